@@ -1,0 +1,77 @@
+// Shared<T>: a value that copies in constant time.
+//
+// The whole document is built from Shared parts, so that keeping an old quilt for undo costs a few pointers, not a
+// copy. Copying a Shared copies a pointer and raises a count; the T inside is never changed while anybody else can see
+// it. `read()` looks, `edit(f)` changes:
+//
+//   Shared<Map> old = map;
+//   map.edit([](Map& m) { m.name = "Ferry Street"; });   // `old` still reads "Depot Yard"
+//
+// Invariants: a T that two Shareds see is immutable. No mutable reference outlives an edit: `f` returns nothing, and
+// keeping the reference it was given would change history. A blank Shared (default-made) reads as T{} and owns nothing.
+// Cost: copy and drop are one atomic operation; edit copies the T only when somebody else holds it.
+// Threads: distinct Shareds that share a T may be copied, read, edited and dropped on different threads.
+#pragma once
+
+#include <atomic>
+#include <cstdint>
+#include <type_traits>
+#include <utility>
+
+namespace uq {
+
+template <class T>
+class Shared {
+ public:
+  Shared() noexcept = default;
+  explicit Shared(T value) : node_(new Node(std::move(value))) {}
+  Shared(const Shared& other) noexcept : node_(other.node_) {
+    if (node_) node_->owners.fetch_add(1, std::memory_order_relaxed);
+  }
+  Shared(Shared&& other) noexcept : node_(std::exchange(other.node_, nullptr)) {}
+  Shared& operator=(Shared other) noexcept {
+    std::swap(node_, other.node_);
+    return *this;
+  }
+  ~Shared() {
+    if (node_ && node_->owners.fetch_sub(1, std::memory_order_acq_rel) == 1) delete node_;
+  }
+
+  // The value; valid until this Shared is edited, assigned or dropped.
+  const T& read() const noexcept {
+    static const T blank{};
+    return node_ ? node_->value : blank;
+  }
+  const T* operator->() const noexcept { return &read(); }
+
+  // Calls f(T&) on a value that nobody else sees, copying it first where needed.
+  template <class F>
+  void edit(F&& f) {
+    static_assert(std::is_void_v<std::invoke_result_t<F, T&>>, "an edit hands nothing out");
+    if (!node_) {
+      node_ = new Node(T{});
+    } else if (node_->owners.load(std::memory_order_acquire) != 1) {
+      *this = Shared(node_->value);
+    }
+    std::forward<F>(f)(node_->value);
+  }
+
+  bool isBlank() const noexcept { return node_ == nullptr; }
+
+  // True when both are one and the same storage; false proves nothing about the contents.
+  bool sameAs(const Shared& other) const noexcept { return node_ == other.node_; }
+
+  friend bool operator==(const Shared& a, const Shared& b) {
+    return a.node_ == b.node_ || a.read() == b.read();
+  }
+
+ private:
+  struct Node {
+    explicit Node(T v) : value(std::move(v)) {}
+    std::atomic<std::uint32_t> owners{1};
+    T value;
+  };
+  Node* node_ = nullptr;
+};
+
+}  // namespace uq

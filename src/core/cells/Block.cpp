@@ -1,0 +1,43 @@
+#include "core/cells/Block.h"
+
+#include <algorithm>
+#include <map>
+
+namespace uq {
+
+Block Block::of(Cell cell) { return Block({{{0, 0}, cell}}); }
+
+Block::Block(std::vector<Part> parts) {
+  std::map<SidePos, Cell> places;
+  for (const Part& part : parts) places[part.at] = part.cell;
+  for (const auto& [at, cell] : places) {
+    if (!cell.empty()) parts_.push_back({at, cell});
+  }
+}
+
+CellRect Block::extent() const {
+  CellRect extent;
+  for (const Part& part : parts_) {
+    extent = extent.united({part.at.u, part.at.v, part.at.u + 1, part.at.v + 1});
+  }
+  return extent;
+}
+
+Block Block::turned(const Grid& grid, Turning turning) const {
+  const int order = grid.turnOrder();
+  const Turn turn = turnOf(turning, order);
+  std::vector<Part> parts;
+  parts.reserve(parts_.size());
+  for (const Part& part : parts_) {
+    parts.push_back({grid.turned(part.at, turn), Cell(part.cell.tile(), combined(part.cell.turn(), turn, order))});
+  }
+  return Block(std::move(parts));
+}
+
+Block Block::straightened() const {
+  std::vector<Part> parts = parts_;
+  for (Part& part : parts) part.cell = Cell(part.cell.tile(), Turn{});
+  return Block(std::move(parts));
+}
+
+}  // namespace uq

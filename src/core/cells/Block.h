@@ -1,0 +1,49 @@
+// Block: tiles at places around a grip cell — what is held, copied and pasted.
+//
+// Places are side coordinates relative to the grip (0, 0), so a block keeps its shape wherever it is laid, on any grid
+// of its family. Parts are sorted by place and no place occurs twice. A block is small; all work is linear in its parts.
+#pragma once
+
+#include <vector>
+
+#include "core/cells/Cell.h"
+#include "core/grid/Grid.h"
+
+namespace uq {
+
+class Block {
+ public:
+  struct Part {
+    SidePos at;
+    Cell cell;
+    friend constexpr auto operator<=>(const Part&, const Part&) = default;
+  };
+
+  // A block of nothing.
+  Block() = default;
+
+  // One tile, held by itself.
+  static Block of(Cell cell);
+
+  // Of several parts for one place the last counts; empty cells are left out.
+  explicit Block(std::vector<Part> parts);
+
+  const std::vector<Part>& parts() const { return parts_; }
+  bool empty() const { return parts_.empty(); }
+
+  // The smallest rectangle of places that holds all parts, as columns u and rows v.
+  CellRect extent() const;
+
+  // The block turned about its grip: each place moves, and each picture turns with it.
+  Block turned(const Grid& grid, Turning turning) const;
+
+  // The block with every picture laid straight; places stay.
+  Block straightened() const;
+
+  friend bool operator==(const Block&, const Block&) = default;
+
+ private:
+  std::vector<Part> parts_;
+};
+
+}  // namespace uq

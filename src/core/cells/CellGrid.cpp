@@ -1,0 +1,197 @@
+#include "core/cells/CellGrid.h"
+
+#include <algorithm>
+#include <utility>
+
+namespace uq {
+
+namespace {
+
+std::size_t indexInChunk(CellPos pos, ChunkPos chunk) {
+  const CellRect cells = chunk.cells();
+  return static_cast<std::size_t>((pos.y - cells.y0) * kChunkSide + (pos.x - cells.x0));
+}
+
+bool isUniform(const CellGrid::Chunk& chunk) {
+  return std::all_of(chunk.cells.begin(), chunk.cells.end(), [&](Cell c) { return c == chunk.cells.front(); });
+}
+
+bool holdsOnly(const CellGrid::Chunk& chunk, ChunkPos at, CellRect part, Cell cell) {
+  for (int y = part.y0; y < part.y1; ++y) {
+    const auto row = chunk.cells.begin() + static_cast<std::ptrdiff_t>(indexInChunk({part.x0, y}, at));
+    if (!std::all_of(row, row + part.width(), [cell](Cell c) { return c == cell; })) return false;
+  }
+  return true;
+}
+
+}  // namespace
+
+std::size_t CellGrid::slotIndex(ChunkPos at) {
+  const int row = at.cy - floorDiv(at.cy, kPageSide) * kPageSide;
+  const int column = at.cx - floorDiv(at.cx, kPageSide) * kPageSide;
+  return static_cast<std::size_t>(row * kPageSide + column);
+}
+
+CellGrid::Pages::const_iterator CellGrid::pageFor(const Pages& pages, ChunkPos at, bool& found) {
+  const std::pair wanted(floorDiv(at.cy, kPageSide), floorDiv(at.cx, kPageSide));
+  const auto it = std::lower_bound(pages.begin(), pages.end(), wanted, [](const PageAt& page, const auto& w) {
+    return std::pair(page.py, page.px) < w;
+  });
+  found = it != pages.end() && std::pair(it->py, it->px) == wanted;
+  return it;
+}
+
+const CellGrid::Slot* CellGrid::slotAt(ChunkPos at) const {
+  bool found = false;
+  const auto page = pageFor(pages_.read(), at, found);
+  return found ? &page->page.read().slots[slotIndex(at)] : nullptr;
+}
+
+void CellGrid::editSlot(ChunkPos at, const std::function<void(Slot&)>& change) {
+  pages_.edit([&](Pages& pages) {
+    bool found = false;
+    auto place = pages.begin() + (pageFor(pages, at, found) - pages.cbegin());
+    if (!found) {
+      place = pages.insert(place, PageAt{floorDiv(at.cx, kPageSide), floorDiv(at.cy, kPageSide), {}});
+    }
+    bool blank = false;
+    place->page.edit([&](Page& page) {
+      Slot& slot = page.slots[slotIndex(at)];
+      change(slot);
+      if (!slot.dense.isBlank() && isUniform(slot.dense.read())) {
+        slot.uniform = slot.dense.read().cells.front();
+        slot.dense = {};
+      }
+      blank = slot.empty() &&
+              std::all_of(page.slots.begin(), page.slots.end(), [](const Slot& s) { return s.empty(); });
+    });
+    if (blank) pages.erase(place);
+  });
+}
+
+Cell CellGrid::at(CellPos pos) const {
+  const ChunkPos chunk = ChunkPos::of(pos);
+  const Slot* slot = slotAt(chunk);
+  if (!slot) return {};
+  return slot->dense.isBlank() ? slot->uniform : slot->dense.read().cells[indexInChunk(pos, chunk)];
+}
+
+CellGrid::ChunkView CellGrid::chunk(ChunkPos at) const {
+  const Slot* slot = slotAt(at);
+  if (!slot) return {at, nullptr, {}};
+  return {at, slot->dense.isBlank() ? nullptr : &slot->dense.read(), slot->uniform};
+}
+
+bool CellGrid::set(CellPos pos, Cell cell) {
+  if (at(pos) == cell) return false;
+  fill({pos.x, pos.y, pos.x + 1, pos.y + 1}, cell);
+  return true;
+}
+
+void CellGrid::fill(CellRect cells, Cell cell) {
+  if (cells.empty()) return;
+  const ChunkPos first = ChunkPos::of({cells.x0, cells.y0});
+  const ChunkPos last = ChunkPos::of({cells.x1 - 1, cells.y1 - 1});
+  for (int cy = first.cy; cy <= last.cy; ++cy) {
+    for (int cx = first.cx; cx <= last.cx; ++cx) {
+      const ChunkPos at{cx, cy};
+      const CellRect part = cells.intersected(at.cells());
+      editSlot(at, [&](Slot& slot) {
+        if (part == at.cells()) {
+          slot = {{}, cell};
+          return;
+        }
+        if (slot.dense.isBlank()) {
+          if (slot.uniform == cell) return;
+          const Cell old = std::exchange(slot.uniform, Cell{});
+          slot.dense.edit([old](Chunk& chunk) { chunk.cells.fill(old); });
+        } else if (holdsOnly(slot.dense.read(), at, part, cell)) {
+          return;
+        }
+        slot.dense.edit([&](Chunk& chunk) {
+          chunk.revision = Revision::next();
+          for (int y = part.y0; y < part.y1; ++y) {
+            const auto row = chunk.cells.begin() + static_cast<std::ptrdiff_t>(indexInChunk({part.x0, y}, at));
+            std::fill_n(row, part.width(), cell);
+          }
+        });
+      });
+    }
+  }
+}
+
+void CellGrid::forEachChunk(const std::function<void(const ChunkView&)>& visit) const {
+  const Pages& pages = pages_.read();
+  for (auto band = pages.begin(); band != pages.end();) {
+    const auto bandEnd = std::find_if(band, pages.end(), [&](const PageAt& p) { return p.py != band->py; });
+    for (int row = 0; row < kPageSide; ++row) {
+      for (auto page = band; page != bandEnd; ++page) {
+        for (int column = 0; column < kPageSide; ++column) {
+          const Slot& slot = page->page.read().slots[static_cast<std::size_t>(row * kPageSide + column)];
+          if (slot.empty()) continue;
+          visit({{page->px * kPageSide + column, page->py * kPageSide + row},
+                 slot.dense.isBlank() ? nullptr : &slot.dense.read(),
+                 slot.uniform});
+        }
+      }
+    }
+    band = bandEnd;
+  }
+}
+
+void CellGrid::forEachPainted(CellRect within, const std::function<void(CellPos, Cell)>& visit) const {
+  forEachChunk([&](const ChunkView& chunk) {
+    const CellRect all = chunk.at.cells();
+    const CellRect part = within.intersected(all);
+    for (int y = part.y0; y < part.y1; ++y) {
+      for (int x = part.x0; x < part.x1; ++x) {
+        const Cell cell = chunk.cell(x - all.x0, y - all.y0);
+        if (!cell.empty()) visit({x, y}, cell);
+      }
+    }
+  });
+}
+
+std::map<TileRef, std::int64_t> CellGrid::tally(CellRect within) const {
+  std::map<TileRef, std::int64_t> counts;
+  forEachPainted(within, [&](CellPos, Cell cell) { ++counts[cell.tile()]; });
+  return counts;
+}
+
+CellRect CellGrid::usedBounds() const {
+  CellRect used;
+  forEachChunk([&](const ChunkView& chunk) {
+    const CellRect all = chunk.at.cells();
+    // A chunk inside what is known to be used already adds nothing.
+    if (used.intersected(all) == all) return;
+    for (int y = 0; y < kChunkSide; ++y) {
+      for (int x = 0; x < kChunkSide; ++x) {
+        if (!chunk.cell(x, y).empty()) used = used.united({all.x0 + x, all.y0 + y, all.x0 + x + 1, all.y0 + y + 1});
+      }
+    }
+  });
+  return used;
+}
+
+CellRect CellGrid::differing(const CellGrid& a, const CellGrid& b) {
+  CellRect rect;
+  if (a.sameAs(b)) return rect;
+  const auto compare = [&](const CellGrid& one, const CellGrid& other) {
+    one.forEachChunk([&](const ChunkView& chunk) {
+      const ChunkView twin = other.chunk(chunk.at);
+      if (chunk.key() == twin.key()) return;
+      const CellRect all = chunk.at.cells();
+      for (int y = 0; y < kChunkSide; ++y) {
+        for (int x = 0; x < kChunkSide; ++x) {
+          if (chunk.cell(x, y) == twin.cell(x, y)) continue;
+          rect = rect.united({all.x0 + x, all.y0 + y, all.x0 + x + 1, all.y0 + y + 1});
+        }
+      }
+    });
+  };
+  compare(a, b);
+  compare(b, a);
+  return rect;
+}
+
+}  // namespace uq

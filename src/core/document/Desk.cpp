@@ -1,0 +1,30 @@
+#include "core/document/Desk.h"
+
+#include <algorithm>
+
+namespace uq {
+
+LayerAt Desk::landing() const {
+  const auto active = activeLayer.find(map);
+  return active == activeLayer.end() ? LayerAt{} : LayerAt{map, active->second};
+}
+
+Desk validDesk(Desk desk, const Quilt& quilt) {
+  if (!quilt.map(desk.map)) desk.map = quilt.maps().empty() ? Id{} : quilt.maps().front()->id;
+  if (const Map* map = quilt.map(desk.map)) {
+    Id& active = desk.activeLayer[desk.map];
+    if (!map->layer(active)) {
+      active = map->layers.empty() ? Id{} : map->layers.front()->id;
+      for (const auto& layer : map->layers) {
+        if (layer->role == "ground") active = layer->id;
+      }
+    }
+    if (active.empty()) desk.activeLayer.erase(desk.map);
+  }
+  std::vector<Block::Part> parts = desk.inHand.parts();
+  std::erase_if(parts, [&](const Block::Part& part) { return part.cell.tile().slot > quilt.slots().count(); });
+  if (parts.size() != desk.inHand.parts().size()) desk.inHand = Block(std::move(parts));
+  return desk;
+}
+
+}  // namespace uq

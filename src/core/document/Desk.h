@@ -1,0 +1,35 @@
+// Desk: how somebody has laid out their work on a quilt — the active map and layer, what is in hand, the tool, eyes and
+// locks. A value kept beside the quilt, never inside its files. It refers by id, so it survives any edit; `validDesk`
+// makes it fit a quilt again after each step.
+#pragma once
+
+#include <map>
+#include <set>
+
+#include "core/cells/Block.h"
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+enum class Tool { brush, erase };
+
+struct Desk {
+  Id map;                       // the map that is worked on; empty when the quilt has none
+  std::map<Id, Id> activeLayer;  // by map
+  Block inHand;
+  Tool tool = Tool::brush;
+  std::set<Id> hidden;  // layers whose eye is shut
+  std::set<Id> locked;  // layers that take no stroke
+  bool gridLines = true;
+
+  // The layer that the next stroke lands on; both ids are empty when there is none.
+  LayerAt landing() const;
+
+  friend bool operator==(const Desk&, const Desk&) = default;
+};
+
+// `desk` with whatever no longer exists in `quilt` replaced by the nearest thing that does: the first map, the map's
+// nearest layer of the role "ground" or else its farthest layer, an empty hand.
+Desk validDesk(Desk desk, const Quilt& quilt);
+
+}  // namespace uq

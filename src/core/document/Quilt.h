@@ -1,0 +1,114 @@
+// Quilt: the whole project as one value.
+//
+// Maps, sheets and the quilt's own facts are Shared parts: copying a quilt is cheap, and a kept copy never changes. An
+// edit takes a part out, changes it and puts it back with `with`, which draws a new revision for what really changed —
+// and only for that, so putting an equal part back gives an equal quilt with all revisions kept.
+//
+// Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order and
+// never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/base/Id.h"
+#include "core/base/Json.h"
+#include "core/base/Revision.h"
+#include "core/base/Shared.h"
+#include "core/document/Map.h"
+#include "core/document/Sheet.h"
+
+namespace uq {
+
+// Which sheet a cell's slot stands for while the quilt is open.
+class SheetSlots {
+ public:
+  // The slot of a sheet, given out now if it has none; nothing when all 1023 are taken.
+  std::optional<SheetSlot> slotFor(Id sheet, std::string_view code);
+
+  std::optional<SheetSlot> find(Id sheet) const;
+  // The sheet of a slot from 1 to count(), and the code by which the quilt's files called it.
+  Id sheet(SheetSlot slot) const { return entries_[slot - 1].sheet; }
+  const std::string& code(SheetSlot slot) const { return entries_[slot - 1].code; }
+  SheetSlot count() const { return static_cast<SheetSlot>(entries_.size()); }
+
+ private:
+  struct Entry {
+    Id sheet;
+    std::string code;
+  };
+  std::vector<Entry> entries_;
+};
+
+// What belongs to the quilt as a whole.
+struct QuiltFacts {
+  Id id;
+  std::string name;
+  Json::Object extra;  // fields that this version does not know
+  Revision revision;
+  friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
+};
+
+struct LayerAt {
+  Id map;
+  Id layer;
+  friend constexpr bool operator==(const LayerAt&, const LayerAt&) = default;
+};
+
+class Quilt {
+ public:
+  Quilt() = default;
+  explicit Quilt(QuiltFacts facts) : facts_(std::move(facts)) {}
+
+  const QuiltFacts& facts() const { return facts_.read(); }
+  const std::vector<Shared<Map>>& maps() const { return maps_; }        // by name
+  const std::vector<Shared<Sheet>>& sheets() const { return sheets_; }  // by name
+  const SheetSlots& slots() const { return slots_; }
+
+  // nullptr when there is none.
+  const Map* map(Id id) const;
+  const Map* mapNamed(std::string_view name) const;  // by name or folder
+  const TilesLayer* layer(LayerAt at) const;
+  const Sheet* sheet(Id id) const;
+  const Sheet* sheetAt(SheetSlot slot) const;
+
+  // The quilt with this part put in place of the one with its id, or added. `withSheet` gives the sheet a slot; a quilt
+  // whose 1023 slots are taken is returned as it was.
+  Quilt with(QuiltFacts facts) const;
+  Quilt with(Map map) const;
+  Quilt with(Sheet sheet) const;
+  // Nothing changes where there is no such map or layer.
+  Quilt with(LayerAt at, TilesLayer layer) const;
+  Quilt with(LayerAt at, CellGrid cells) const;
+  // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
+  Quilt withoutMap(Id id) const;
+  Quilt withoutSheet(Id id) const;
+
+  // A part put back with the revision it has: what undo does. Unlike `with`, draws none.
+  Quilt restoring(const Shared<QuiltFacts>& facts) const;
+  Quilt restoring(const Shared<Map>& map) const;
+  Quilt restoring(const Shared<Sheet>& sheet) const;
+  const Shared<QuiltFacts>& sharedFacts() const { return facts_; }
+
+  // A slot for a sheet that may be missing; nothing when all are taken.
+  std::optional<SheetSlot> slotFor(Id sheet, std::string_view code) { return slots_.slotFor(sheet, code); }
+
+  // The same content; slots apart.
+  friend bool operator==(const Quilt& a, const Quilt& b) {
+    return a.facts_ == b.facts_ && a.maps_ == b.maps_ && a.sheets_ == b.sheets_;
+  }
+
+ private:
+  Shared<QuiltFacts> facts_;
+  std::vector<Shared<Map>> maps_;
+  std::vector<Shared<Sheet>> sheets_;
+  SheetSlots slots_;
+};
+
+// A file name for something called `name`: lower-case ASCII letters, digits and single hyphens, 1 to 60 characters,
+// never one of `taken`.
+std::string slugFor(std::string_view name, const std::vector<std::string>& taken);
+
+}  // namespace uq

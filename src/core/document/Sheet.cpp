@@ -1,0 +1,31 @@
+#include "core/document/Sheet.h"
+
+#include <algorithm>
+
+namespace uq {
+
+namespace {
+
+int cellsAlong(int picture, int border, int cell, int gap) {
+  return std::max(0, (picture - 2 * border + gap) / (cell + gap));
+}
+
+}  // namespace
+
+int Sheet::columns() const { return cellsAlong(pictureSize.w, cut.border, cut.cell.w, cut.gap); }
+int Sheet::rows() const { return cellsAlong(pictureSize.h, cut.border, cut.cell.h, cut.gap); }
+
+std::optional<PixelRect> Sheet::place(std::uint32_t number) const {
+  if (number >= static_cast<std::uint32_t>(tileCount())) return std::nullopt;
+  const int column = static_cast<int>(number) % columns();
+  const int row = static_cast<int>(number) / columns();
+  return PixelRect{cut.border + column * (cut.cell.w + cut.gap), cut.border + row * (cut.cell.h + cut.gap),
+                   cut.cell.w, cut.cell.h};
+}
+
+std::string Sheet::tileName(std::uint32_t number) const {
+  const auto named = tileNames.find(number);
+  return named != tileNames.end() ? named->second : name + " " + std::to_string(number);
+}
+
+}  // namespace uq

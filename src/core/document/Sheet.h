@@ -1,0 +1,52 @@
+// Sheet: one picture cut into tiles.
+//
+// The core knows a sheet's cut and the names of its tiles, never its pixels. A tile number names a tile for good; the
+// sheet says where that tile stands in the picture. Numbers follow the cut, row by row, from 0.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+
+#include "core/base/Id.h"
+#include "core/base/Json.h"
+#include "core/base/Revision.h"
+#include "core/grid/Pixels.h"
+
+namespace uq {
+
+// How a picture is cut, in picture pixels: a border round the picture, then cells with a gap between them.
+struct SheetCut {
+  PixelSize cell{32, 32};
+  int border = 0;
+  int gap = 0;
+  friend bool operator==(const SheetCut&, const SheetCut&) = default;
+};
+
+struct Sheet {
+  Id id;
+  std::string name;
+  std::string file;     // slug: sheets/<file>.json
+  std::string code;     // capital letters by which .cells files call the sheet
+  std::string picture;  // file name of the picture, beside the JSON
+  PixelSize pictureSize;
+  SheetCut cut;
+  std::map<std::uint32_t, std::string> tileNames;
+  Json::Object extra;  // fields that this version does not know
+  Revision revision;
+
+  int columns() const;
+  int rows() const;
+  // Tile numbers are 0 .. tileCount() - 1.
+  int tileCount() const { return columns() * rows(); }
+
+  // Where the tile stands in the picture; nothing for a number outside the cut.
+  std::optional<PixelRect> place(std::uint32_t number) const;
+
+  // The tile's own name, else the sheet's name and the number.
+  std::string tileName(std::uint32_t number) const;
+
+  friend bool operator==(const Sheet&, const Sheet&) = default;
+};
+
+}  // namespace uq

@@ -1,0 +1,58 @@
+#include "core/grid/OrthogonalGrid.h"
+
+#include <cstdlib>
+
+namespace uq {
+
+CellPos OrthogonalGrid::cellAt(PixelPos at) const { return {floorDiv(at.x, w_), floorDiv(at.y, h_)}; }
+
+PixelRect OrthogonalGrid::cellBox(CellPos cell) const { return {cell.x * w_, cell.y * h_, w_, h_}; }
+
+std::vector<PixelPos> OrthogonalGrid::outline(CellPos cell) const {
+  const PixelRect box = cellBox(cell);
+  return {{box.x, box.y}, {box.right(), box.y}, {box.right(), box.bottom()}, {box.x, box.bottom()}};
+}
+
+PixelRect OrthogonalGrid::pixelBounds(CellRect cells) const {
+  return {cells.x0 * w_, cells.y0 * h_, cells.width() * w_, cells.height() * h_};
+}
+
+CellRect OrthogonalGrid::cellsMeeting(PixelRect pixels) const {
+  if (pixels.empty()) return {};
+  return {floorDiv(pixels.x, w_), floorDiv(pixels.y, h_), ceilDiv(pixels.right(), w_),
+          ceilDiv(pixels.bottom(), h_)};
+}
+
+PixelRect OrthogonalGrid::seat(CellPos cell, PixelSize size) const {
+  const PixelRect box = cellBox(cell);
+  return {box.x, box.bottom() - size.h, size.w, size.h};
+}
+
+void OrthogonalGrid::inDrawOrder(CellRect cells, const std::function<void(CellPos)>& draw) const {
+  for (int y = cells.y0; y < cells.y1; ++y) {
+    for (int x = cells.x0; x < cells.x1; ++x) draw({x, y});
+  }
+}
+
+SidePos OrthogonalGrid::turned(SidePos offset, Turn turn) const {
+  if (turn.mirror) offset.u = -offset.u;
+  for (int step = 0; step < turn.steps; ++step) offset = {-offset.v, offset.u};
+  return offset;
+}
+
+std::vector<CellPos> OrthogonalGrid::line(CellPos from, CellPos to) const {
+  const int dx = to.x - from.x;
+  const int dy = to.y - from.y;
+  const int n = std::max(std::abs(dx), std::abs(dy));
+  const auto along = [n](int d, int i) {
+    const std::int64_t twice = 2 * std::int64_t{d} * i + n;
+    return static_cast<int>(twice >= 0 ? twice / (2 * n) : -((2 * n - 1 - twice) / (2 * n)));
+  };
+  std::vector<CellPos> cells;
+  cells.reserve(static_cast<std::size_t>(n) + 1);
+  cells.push_back(from);
+  for (int i = 1; i <= n; ++i) cells.push_back({from.x + along(dx, i), from.y + along(dy, i)});
+  return cells;
+}
+
+}  // namespace uq

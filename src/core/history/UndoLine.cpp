@@ -1,0 +1,250 @@
+#include "core/history/UndoLine.h"
+
+#include <algorithm>
+#include <cassert>
+
+namespace uq {
+
+namespace {
+
+template <class Part>
+void compareParts(PartKey::Kind kind, const std::vector<Shared<Part>>& before, const std::vector<Shared<Part>>& after,
+                  std::vector<PartChange>& changes) {
+  const auto find = [](const std::vector<Shared<Part>>& parts, Id id) -> const Shared<Part>* {
+    for (const auto& part : parts) {
+      if (part->id == id) return &part;
+    }
+    return nullptr;
+  };
+  for (const auto& old : before) {
+    const Shared<Part>* now = find(after, old->id);
+    if (!now) {
+      changes.push_back({{kind, old->id}, old, std::monostate{}});
+    } else if (!old->revision.is((*now)->revision) && !(old == *now)) {
+      changes.push_back({{kind, old->id}, old, *now});
+    }
+  }
+  for (const auto& now : after) {
+    if (!find(before, now->id)) changes.push_back({{kind, now->id}, std::monostate{}, now});
+  }
+}
+
+Quilt withPart(const Quilt& quilt, const PartKey& key, const PartValue& value) {
+  if (const auto* facts = std::get_if<Shared<QuiltFacts>>(&value)) return quilt.restoring(*facts);
+  if (const auto* map = std::get_if<Shared<Map>>(&value)) return quilt.restoring(*map);
+  if (const auto* sheet = std::get_if<Shared<Sheet>>(&value)) return quilt.restoring(*sheet);
+  return key.kind == PartKey::Kind::map ? quilt.withoutMap(key.id) : quilt.withoutSheet(key.id);
+}
+
+bool paintsWith(const Map& map, SheetSlot slot) {
+  for (const auto& layer : map.layers) {
+    bool found = false;
+    layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+      if (found) return;
+      if (!chunk.dense) {
+        found = chunk.uniform.tile().slot == slot;
+        return;
+      }
+      found = std::any_of(chunk.dense->cells.begin(), chunk.dense->cells.end(),
+                          [slot](Cell cell) { return cell.tile().slot == slot; });
+    });
+    if (found) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
+std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after) {
+  std::vector<PartChange> changes;
+  const auto& oldFacts = before.sharedFacts();
+  const auto& newFacts = after.sharedFacts();
+  if (!oldFacts.sameAs(newFacts) && !(oldFacts == newFacts)) changes.push_back({{}, oldFacts, newFacts});
+  compareParts(PartKey::Kind::map, before.maps(), after.maps(), changes);
+  compareParts(PartKey::Kind::sheet, before.sheets(), after.sheets(), changes);
+  return changes;
+}
+
+bool Step::touches(const PartKey& key) const {
+  return std::any_of(changes.begin(), changes.end(), [&](const PartChange& c) { return c.key == key; });
+}
+
+bool UndoLine::shareAPart(const Step& a, const Step& b) {
+  return std::any_of(a.changes.begin(), a.changes.end(), [&](const PartChange& c) { return b.touches(c.key); });
+}
+
+bool UndoLine::uses(const Step& user, const Step& maker, const Quilt& now) {
+  for (const PartChange& made : maker.changes) {
+    const bool isNewSheet =
+        made.key.kind == PartKey::Kind::sheet && std::holds_alternative<std::monostate>(made.before);
+    const auto slot = isNewSheet ? now.slots().find(made.key.id) : std::nullopt;
+    if (!slot) continue;
+    for (const PartChange& change : user.changes) {
+      const auto* map = std::get_if<Shared<Map>>(&change.after);
+      if (map && paintsWith(map->read(), *slot)) return true;
+    }
+  }
+  return false;
+}
+
+bool UndoLine::needs(const Group& group, const Group& other, const Quilt& now) {
+  for (const Step& step : group.steps) {
+    for (const Step& earlier : other.steps) {
+      if (shareAPart(step, earlier) || uses(step, earlier, now)) return true;
+    }
+  }
+  return false;
+}
+
+void UndoLine::begin(std::string name, Id tab, const Quilt& before, LayerAt active) {
+  assert(!gesture_);
+  Step step;
+  step.name = std::move(name);
+  step.tab = tab;
+  step.activeBefore = active;
+  gesture_ = Gesture{std::move(step), before};
+}
+
+bool UndoLine::commit(const Quilt& after, LayerAt active) {
+  assert(gesture_);
+  Gesture gesture = std::move(*gesture_);
+  gesture_.reset();
+  Step& step = gesture.step;
+  step.changes = changesBetween(gesture.before, after);
+  if (step.changes.empty()) return false;
+  step.number = ++lastNumber_;
+  step.activeAfter = active;
+  dropGroupsAgainst(step, after);
+  line_.push_back(std::move(step));
+  return true;
+}
+
+Quilt UndoLine::cancel() {
+  assert(gesture_);
+  Quilt before = std::move(gesture_->before);
+  gesture_.reset();
+  return before;
+}
+
+void UndoLine::dropGroupsAgainst(const Step& step, const Quilt& now) {
+  // From the last group taken back to the first: a group needs those taken back after it.
+  std::vector<Group> kept;
+  std::vector<Group> dropped;
+  for (auto group = takenBack_.rbegin(); group != takenBack_.rend(); ++group) {
+    const bool against = std::any_of(group->steps.begin(), group->steps.end(),
+                                     [&](const Step& s) { return shareAPart(s, step); });
+    const bool orphaned =
+        std::any_of(dropped.begin(), dropped.end(), [&](const Group& d) { return needs(*group, d, now); });
+    (against || orphaned ? dropped : kept).push_back(std::move(*group));
+  }
+  takenBack_.assign(std::make_move_iterator(kept.rbegin()), std::make_move_iterator(kept.rend()));
+}
+
+std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const {
+  if (gesture_) return std::nullopt;
+  const PartKey tabMap{PartKey::Kind::map, tab};
+  const auto newest = std::find_if(line_.rbegin(), line_.rend(), [&](const Step& step) {
+    return tab.empty() || step.tab == tab || step.touches(tabMap);
+  });
+  if (newest == line_.rend()) return std::nullopt;
+
+  std::vector<const Step*> together{&*newest};
+  for (auto step = newest.base(); step != line_.end(); ++step) {
+    const bool follows = std::any_of(together.begin(), together.end(), [&](const Step* earlier) {
+      return shareAPart(*step, *earlier) || uses(*step, *earlier, now);
+    });
+    if (follows) together.push_back(&*step);
+  }
+  Plan plan;
+  for (const Step* step : together) {
+    plan.steps.push_back(step->number);
+    plan.names.push_back(step->name);
+    if (tab.empty()) continue;
+    for (const PartChange& change : step->changes) {
+      if (change.key.kind == PartKey::Kind::map && change.key.id != tab) plan.reachesFarther = true;
+    }
+  }
+  if (plan.steps.size() > 1) plan.reachesFarther = true;
+  return plan;
+}
+
+std::optional<UndoLine::Plan> UndoLine::planForth(Id tab, const Quilt& now) const {
+  if (gesture_) return std::nullopt;
+  const PartKey tabMap{PartKey::Kind::map, tab};
+  const auto wanted = std::find_if(takenBack_.rbegin(), takenBack_.rend(), [&](const Group& group) {
+    return tab.empty() || group.tab == tab ||
+           std::any_of(group.steps.begin(), group.steps.end(), [&](const Step& s) { return s.touches(tabMap); });
+  });
+  if (wanted == takenBack_.rend()) return std::nullopt;
+
+  // Groups taken back after it that it needs come first; they are older work.
+  std::vector<const Group*> together{&*wanted};
+  for (auto group = wanted.base(); group != takenBack_.end(); ++group) {
+    const bool needed = std::any_of(together.begin(), together.end(),
+                                    [&](const Group* g) { return needs(*g, *group, now); });
+    if (needed) together.push_back(&*group);
+  }
+  Plan plan;
+  plan.reachesFarther = together.size() > 1;
+  for (auto group = together.rbegin(); group != together.rend(); ++group) {
+    for (const Step& step : (*group)->steps) {
+      plan.steps.push_back(step.number);
+      plan.names.push_back(step.name);
+    }
+  }
+  return plan;
+}
+
+UndoLine::Plan UndoLine::planReturn(std::uint64_t number) const {
+  Plan plan;
+  const auto kept = std::find_if(line_.begin(), line_.end(), [&](const Step& s) { return s.number == number; });
+  for (auto step = kept == line_.end() ? line_.begin() : kept + 1; step != line_.end(); ++step) {
+    plan.steps.push_back(step->number);
+    plan.names.push_back(step->name);
+  }
+  plan.reachesFarther = plan.steps.size() > 1;
+  return plan;
+}
+
+UndoLine::Outcome UndoLine::takeBack(const Plan& plan, Id tab, const Quilt& now) {
+  assert(!gesture_ && !plan.steps.empty());
+  Outcome outcome{now, {}};
+  Group group{tab, {}};
+  for (std::uint64_t number : plan.steps) {
+    const auto step = std::find_if(line_.begin(), line_.end(), [&](const Step& s) { return s.number == number; });
+    assert(step != line_.end());
+    group.steps.push_back(std::move(*step));
+    line_.erase(step);
+  }
+  for (auto step = group.steps.rbegin(); step != group.steps.rend(); ++step) {
+    for (const PartChange& change : step->changes) {
+      outcome.quilt = withPart(outcome.quilt, change.key, change.before);
+    }
+    outcome.active = step->activeBefore;
+  }
+  takenBack_.push_back(std::move(group));
+  return outcome;
+}
+
+UndoLine::Outcome UndoLine::layBack(const Plan& plan, const Quilt& now) {
+  assert(!gesture_ && !plan.steps.empty());
+  Outcome outcome{now, {}};
+  for (std::uint64_t number : plan.steps) {
+    for (Group& group : takenBack_) {
+      const auto step =
+          std::find_if(group.steps.begin(), group.steps.end(), [&](const Step& s) { return s.number == number; });
+      if (step == group.steps.end()) continue;
+      for (const PartChange& change : step->changes) {
+        outcome.quilt = withPart(outcome.quilt, change.key, change.after);
+      }
+      outcome.active = step->activeAfter;
+      line_.push_back(std::move(*step));
+      group.steps.erase(step);
+      break;
+    }
+  }
+  std::erase_if(takenBack_, [](const Group& group) { return group.steps.empty(); });
+  return outcome;
+}
+
+}  // namespace uq

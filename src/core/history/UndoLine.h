@@ -1,0 +1,115 @@
+// UndoLine: everything that was done to a quilt, and the way back, without end.
+//
+// There is one line for a quilt, but undo is felt where one works: in a map's tab it takes back the newest step that
+// was made there or that changed that map. A step keeps each part of the quilt it changed — a map, a sheet, the quilt's
+// own facts — as a value before and after. To take a step back, all newer steps that changed a same part, or that use a
+// thing it made, go with it, and so on until nothing more follows; they form one group, and one redo lays the whole
+// group back. The group is known before anything happens (`planBack`), so that the person can be asked.
+//
+// A gesture (a stroke, a slider, typing) opens a step, and commits or cancels it as one. A step that changes nothing is
+// not kept. A new step drops only those taken-back groups that share a part with it, and the groups that need them.
+//
+// Invariant: for every part, the quilt's present value is the `after` of the newest kept step that changed it.
+// Cost: a step holds the parts it changed, which share all but what was changed with their neighbours; planning is
+// linear in the steps.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+// What undo restores as a whole.
+struct PartKey {
+  enum class Kind { facts, map, sheet };
+  Kind kind = Kind::facts;
+  Id id;  // empty for facts
+  friend constexpr bool operator==(const PartKey&, const PartKey&) = default;
+};
+
+// monostate: the part was not there.
+using PartValue = std::variant<std::monostate, Shared<QuiltFacts>, Shared<Map>, Shared<Sheet>>;
+
+struct PartChange {
+  PartKey key;
+  PartValue before;
+  PartValue after;
+};
+
+// The parts in which two quilts differ. Shared parts are passed over unread.
+std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after);
+
+struct Step {
+  std::uint64_t number = 0;  // counts up; never given out twice
+  std::string name;          // as a person would say it: "Brush on Paving"
+  Id tab;                    // the map in whose tab it was made; empty for the Board
+  std::vector<PartChange> changes;
+  LayerAt activeBefore;
+  LayerAt activeAfter;
+
+  bool touches(const PartKey& key) const;
+};
+
+class UndoLine {
+ public:
+  // Steps that go together, in the order in which they were made.
+  struct Plan {
+    std::vector<std::uint64_t> steps;
+    std::vector<std::string> names;
+    // More than was asked for goes with it, or another map changes: ask first.
+    bool reachesFarther = false;
+  };
+  struct Outcome {
+    Quilt quilt;
+    LayerAt active;  // the layer that was active there
+  };
+
+  // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
+  void begin(std::string name, Id tab, const Quilt& before, LayerAt active);
+  bool inGesture() const { return gesture_.has_value(); }
+  // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept.
+  bool commit(const Quilt& after, LayerAt active);
+  // Closes the gesture and gives back the quilt before it.
+  Quilt cancel();
+
+  // What Ctrl+Z in that tab would take back; nothing at the beginning of the line or within a gesture.
+  std::optional<Plan> planBack(Id tab, const Quilt& now) const;
+  // What Ctrl+Shift+Z in that tab would lay back.
+  std::optional<Plan> planForth(Id tab, const Quilt& now) const;
+  // What returning the whole quilt to just after step `number` takes back; 0 is before the first step.
+  Plan planReturn(std::uint64_t number) const;
+
+  // Carries a plan out. `now` is the present quilt; `tab` is where it was asked for.
+  Outcome takeBack(const Plan& plan, Id tab, const Quilt& now);
+  Outcome layBack(const Plan& plan, const Quilt& now);
+
+  // The steps that are in force, oldest first.
+  const std::vector<Step>& steps() const { return line_; }
+
+ private:
+  struct Group {
+    Id tab;
+    std::vector<Step> steps;  // oldest first
+  };
+
+  static bool shareAPart(const Step& a, const Step& b);
+  static bool uses(const Step& user, const Step& maker, const Quilt& now);
+  static bool needs(const Group& group, const Group& other, const Quilt& now);
+  void dropGroupsAgainst(const Step& step, const Quilt& now);
+
+  struct Gesture {
+    Step step;
+    Quilt before;
+  };
+  std::optional<Gesture> gesture_;
+  std::vector<Step> line_;
+  std::vector<Group> takenBack_;  // the last one taken back is last
+  std::uint64_t lastNumber_ = 0;
+};
+
+}  // namespace uq

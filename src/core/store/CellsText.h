@@ -1,0 +1,40 @@
+// The `.cells` text: the cells of one tiles layer as lines, made for version control.
+//
+//   file = "cells 1" LF {code " " sheet-id LF} {"@" cx "," cy LF row {row}} "end" LF
+//   row  = y ["-" y] ":" " " item {" " item} LF
+//   item = "." [n] | [code] number [turn] ["x" n]
+//
+// docs/format.md explains it. Writing is canonical: the same cells give the same bytes, whatever the slots. Reading takes
+// any order and unmerged runs, trusts nothing, and stops at the first wrong line with what it had read so far.
+// Cost: linear in the text.
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "core/base/Error.h"
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+inline constexpr std::size_t kLongestCellsLine = 1024;  // bytes
+
+// `quilt` gives each slot its sheet's id and code. Of two sheets with one code, the one with the greater id is written
+// with the next free one.
+std::string writeCells(const CellGrid& cells, const Quilt& quilt);
+
+struct CellsRead {
+  CellGrid cells;
+  std::optional<Error> error;  // where reading stopped; `cells` holds the lines before
+};
+
+// `quilt` gives slots to the sheets named in the text, missing ones too. `file` is named in the Error.
+CellsRead readCells(std::string_view text, Quilt& quilt, int turnOrder, const std::string& file);
+
+// "A", "B", … "Z", "AA", …: the code after `count` others.
+std::string sheetCode(int count);
+
+// True for one to three capital letters.
+bool isSheetCode(std::string_view text);
+
+}  // namespace uq

@@ -1,0 +1,66 @@
+// Disk: the one way to the file system. Everything the store reads or writes goes through it, so that a test can make
+// any single step fail, and count what was written.
+//
+// Paths are those of the operating system. No call throws; every failure is an Error that names the path.
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/base/Error.h"
+
+namespace uq {
+
+class Disk {
+ public:
+  enum class Kind { file, folder, link, other };
+  struct Entry {
+    std::string name;
+    Kind kind = Kind::other;
+  };
+  // What tells cheaply whether a file may have changed.
+  struct Stamp {
+    std::int64_t size = 0;
+    std::int64_t modified = 0;  // nanoseconds
+    friend bool operator==(const Stamp&, const Stamp&) = default;
+  };
+  // Held while it lives.
+  class Lock {
+   public:
+    virtual ~Lock() = default;
+  };
+
+  virtual ~Disk() = default;
+
+  // The whole file; an Error (tooLarge) beyond `most` bytes, and for anything that is no plain file.
+  virtual Result<std::string> read(const std::string& path, std::int64_t most) = 0;
+  // Names in a folder, sorted; an Error beyond `most` of them.
+  virtual Result<std::vector<Entry>> list(const std::string& folder, std::size_t most) = 0;
+  // Nothing when there is no such file.
+  virtual Result<std::optional<Stamp>> stamp(const std::string& path) = 0;
+
+  // Makes or overwrites a file and brings it safely to the medium.
+  virtual Result<void> write(const std::string& path, std::string_view bytes) = 0;
+  // Atomic within a file system.
+  virtual Result<void> rename(const std::string& from, const std::string& to) = 0;
+  // No Error when there is no such file.
+  virtual Result<void> remove(const std::string& path) = 0;
+  // With all folders above it; no Error when it exists.
+  virtual Result<void> makeFolder(const std::string& path) = 0;
+  // Brings the names in a folder safely to the medium.
+  virtual Result<void> syncFolder(const std::string& path) = 0;
+  // Locks a file (made if need be) against others; an Error (inUse) when somebody else holds it.
+  virtual Result<std::unique_ptr<Lock>> lock(const std::string& path) = 0;
+};
+
+// The operating system's file system (POSIX).
+std::shared_ptr<Disk> realDisk();
+
+// "a" and "b" as "a/b".
+std::string joined(std::string_view folder, std::string_view name);
+
+}  // namespace uq

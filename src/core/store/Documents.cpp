@@ -1,0 +1,317 @@
+#include "core/store/Documents.h"
+
+#include <algorithm>
+#include <charconv>
+#include <set>
+
+#include "core/store/CellsText.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kMostLayers = 4096;
+constexpr int kLargestPicture = 1 << 15;  // pixels, each way
+
+// Reads the fields of one object, remembers which it was asked for, and keeps the first thing that is wrong.
+class Fields {
+ public:
+  Fields(const Json& json, std::string file) : json_(json), file_(std::move(file)) {
+    if (!json.as<Json::Object>()) refuse("an object is expected here", json.line);
+  }
+
+  const Json* field(const char* name) {
+    known_.insert(name);
+    const Json* found = json_.find(name);
+    if (!found) refuse(std::string("\"") + name + "\" is missing", json_.line);
+    return found;
+  }
+  bool has(const char* name) const { return json_.find(name) != nullptr; }
+
+  std::string text(const char* name) {
+    const Json* found = field(name);
+    const auto* text = found ? found->as<std::string>() : nullptr;
+    if (found && (!text || text->empty() || text->size() > 1000)) {
+      refuse(std::string("\"") + name + "\" is not a text of 1 to 1000 characters", found->line);
+    }
+    return text ? *text : std::string();
+  }
+
+  // A file name without folders; returned without `ending`.
+  std::string fileName(const char* name, std::string_view ending) {
+    const std::string text = this->text(name);
+    const bool plain = text.size() > ending.size() && text.size() <= 200 && text.ends_with(ending) &&
+                       text.front() != '.' && text.find('/') == std::string::npos &&
+                       std::none_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 32; });
+    if (!plain && !error_) {
+      refuse(std::string("\"") + name + "\" is not the plain name of a file", json_.find(name)->line);
+    }
+    return plain ? text.substr(0, text.size() - ending.size()) : std::string();
+  }
+
+  Id id(const char* name) {
+    const std::string text = this->text(name);
+    const auto id = Id::parse(text);
+    if (!id && !error_) refuse(std::string("\"") + name + "\" is not an id", json_.find(name)->line);
+    return id.value_or(Id{});
+  }
+
+  int number(const char* name, int least, int most) {
+    const Json* found = field(name);
+    return found ? within(*found, name, least, most) : least;
+  }
+
+  // Exactly `count` numbers.
+  std::vector<int> numbers(const char* name, std::size_t count, int least, int most) {
+    const Json* found = field(name);
+    const auto* array = found ? found->as<Json::Array>() : nullptr;
+    if (found && (!array || array->size() != count)) {
+      refuse(std::string("\"") + name + "\" is not a list of " + std::to_string(count) + " numbers", found->line);
+      array = nullptr;
+    }
+    std::vector<int> numbers(count, least);
+    for (std::size_t i = 0; array && i < count; ++i) numbers[i] = within((*array)[i], name, least, most);
+    return numbers;
+  }
+
+  const Json::Array& list(const char* name, std::size_t most) {
+    static const Json::Array none;
+    const Json* found = field(name);
+    const auto* array = found ? found->as<Json::Array>() : nullptr;
+    if (found && (!array || array->size() > most)) {
+      refuse(std::string("\"") + name + "\" is not a list of at most " + std::to_string(most), found->line);
+      return none;
+    }
+    return array ? *array : none;
+  }
+
+  void document(const char* kind) {
+    const std::string is = text("document");
+    if (!error_ && is != kind) {
+      refuse("this is a \"" + is + "\" document where a \"" + kind + "\" is expected", json_.find("document")->line);
+    }
+    const std::string version = text("version");
+    if (error_) return;
+    int major = 0;
+    int minor = 0;
+    const char* end = version.data() + version.size();
+    const auto dot = std::from_chars(version.data(), end, major);
+    const bool spelt = dot.ec == std::errc{} && dot.ptr != end && *dot.ptr == '.' &&
+                       std::from_chars(dot.ptr + 1, end, minor).ptr == end && major >= 0 && minor >= 0;
+    const int line = json_.find("version")->line;
+    if (!spelt) {
+      refuse("\"version\" is not two numbers like \"1.0\"", line);
+    } else if (major > kFormatMajor) {
+      refuse("it was written by a newer version of Urban Quilt (format " + version + ")", line);
+      error_->cause = Error::Cause::newer;
+      error_->todo = "Open it with that version";
+    }
+  }
+
+  void refuse(std::string why, int line) {
+    if (!error_) error_ = Error{Error::Cause::broken, std::move(why), file_, line, {}, {}};
+  }
+  void take(Error error) {
+    if (!error_) error_ = std::move(error).in(file_);
+  }
+  int line(const char* name) const {
+    const Json* found = json_.find(name);
+    return found ? found->line : json_.line;
+  }
+  const std::optional<Error>& error() const { return error_; }
+
+  // The fields that nobody asked for.
+  Json::Object rest() const {
+    Json::Object rest;
+    if (const auto* object = json_.as<Json::Object>()) {
+      for (const auto& field : *object) {
+        if (!known_.contains(field.first)) rest.push_back(field);
+      }
+    }
+    return rest;
+  }
+
+ private:
+  int within(const Json& json, const char* name, int least, int most) {
+    const auto* number = json.as<std::int64_t>();
+    if (number && *number >= least && *number <= most) return static_cast<int>(*number);
+    refuse(std::string("\"") + name + "\" is not a whole number from " + std::to_string(least) + " to " +
+               std::to_string(most),
+           json.line);
+    return least;
+  }
+
+  const Json& json_;
+  std::string file_;
+  std::set<std::string> known_;
+  std::optional<Error> error_;
+};
+
+template <class Part>
+Result<Part> checked(const Fields& fields, Part part) {
+  if (fields.error()) return fail(*fields.error());
+  return part;
+}
+
+Json::Object begun(const char* document) {
+  return {{"document", document},
+          {"version", std::to_string(kFormatMajor) + "." + std::to_string(kFormatMinor)}};
+}
+
+void append(Json::Object& object, const Json::Object& extra) {
+  object.insert(object.end(), extra.begin(), extra.end());
+}
+
+Json pair(PixelSize size) { return Json::Array{size.w, size.h}; }
+
+TilesLayer readLayer(Fields& fields) {
+  TilesLayer layer;
+  layer.id = fields.id("id");
+  const std::string kind = fields.text("kind");
+  if (!fields.error() && kind != "tiles") {
+    fields.take(Error{Error::Cause::newer, "a layer of the kind \"" + kind + "\" is not known to this version", {},
+                      fields.line("kind"), {}, "Open it with a newer version"});
+  }
+  layer.name = fields.text("name");
+  layer.role = fields.text("role");
+  const std::string colour = fields.text("thread");
+  const std::string stitch = fields.text("stitch");
+  const auto thread = threadFromNames(colour, stitch);
+  if (!thread) fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
+  layer.thread = thread.value_or(Thread{});
+  layer.file = fields.fileName("cells", ".cells");
+  layer.extra = fields.rest();
+  return layer;
+}
+
+}  // namespace
+
+Json quiltDocument(const QuiltFacts& facts) {
+  Json::Object object = begun("quilt");
+  append(object, {{"id", facts.id.text()}, {"name", facts.name}});
+  append(object, facts.extra);
+  return object;
+}
+
+Json mapDocument(const Map& map) {
+  Json::Array layers;
+  for (const auto& layer : map.layers) {
+    Json::Object object = {{"id", layer->id.text()},
+                           {"kind", "tiles"},
+                           {"name", layer->name},
+                           {"role", layer->role},
+                           {"thread", threadColourName(layer->thread.colour)},
+                           {"stitch", threadPatternName(layer->thread.pattern)},
+                           {"cells", layer->file + ".cells"}};
+    append(object, layer->extra);
+    layers.emplace_back(std::move(object));
+  }
+  Json::Object object = begun("map");
+  append(object, {{"id", map.id.text()},
+                  {"name", map.name},
+                  {"grid", gridName(map.grid.kind)},
+                  {"cell", pair(map.grid.cell)},
+                  {"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}},
+                  {"layers", std::move(layers)}});
+  append(object, map.extra);
+  return object;
+}
+
+Json sheetDocument(const Sheet& sheet) {
+  Json::Array tiles;
+  for (const auto& [number, name] : sheet.tileNames) {
+    tiles.push_back(Json::Object{{"number", static_cast<int>(number)}, {"name", name}});
+  }
+  Json::Object object = begun("sheet");
+  append(object, {{"id", sheet.id.text()},
+                  {"name", sheet.name},
+                  {"code", sheet.code},
+                  {"picture", sheet.picture},
+                  {"size", pair(sheet.pictureSize)},
+                  {"cell", pair(sheet.cut.cell)},
+                  {"border", sheet.cut.border},
+                  {"gap", sheet.cut.gap},
+                  {"tiles", std::move(tiles)}});
+  append(object, sheet.extra);
+  return object;
+}
+
+Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) {
+  Fields fields(json, file);
+  fields.document("quilt");
+  QuiltFacts facts;
+  facts.id = fields.id("id");
+  facts.name = fields.text("name");
+  facts.extra = fields.rest();
+  return checked(fields, std::move(facts));
+}
+
+Result<Map> readMapDocument(const Json& json, const std::string& file) {
+  Fields fields(json, file);
+  fields.document("map");
+  Map map;
+  map.id = fields.id("id");
+  map.name = fields.text("name");
+  const auto kind = gridKindFromName(fields.text("grid"));
+  if (!kind) {
+    Error error = kind.error();
+    error.line = fields.line("grid");
+    fields.take(std::move(error));
+  }
+  const auto cell = fields.numbers("cell", 2, kSmallestCell, kLargestCell);
+  map.grid = {kind.value_or(GridKind::orthogonal), {cell[0], cell[1]}};
+  const auto edges = fields.numbers("bounds", 4, -kFarthestCell, kFarthestCell);
+  map.bounds = {edges[0], edges[1], edges[2], edges[3]};
+  if (!fields.error() && map.bounds.empty()) fields.refuse("the map's bounds hold no cell", fields.line("bounds"));
+
+  std::set<Id> ids;
+  std::set<std::string> files;
+  for (const Json& item : fields.list("layers", kMostLayers)) {
+    Fields layerFields(item, file);
+    TilesLayer layer = readLayer(layerFields);
+    if (layerFields.error()) return fail(*layerFields.error());
+    if (!ids.insert(layer.id).second) fields.refuse("two layers have the same id", item.line);
+    if (!files.insert(layer.file).second) fields.refuse("two layers have the same cells file", item.line);
+    map.layers.emplace_back(std::move(layer));
+  }
+  map.extra = fields.rest();
+  return checked(fields, std::move(map));
+}
+
+Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
+  Fields fields(json, file);
+  fields.document("sheet");
+  Sheet sheet;
+  sheet.id = fields.id("id");
+  sheet.name = fields.text("name");
+  sheet.code = fields.text("code");
+  if (!fields.error() && !isSheetCode(sheet.code)) {
+    fields.refuse("\"code\" is not one to three capital letters", fields.line("code"));
+  }
+  sheet.picture = fields.fileName("picture", "");
+  const auto size = fields.numbers("size", 2, 1, kLargestPicture);
+  const auto cell = fields.numbers("cell", 2, kSmallestCell, kLargestCell);
+  sheet.pictureSize = {size[0], size[1]};
+  sheet.cut = {{cell[0], cell[1]}, fields.number("border", 0, 4096), fields.number("gap", 0, 4096)};
+  if (!fields.error() && sheet.tileCount() > static_cast<int>(kLastTileNumber) + 1) {
+    fields.refuse("the sheet has more than 262,144 tiles", fields.line("cell"));
+  }
+  for (const Json& item : fields.list("tiles", kLastTileNumber + 1)) {
+    Fields tile(item, file);
+    const auto number = static_cast<std::uint32_t>(tile.number("number", 0, static_cast<int>(kLastTileNumber)));
+    const std::string name = tile.text("name");
+    if (tile.error()) return fail(*tile.error());
+    if (!sheet.tileNames.emplace(number, name).second) fields.refuse("a tile's number stands twice", item.line);
+  }
+  sheet.extra = fields.rest();
+  return checked(fields, std::move(sheet));
+}
+
+std::string mapFile(const Map& map) { return "maps/" + map.folder + "/map.json"; }
+std::string cellsFile(const Map& map, const TilesLayer& layer) {
+  return "maps/" + map.folder + "/" + layer.file + ".cells";
+}
+std::string sheetFile(const Sheet& sheet) { return "sheets/" + sheet.file + ".json"; }
+std::string pictureFile(const Sheet& sheet) { return "sheets/" + sheet.picture; }
+
+}  // namespace uq

@@ -1,0 +1,34 @@
+// Documents: the parts of a quilt as the JSON that stands in its files, and back.
+//
+// Fields are written in a fixed order, then those that this version does not know, in the order in which they were
+// read. A reader names the file and line of the first thing that is wrong. docs/format.md and docs/format.schema.json
+// describe the documents. Cells are not part of them: each tiles layer names its `.cells` file.
+#pragma once
+
+#include "core/base/Error.h"
+#include "core/base/Json.h"
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+// The version this program writes. It reads every minor version of the same major one.
+inline constexpr int kFormatMajor = 1;
+inline constexpr int kFormatMinor = 0;
+
+Json quiltDocument(const QuiltFacts& facts);
+Json mapDocument(const Map& map);
+Json sheetDocument(const Sheet& sheet);
+
+// `file` is the path inside the quilt; a map's folder and a sheet's file slug are taken from it by the caller.
+Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file);
+Result<Map> readMapDocument(const Json& json, const std::string& file);
+Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
+
+// Where the parts stand inside the quilt's folder.
+inline constexpr std::string_view kQuiltFile = "quilt.json";
+std::string mapFile(const Map& map);
+std::string cellsFile(const Map& map, const TilesLayer& layer);
+std::string sheetFile(const Sheet& sheet);
+std::string pictureFile(const Sheet& sheet);
+
+}  // namespace uq

@@ -1,0 +1,476 @@
+#include "core/store/QuiltStore.h"
+
+#include <algorithm>
+
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+#include "core/store/JsonText.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::int64_t kLargestDocument = std::int64_t{64} << 20;  // bytes
+constexpr std::int64_t kLargestCells = std::int64_t{2} << 30;
+constexpr std::int64_t kLargestPictureFile = std::int64_t{512} << 20;
+constexpr std::size_t kMostNames = 100'000;  // in one folder
+constexpr std::string_view kJsonEnding = ".json";
+
+// FNV-1a, 64 bits (Fowler, Noll, Vo): tells whether bytes changed by accident or by another program, not by malice.
+std::uint64_t hashOf(std::string_view bytes) {
+  std::uint64_t hash = 0xcbf29ce484222325u;
+  for (char c : bytes) hash = (hash ^ static_cast<unsigned char>(c)) * 0x100000001b3u;
+  return hash;
+}
+
+std::string folderOf(const std::string& path) { return path.substr(0, path.rfind('/')); }
+
+std::string nameOf(const std::string& path) {
+  const auto end = path.find_last_not_of('/');
+  if (end == std::string::npos) return path;
+  return path.substr(path.find_last_of('/', end) + 1, end - path.find_last_of('/', end));
+}
+
+}  // namespace
+
+QuiltStore::QuiltStore(std::shared_ptr<Disk> disk, std::string folder)
+    : disk_(std::move(disk)), folder_(std::move(folder)) {}
+
+Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access) {
+  QuiltStore store(std::move(disk), folder);
+  const auto there = store.disk_->stamp(store.full(std::string(kQuiltFile)));
+  if (!there) return fail(there.error());
+  if (!*there) {
+    return fail(Error{Error::Cause::missing, "there is no quilt here (no quilt.json)", folder, 0, {},
+                      "Choose the folder that holds quilt.json"});
+  }
+  Errors problems;
+  if (access == Access::write) store.readOnly_ = store.takeLock();
+  if (auto settled = store.settleJournal(); !settled) return fail(settled.error());
+  if (access == Access::write && !store.readOnly_) store.removeLeftovers();
+  if (store.readOnly_) problems.push_back(*store.readOnly_);
+  Quilt quilt = store.readAll(problems);
+  if (access == Access::read) {
+    store.readOnly_ = Error{Error::Cause::notPermitted, "the quilt was opened for reading only", folder, 0, {}, {}};
+  }
+  store.saved_ = quilt;
+  return Opened{std::move(store), std::move(quilt), std::move(problems)};
+}
+
+Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const std::string& folder,
+                                              const Quilt& quilt, const std::string& picturesFrom) {
+  if (auto made = disk->makeFolder(folder); !made) return fail(made.error());
+  const auto there = disk->list(folder, kMostNames);
+  if (!there) return fail(there.error());
+  if (!there->empty()) {
+    return fail(Error{Error::Cause::notPermitted, "the folder is not empty", folder, 0, "Nothing was written",
+                      "Choose an empty or a new folder"});
+  }
+  QuiltStore store(disk, folder);
+  if (auto locked = store.takeLock()) return fail(*locked);
+
+  Planned planned = store.plan(quilt);
+  for (const auto& sheet : quilt.sheets()) {
+    const std::string path = pictureFile(sheet.read());
+    auto picture = disk->read(joined(picturesFrom, path), kLargestPictureFile);
+    if (!picture && picture.error().cause == Error::Cause::missing) continue;
+    if (!picture) return fail(picture.error());
+    if (planned.texts.emplace(path, std::move(*picture)).second) planned.journal.writes.push_back(path);
+  }
+  bool committed = false;
+  if (auto done = store.carryOut(planned, committed); !done) return fail(done.error());
+  store.saved_ = quilt;
+  return Opened{std::move(store), quilt, {}};
+}
+
+std::optional<Error> QuiltStore::takeLock() {
+  const std::string folder = full(std::string(kPrivateFolder));
+  auto made = disk_->makeFolder(folder);
+  if (made) {
+    auto lock = disk_->lock(joined(folder, "lock"));
+    if (lock) {
+      lock_ = std::move(*lock);
+      // Keeps lock and journal out of every version-control repository.
+      const std::string ignore = joined(folder, ".gitignore");
+      const auto there = disk_->stamp(ignore);
+      if (there && !*there) made = disk_->write(ignore, "*\n");
+      if (made) return std::nullopt;
+    } else {
+      made = fail(lock.error());
+    }
+  }
+  Error error = made.error();
+  error.kept = "The quilt can be looked at, but not saved here";
+  if (error.todo.empty()) error.todo = "Save it somewhere else to change it";
+  return error;
+}
+
+Result<void> QuiltStore::settleJournal() {
+  auto journal = readJournal(*disk_, folder_);
+  if (!journal) return fail(journal.error());
+  if (!*journal) return {};
+  std::unique_ptr<Disk::Lock> ours;
+  if (!lock_) {
+    auto lock = disk_->lock(full(joined(kPrivateFolder, "lock")));
+    if (!lock) {
+      pending_ = std::move(**journal);
+      return {};
+    }
+    ours = std::move(*lock);
+  }
+  auto done = finishJournal(*disk_, folder_, **journal);
+  if (done || lock_) return done;
+  pending_ = std::move(**journal);
+  return {};
+}
+
+// Reads a file of the quilt, through a committed save that could not be finished.
+Result<std::string> QuiltStore::read(const std::string& path, std::int64_t most) {
+  std::string source = path;
+  if (pending_) {
+    for (const auto& move : pending_->moves) {
+      if (move.to == path) source = move.from;
+    }
+    const auto& writes = pending_->writes;
+    if (std::find(writes.begin(), writes.end(), path) != writes.end()) source = newNameFor(path);
+    const auto there = disk_->stamp(full(source));
+    if (there && !*there) source = path;
+  }
+  auto bytes = disk_->read(full(source), most);
+  if (!bytes) {
+    Error error = bytes.error();
+    error.file = path;
+    return fail(std::move(error));
+  }
+  remember(path, *bytes);
+  return bytes;
+}
+
+Result<std::vector<Disk::Entry>> QuiltStore::list(const std::string& path) {
+  auto entries = disk_->list(full(path), kMostNames);
+  if (!entries && entries.error().cause == Error::Cause::missing) return std::vector<Disk::Entry>{};
+  if (!entries) {
+    Error error = entries.error();
+    error.file = path;
+    return fail(std::move(error));
+  }
+  if (pending_) {
+    const auto drop = [&](const std::string& gone) {
+      std::erase_if(*entries, [&](const Disk::Entry& e) { return joined(path, e.name) == gone; });
+    };
+    const auto add = [&](const std::string& fresh) {
+      if (folderOf(fresh) != path) return;
+      drop(fresh);
+      entries->push_back({nameOf(fresh), Disk::Kind::file});
+    };
+    for (const auto& write : pending_->writes) add(write);
+    for (const auto& move : pending_->moves) {
+      drop(move.from);
+      add(move.to);
+    }
+    for (const auto& gone : pending_->removes) drop(gone);
+    std::sort(entries->begin(), entries->end(), [](const auto& a, const auto& b) { return a.name < b.name; });
+  }
+  std::erase_if(*entries, [](const Disk::Entry& e) { return e.name.starts_with('.'); });
+  return entries;
+}
+
+void QuiltStore::remember(const std::string& path, std::string_view bytes) {
+  const auto stamp = disk_->stamp(full(path));
+  if (stamp && *stamp) seen_[path] = {**stamp, hashOf(bytes)};
+}
+
+// New files of a save that never reached its commit.
+void QuiltStore::removeLeftovers() {
+  const auto sweep = [&](const std::string& folder) {
+    const auto entries = disk_->list(full(folder), kMostNames);
+    if (!entries) return;
+    for (const auto& entry : *entries) {
+      const bool ours = entry.kind == Disk::Kind::file && entry.name.starts_with('.') && entry.name.ends_with(".new");
+      if (ours) (void)disk_->remove(full(joined(folder, entry.name)));
+    }
+  };
+  sweep("");
+  sweep("sheets");
+  const auto maps = disk_->list(full("maps"), kMostNames);
+  if (!maps) return;
+  for (const auto& map : *maps) {
+    if (map.kind == Disk::Kind::folder) sweep(joined("maps", map.name));
+  }
+}
+
+Quilt QuiltStore::readAll(Errors& problems) {
+  const std::string file(kQuiltFile);
+  Result<QuiltFacts> facts = fail(Error{});
+  const auto text = read(file, kLargestDocument);
+  if (!text) {
+    facts = fail(text.error());
+  } else if (const auto json = readJson(*text, file); !json) {
+    facts = fail(json.error());
+  } else {
+    facts = readQuiltDocument(*json, file);
+  }
+  if (!facts) {
+    Error error = facts.error();
+    error.kept = "The maps and sheets that can be read are shown, and nothing will be written";
+    if (error.todo.empty()) error.todo = "Mend the file and open the quilt again";
+    problems.push_back(error);
+    if (!readOnly_) readOnly_ = error;
+    QuiltFacts standIn;
+    standIn.name = nameOf(folder_);
+    facts = std::move(standIn);
+  }
+  Quilt quilt(std::move(*facts));
+  readSheets(quilt, problems);
+  const auto folders = list("maps");
+  if (!folders) {
+    problems.push_back(folders.error());
+    return quilt;
+  }
+  for (const auto& entry : *folders) {
+    if (entry.kind == Disk::Kind::folder) readMap(entry.name, quilt, problems);
+  }
+  return quilt;
+}
+
+void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
+  const auto entries = list("sheets");
+  if (!entries) {
+    problems.push_back(entries.error());
+    return;
+  }
+  for (const auto& entry : *entries) {
+    if (entry.kind != Disk::Kind::file || !entry.name.ends_with(kJsonEnding)) continue;
+    const std::string file = joined("sheets", entry.name);
+    const auto text = read(file, kLargestDocument);
+    const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
+    auto sheet = json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error()));
+    if (sheet && quilt.sheet(sheet->id)) {
+      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + quilt.sheet(sheet->id)->name + "\"", file);
+    }
+    if (!sheet) {
+      problems.push_back(Error(sheet.error())
+                             .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
+                             .advising("Mend the file and open the quilt again"));
+      continue;
+    }
+    sheet->file = entry.name.substr(0, entry.name.size() - kJsonEnding.size());
+    quilt = quilt.with(std::move(*sheet));
+  }
+}
+
+void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems) {
+  const std::string file = "maps/" + folder + "/map.json";
+  const auto text = read(file, kLargestDocument);
+  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
+  auto map = json ? readMapDocument(*json, file) : Result<Map>(fail(json.error()));
+  if (map && quilt.map(map->id)) {
+    map = fail(Error::Cause::broken, "its id is that of the map \"" + quilt.map(map->id)->name + "\"", file);
+  }
+  if (!map) {
+    problems.push_back(Error(map.error())
+                           .keeping("The map is left out, and its files stay as they are")
+                           .advising("Mend the file and open the quilt again"));
+    return;
+  }
+  map->folder = folder;
+  const int turnOrder = makeGrid(map->grid)->turnOrder();
+  for (auto& layer : map->layers) {
+    const std::string cellsPath = cellsFile(*map, layer.read());
+    const auto cellsText = read(cellsPath, kLargestCells);
+    CellsRead cells;
+    if (cellsText) {
+      cells = readCells(*cellsText, quilt, turnOrder, cellsPath);
+    } else {
+      cells.error = cellsText.error();
+    }
+    if (cells.error) {
+      cells.error->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
+      cells.error->todo = "Mend the file and open the quilt again";
+      problems.push_back(*cells.error);
+      damaged_.emplace(map->id, *cells.error);
+    }
+    std::map<SheetSlot, std::int64_t> missing;
+    for (const auto& [tile, count] : cells.cells.tally(map->bounds)) {
+      if (!quilt.sheetAt(tile.slot)) missing[tile.slot] += count;
+    }
+    for (const auto& [slot, count] : missing) {
+      problems.push_back(Error{Error::Cause::missing,
+                               "the sheet " + quilt.slots().sheet(slot).text() + " is not in this quilt", cellsPath, 0,
+                               std::to_string(count) + " cells painted with it are kept and shown as placeholders",
+                               "Bring the sheet's files back into the folder \"sheets\""});
+    }
+    layer.edit([&](TilesLayer& l) { l.cells = std::move(cells.cells); });
+  }
+  quilt = quilt.with(std::move(*map));
+}
+
+const Error* QuiltStore::damage(Id map) const {
+  const auto found = damaged_.find(map);
+  return found == damaged_.end() ? nullptr : &found->second;
+}
+
+QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
+  Planned planned;
+  const auto write = [&](const std::string& path, std::string text) {
+    planned.journal.writes.push_back(path);
+    planned.texts.emplace(path, std::move(text));
+  };
+  if (!(quilt.facts() == saved_.facts())) write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
+
+  std::set<std::string> old;
+  std::set<std::string> now;
+  for (const auto& sheet : saved_.sheets()) old.insert(sheetFile(sheet.read()));
+  for (const auto& sheet : quilt.sheets()) {
+    now.insert(sheetFile(sheet.read()));
+    const Sheet* before = saved_.sheet(sheet->id);
+    if (before && *before == sheet.read()) continue;
+    write(sheetFile(sheet.read()), writeJson(sheetDocument(sheet.read())));
+  }
+  for (const auto& map : saved_.maps()) {
+    old.insert(mapFile(map.read()));
+    for (const auto& layer : map->layers) old.insert(cellsFile(map.read(), layer.read()));
+  }
+  for (const auto& map : quilt.maps()) {
+    now.insert(mapFile(map.read()));
+    for (const auto& layer : map->layers) now.insert(cellsFile(map.read(), layer.read()));
+    const Map* before = saved_.map(map->id);
+    if (before && (before->revision.is(map->revision) || *before == map.read())) continue;
+    planMap(map.read(), before, quilt, planned);
+  }
+
+  // A file that only changes its name is moved where neither name is anybody else's; else it is written again.
+  auto& moves = planned.journal.moves;
+  for (auto move = moves.begin(); move != moves.end();) {
+    if (!old.contains(move->to) && !now.contains(move->from)) {
+      old.erase(move->from);
+      ++move;
+      continue;
+    }
+    for (const auto& map : quilt.maps()) {
+      for (const auto& layer : map->layers) {
+        if (cellsFile(map.read(), layer.read()) == move->to) write(move->to, writeCells(layer->cells, quilt));
+      }
+    }
+    move = moves.erase(move);
+  }
+  for (const std::string& path : old) {
+    if (!now.contains(path)) planned.journal.removes.push_back(path);
+  }
+  return planned;
+}
+
+void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const {
+  const auto write = [&](const std::string& path, std::string text) {
+    planned.journal.writes.push_back(path);
+    planned.texts.emplace(path, std::move(text));
+  };
+  std::string document = writeJson(mapDocument(map));
+  if (!old || mapFile(*old) != mapFile(map) || writeJson(mapDocument(*old)) != document) {
+    write(mapFile(map), std::move(document));
+  }
+  for (const auto& layer : map.layers) {
+    const std::string path = cellsFile(map, layer.read());
+    const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
+    if (!before || !(before->cells == layer->cells)) {
+      write(path, writeCells(layer->cells, quilt));
+    } else if (const std::string was = cellsFile(*old, *before); was != path) {
+      planned.journal.moves.push_back({was, path});
+    }
+  }
+}
+
+Result<void> QuiltStore::checkUnchanged(const Planned& planned) {
+  const auto check = [&](const std::string& path) -> Result<void> {
+    const auto stamp = disk_->stamp(full(path));
+    if (!stamp) return fail(stamp.error());
+    const auto seen = seen_.find(path);
+    const bool expected = seen != seen_.end();
+    if (stamp->has_value() == expected && (!expected || **stamp == seen->second.stamp)) return {};
+    if (*stamp && expected) {
+      const auto bytes = disk_->read(full(path), kLargestCells);
+      if (!bytes) return fail(bytes.error());
+      if (hashOf(*bytes) == seen->second.hash) return {};
+    }
+    if (!*stamp && expected) return {};  // somebody removed it; writing it again loses nothing
+    return fail(Error{Error::Cause::changedOutside, "another program wrote this file since the quilt was opened", path,
+                      0, "Nothing was saved, and your work is still in the window",
+                      "Save the quilt somewhere else, then compare the two"});
+  };
+  for (const auto& path : planned.journal.writes) {
+    if (auto done = check(path); !done) return done;
+  }
+  for (const auto& path : planned.journal.removes) {
+    if (auto done = check(path); !done) return done;
+  }
+  for (const auto& move : planned.journal.moves) {
+    for (const auto& path : {move.from, move.to}) {
+      if (auto done = check(path); !done) return done;
+    }
+  }
+  return {};
+}
+
+Result<void> QuiltStore::carryOut(const Planned& planned, bool& committed) {
+  const auto undo = [&](Error error) -> Result<void> {
+    for (const auto& path : planned.journal.writes) (void)disk_->remove(full(newNameFor(path)));
+    error.kept = "The quilt on the disk is as it was, and your work is still in the window";
+    return fail(std::move(error));
+  };
+  std::set<std::string> folders;
+  for (const auto& path : planned.journal.writes) {
+    if (path.find('/') != std::string::npos) folders.insert(folderOf(path));
+  }
+  for (const auto& move : planned.journal.moves) folders.insert(folderOf(move.to));
+  for (const auto& folder : folders) {
+    if (auto made = disk_->makeFolder(full(folder)); !made) return undo(made.error());
+  }
+  for (const auto& path : planned.journal.writes) {
+    if (auto written = disk_->write(full(newNameFor(path)), planned.texts.at(path)); !written) {
+      return undo(written.error());
+    }
+  }
+  for (const auto& folder : folders) {
+    if (auto synced = disk_->syncFolder(full(folder)); !synced) return undo(synced.error());
+  }
+  if (auto committed = commitJournal(*disk_, folder_, planned.journal); !committed) return undo(committed.error());
+  committed = true;
+  // A stamp that no file has: until the new files stand in their places, only their content can be recognised.
+  for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashOf(planned.texts.at(path))};
+  for (const auto& move : planned.journal.moves) {
+    seen_[move.to] = seen_[move.from];
+    seen_.erase(move.from);
+  }
+  for (const auto& path : planned.journal.removes) seen_.erase(path);
+  if (auto finished = finishJournal(*disk_, folder_, planned.journal); !finished) {
+    Error error = finished.error();
+    error.kept = "Everything is written, and the save is finished when the quilt is saved or opened again";
+    return fail(std::move(error));
+  }
+  for (const auto& path : planned.journal.writes) remember(path, planned.texts.at(path));
+  return {};
+}
+
+Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt) {
+  if (readOnly_) return fail(*readOnly_);
+  for (const auto& [id, error] : damaged_) {
+    const Map* before = saved_.map(id);
+    const Map* now = quilt.map(id);
+    if (!now || !(*before == *now)) return fail(error);
+  }
+  if (auto settled = settleJournal(); !settled) return fail(settled.error());
+  const Planned planned = plan(quilt);
+  Saved saved{planned.journal.writes, {}, planned.journal.removes};
+  for (const auto& move : planned.journal.moves) saved.moved.push_back(move.to);
+  if (!planned.journal.empty()) {
+    if (auto unchanged = checkUnchanged(planned); !unchanged) return fail(unchanged.error());
+    bool committed = false;
+    const auto done = carryOut(planned, committed);
+    if (committed) saved_ = quilt;
+    if (!done) return fail(done.error());
+  }
+  saved_ = quilt;
+  return saved;
+}
+
+}  // namespace uq
