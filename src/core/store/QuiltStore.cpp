@@ -199,6 +199,11 @@ void QuiltStore::removeLeftovers() {
   }
 }
 
+void QuiltStore::notRead(Errors& problems, Error error) {
+  whole_ = false;
+  problems.push_back(std::move(error));
+}
+
 Quilt QuiltStore::readAll(Errors& problems) {
   const std::string file(kQuiltFile);
   Result<QuiltFacts> facts = fail(Error{});
@@ -214,7 +219,7 @@ Quilt QuiltStore::readAll(Errors& problems) {
     Error error = facts.error();
     error.kept = "The maps and sheets that can be read are shown, and nothing will be written";
     if (error.todo.empty()) error.todo = "Mend the file and open the quilt again";
-    problems.push_back(error);
+    notRead(problems, error);
     if (!readOnly_) readOnly_ = error;
     QuiltFacts standIn;
     standIn.name = nameOf(folder_);
@@ -224,7 +229,7 @@ Quilt QuiltStore::readAll(Errors& problems) {
   readSheets(quilt, problems);
   const auto folders = list("maps");
   if (!folders) {
-    problems.push_back(folders.error());
+    notRead(problems, folders.error());
     return quilt;
   }
   for (const auto& entry : *folders) {
@@ -236,7 +241,7 @@ Quilt QuiltStore::readAll(Errors& problems) {
 void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
   const auto entries = list("sheets");
   if (!entries) {
-    problems.push_back(entries.error());
+    notRead(problems, entries.error());
     return;
   }
   for (const auto& entry : *entries) {
@@ -249,9 +254,9 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
       sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + quilt.sheet(sheet->id)->name + "\"", file);
     }
     if (!sheet) {
-      problems.push_back(Error(sheet.error())
-                             .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
-                             .advising("Mend the file and open the quilt again"));
+      notRead(problems, Error(sheet.error())
+                            .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
+                            .advising("Mend the file and open the quilt again"));
       continue;
     }
     sheet->file = entry.name.substr(0, entry.name.size() - kJsonEnding.size());
@@ -268,9 +273,9 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
     map = fail(Error::Cause::broken, "its id is that of the map \"" + quilt.map(map->id)->name + "\"", file);
   }
   if (!map) {
-    problems.push_back(Error(map.error())
-                           .keeping("The map is left out, and its files stay as they are")
-                           .advising("Mend the file and open the quilt again"));
+    notRead(problems, Error(map.error())
+                          .keeping("The map is left out, and its files stay as they are")
+                          .advising("Mend the file and open the quilt again"));
     return;
   }
   map->folder = folder;
@@ -287,7 +292,7 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
     if (cells.error) {
       cells.error->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
       cells.error->todo = "Mend the file and open the quilt again";
-      problems.push_back(*cells.error);
+      notRead(problems, *cells.error);
       damaged_.emplace(map->id, *cells.error);
     }
     std::map<SheetSlot, std::int64_t> missing;
@@ -433,7 +438,7 @@ Result<void> QuiltStore::carryOut(const Planned& planned, bool& committed) {
   for (const auto& folder : folders) {
     if (auto synced = disk_->syncFolder(full(folder)); !synced) return undo(synced.error());
   }
-  if (auto committed = commitJournal(*disk_, folder_, planned.journal); !committed) return undo(committed.error());
+  if (auto commit = commitJournal(*disk_, folder_, planned.journal); !commit) return undo(commit.error());
   committed = true;
   // A stamp that no file has: until the new files stand in their places, only their content can be recognised.
   for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashOf(planned.texts.at(path))};

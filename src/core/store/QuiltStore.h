@@ -46,11 +46,14 @@ class QuiltStore {
   Result<Saved> save(const Quilt& quilt);
 
   bool isSaved(const Quilt& quilt) const { return quilt == saved_; }
+  bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   const std::string& folder() const { return folder_; }
   Disk& disk() const { return *disk_; }
 
   // Why nothing can be saved here; empty when it can.
   const std::optional<Error>& readOnly() const { return readOnly_; }
+  // False when a part of the quilt could not be read: what is in memory is then no full copy of it.
+  bool isWhole() const { return whole_; }
   // Why this map must not be changed (part of it could not be read); nullptr when it may.
   const Error* damage(Id map) const;
 
@@ -72,6 +75,7 @@ class QuiltStore {
   Result<std::string> read(const std::string& path, std::int64_t most);
   Result<std::vector<Disk::Entry>> list(const std::string& path);
   Quilt readAll(Errors& problems);
+  void notRead(Errors& problems, Error error);
   void readSheets(Quilt& quilt, Errors& problems);
   void readMap(const std::string& folder, Quilt& quilt, Errors& problems);
   Planned plan(const Quilt& quilt) const;
@@ -87,6 +91,7 @@ class QuiltStore {
   Quilt saved_;
   std::map<std::string, Seen> seen_;  // files as last read or written
   std::map<Id, Error> damaged_;       // maps
+  bool whole_ = true;
   std::optional<Error> readOnly_;
   std::optional<Journal> pending_;  // a committed save that could not be finished: read through it
   std::unique_ptr<Disk::Lock> lock_;

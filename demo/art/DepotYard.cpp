@@ -1,0 +1,277 @@
+#include "art/DepotYard.h"
+
+#include <QtGlobal>
+#include <cstdlib>
+
+#include "art/Sheets.h"
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+
+namespace uq::art {
+
+namespace {
+
+constexpr int kWidth = 48;
+constexpr int kHeight = 32;
+
+// Grounds at the corners of cells; a cell whose corners differ gets the border between the two.
+class GroundPlan {
+ public:
+  // Corners from (x0, y0) to (x1, y1), both included.
+  void lay(int x0, int y0, int x1, int y1, Ground ground) {
+    for (int y = y0; y <= y1; ++y) {
+      for (int x = x0; x <= x1; ++x) corners_[y][x] = ground;
+    }
+  }
+
+  unsigned tileAt(int x, int y) const {
+    const std::array<Ground, 4> around = {corners_[y][x], corners_[y][x + 1], corners_[y + 1][x + 1],
+                                          corners_[y + 1][x]};
+    Ground over = around[0];
+    Ground under = around[0];
+    for (Ground ground : around) {
+      if (ground == over || ground == under) continue;
+      if (over == under) under = ground;
+      if (ground != over && ground != under) qFatal("three grounds meet at %d, %d", x, y);
+    }
+    if (over == under) return groundTile(over, lookAlike(x, y));
+    if (!hasBorder(over, under)) std::swap(over, under);
+    if (!hasBorder(over, under)) qFatal("no border for the grounds at %d, %d", x, y);
+    return borderTile(over, under, {around[0] == over, around[1] == over, around[2] == over, around[3] == over});
+  }
+
+ private:
+  // Spread so that no row, column or diagonal repeats.
+  static int lookAlike(int x, int y) {
+    const unsigned mixed = (static_cast<unsigned>(x) * 2654435761u) ^ (static_cast<unsigned>(y) * 2246822519u);
+    return static_cast<int>((mixed ^ mixed >> 13) * 3266489917u >> 16) % kLookAlikes;
+  }
+  Ground corners_[kHeight + 1][kWidth + 1] = {};
+};
+
+GroundPlan planGround() {
+  GroundPlan plan;
+  plan.lay(0, 0, kWidth, kHeight, Ground::setts);
+  plan.lay(0, 0, 1, 8, Ground::lawn);        // the verge west of the sheds
+  plan.lay(0, 3, 0, 5, Ground::setts);       // a way in
+  plan.lay(24, 1, 29, 6, Ground::lawn);      // the gardener's corner
+  plan.lay(29, 1, 29, 2, Ground::setts);
+  plan.lay(32, 1, 46, 8, Ground::lawn);      // the garden, with a path through it
+  plan.lay(39, 1, 40, 8, Ground::setts);
+  plan.lay(37, 4, 42, 5, Ground::setts);
+  plan.lay(32, 8, 32, 8, Ground::setts);
+  plan.lay(46, 1, 46, 1, Ground::setts);
+  plan.lay(0, 21, kWidth, 24, Ground::slabs);  // the footway along the quay
+  plan.lay(0, 25, kWidth, kHeight, Ground::canal);
+  plan.lay(33, 23, 39, 25, Ground::canal);     // the dock
+  plan.lay(8, 25, 10, 27, Ground::slabs);      // the jetty
+  plan.lay(45, 25, kWidth, 28, Ground::slabs); // the corner towards Ferry Street
+  return plan;
+}
+
+// Lays tiles of one sheet on one layer.
+class Layer {
+ public:
+  Layer(SheetSlot slot, int columns) : slot_(slot), columns_(columns) {}
+
+  void tile(int x, int y, unsigned number, bool mirrored = false) {
+    cells.set({x, y}, Cell({slot_, number}, Turn{mirrored, 0}));
+  }
+  // Rows `from` up to `to` of a thing, the whole thing standing with its upper left on x, y.
+  void rows(int x, int y, const Thing& thing, int from, int to) {
+    for (int row = from; row < to; ++row) {
+      for (int column = 0; column < thing.w; ++column) {
+        tile(x + column, y + row, static_cast<unsigned>((thing.y + row) * columns_ + thing.x + column));
+      }
+    }
+  }
+
+  CellGrid cells;
+
+ private:
+  SheetSlot slot_;
+  int columns_;
+};
+
+void layRails(Layer& layer) {
+  const auto rail = [&](int x, int y, Rail kind) { layer.tile(x, y, static_cast<unsigned>(kind)); };
+  const auto across = [&](int x0, int x1, int y) {
+    for (int x = x0; x <= x1; ++x) rail(x, y, x % 11 == 4 ? Rail::acrossWorn : x % 13 == 9 ? Rail::acrossDrain : Rail::across);
+  };
+  const auto down = [&](int x, int y0, int y1) {
+    for (int y = y0; y <= y1; ++y) rail(x, y, (x + y) % 6 == 3 ? Rail::downWorn : Rail::down);
+  };
+  // Out of the sheds onto the fan.
+  for (int x : {4, 7, 15, 18}) down(x, 6, 12);
+  rail(7, 9, Rail::downDrain);
+  rail(18, 8, Rail::downDrain);
+  across(4, 40, 13);
+  rail(4, 13, Rail::eastNorth);
+  for (int x : {7, 15, 18}) rail(x, 13, Rail::acrossEastNorth);
+  rail(41, 13, Rail::endEast);
+  rail(34, 13, Rail::acrossMoss);
+  rail(39, 13, Rail::acrossMoss);
+  // The storage siding.
+  rail(22, 10, Rail::endWest);
+  across(23, 30, 10);
+  rail(29, 10, Rail::acrossMoss);
+  rail(31, 10, Rail::westSouth);
+  down(31, 11, 12);
+  rail(31, 13, Rail::acrossEastNorth);
+  // The two lines through the yard, and what joins them.
+  across(0, kWidth - 1, 16);
+  across(0, kWidth - 1, 18);
+  rail(24, 13, Rail::acrossWestSouth);
+  down(24, 14, 15);
+  rail(24, 16, Rail::acrossEastNorth);
+  rail(34, 16, Rail::acrossWestSouth);
+  rail(34, 17, Rail::down);
+  rail(34, 18, Rail::acrossEastNorth);
+  rail(12, 18, Rail::acrossWestNorth);
+  rail(12, 17, Rail::down);
+  rail(12, 16, Rail::acrossEastSouth);
+}
+
+// Things stand on `things`; what the player walks behind stands on `front`.
+void placeThings(Layer& things, Layer& front) {
+  const auto whole = [&](int x, int y, const Thing& thing) { things.rows(x, y, thing, 0, thing.h); };
+  const auto tall = [&](int x, int y, const Thing& thing, int frontRows) {
+    front.rows(x, y, thing, 0, frontRows);
+    things.rows(x, y, thing, frontRows, thing.h);
+  };
+  whole(2, 1, thing::shed);
+  whole(13, 1, thing::shed);
+  whole(25, 8, thing::copperTram);
+  whole(35, 11, thing::canalTram);
+  whole(5, 14, thing::copperTram);
+  whole(18, 16, thing::canalTram);
+  tall(11, 8, thing::cabin, 1);
+
+  tall(32, 1, thing::tree, 2);
+  tall(43, 1, thing::tree, 2);
+  tall(42, 4, thing::tree, 2);
+  tall(24, 1, thing::tree, 2);
+  tall(34, 4, thing::smallTree, 1);
+  tall(27, 3, thing::smallTree, 1);
+  tall(25, 5, thing::smallTree, 1);
+  tall(0, 6, thing::smallTree, 1);
+  tall(0, 0, thing::smallTree, 1);
+  for (int x : {1, 15, 27, 42}) tall(x, 20, thing::smallTree, 1);
+
+  whole(33, 7, thing::hedge);
+  whole(41, 7, thing::hedge);
+  whole(37, 4, thing::bench);
+  whole(40, 4, thing::bench);
+  whole(36, 2, thing::flowers);
+
+  tall(4, 19, thing::kiosk, 1);
+  whole(7, 21, thing::flowers);
+  whole(9, 22, thing::bench);
+  whole(29, 22, thing::bench);
+  for (int x : {3, 12, 19, 25, 31, 41}) tall(x, 22, thing::lampPost, 1);
+  for (int x : {20, 33, 44}) tall(x, 10, thing::lampPost, 1);
+  for (int x : {1, 6, 15, 28, 44}) whole(x, 23, thing::bollard);
+  whole(9, 26, thing::bollard);
+  whole(20, 24, thing::steps);
+  whole(22, 27, thing::barge);
+  whole(1, 28, thing::barge);
+
+  whole(11, 5, thing::crates);
+  whole(13, 23, thing::crates);
+  whole(46, 24, thing::crates);
+  whole(22, 23, thing::barrel);
+  whole(23, 23, thing::barrel);
+  whole(46, 23, thing::barrel);
+  whole(11, 4, thing::barrel);
+  whole(0, 10, thing::railPile);
+  whole(0, 12, thing::railPile);
+  whole(9, 11, thing::railPile);
+  whole(42, 13, thing::sign);
+  whole(21, 10, thing::sign);
+  whole(14, 14, thing::puddle);
+  whole(29, 14, thing::puddle);
+  whole(2, 14, thing::drain);
+  whole(21, 15, thing::drain);
+  whole(44, 17, thing::drain);
+  whole(38, 19, thing::puddle);
+  whole(12, 2, thing::barrel);
+}
+
+Sheet makeSheet(IdSource& ids, const char* name, const char* code, const DrawnSheet& drawn) {
+  Sheet sheet;
+  sheet.id = ids.next();
+  sheet.name = name;
+  sheet.file = name;
+  sheet.code = code;
+  sheet.picture = std::string(name) + ".png";
+  sheet.pictureSize = {drawn.picture.width(), drawn.picture.height()};
+  sheet.tileNames.insert(drawn.names.begin(), drawn.names.end());
+  return sheet;
+}
+
+Shared<TilesLayer> makeLayer(IdSource& ids, const char* name, const char* role, int colour, CellGrid cells) {
+  TilesLayer layer;
+  layer.id = ids.next();
+  layer.name = name;
+  layer.role = role;
+  layer.thread.colour = colour;
+  layer.file = slugFor(name, {});
+  layer.cells = std::move(cells);
+  return Shared(std::move(layer));
+}
+
+}  // namespace
+
+Demo composeDemo() {
+  IdSource ids(20261123);
+  QuiltFacts facts;
+  facts.id = ids.next();
+  facts.name = "Copperline";
+  Demo demo{Quilt(std::move(facts)), {}};
+  const auto add = [&](const char* name, const char* code, const DrawnSheet& drawn) {
+    const Sheet sheet = makeSheet(ids, name, code, drawn);
+    demo.pictures[pictureFile(sheet)] = drawn.picture;
+    demo.quilt = demo.quilt.with(sheet);
+    return *demo.quilt.slots().find(sheet.id);
+  };
+  const SheetSlot street = add("street", "A", drawStreetSheet());
+  const SheetSlot rails = add("rails", "B", drawRailsSheet());
+  const SheetSlot yard = add("yard", "C", drawYardSheet());
+
+  Layer paving(street, 0);
+  const GroundPlan plan = planGround();
+  for (int y = 0; y < kHeight; ++y) {
+    for (int x = 0; x < kWidth; ++x) paving.tile(x, y, plan.tileAt(x, y));
+  }
+  for (const auto& [x, y] : {std::pair(10, 12), std::pair(27, 12), std::pair(45, 15), std::pair(3, 20)}) {
+    if (plan.tileAt(x, y) < static_cast<unsigned>(kLookAlikes)) paving.tile(x, y, settsLid());
+  }
+  for (const auto& [x, y] : {std::pair(4, 8), std::pair(7, 10), std::pair(15, 9), std::pair(18, 11), std::pair(27, 11)}) {
+    paving.tile(x, y, settsStain());
+  }
+  for (int x : {5, 18, 29, 43}) paving.tile(x, 22, slabsGrating());
+  for (const auto& [x, y] : {std::pair(35, 28), std::pair(42, 30), std::pair(14, 29), std::pair(31, 26)}) {
+    paving.tile(x, y, canalLilies());
+  }
+
+  Layer tracks(rails, 0);
+  layRails(tracks);
+  Layer things(yard, kYardColumns);
+  Layer front(yard, kYardColumns);
+  placeThings(things, front);
+
+  Map map;
+  map.id = ids.next();
+  map.name = "Depot Yard";
+  map.folder = slugFor(map.name, {});
+  map.grid = {GridKind::orthogonal, {kTile, kTile}};
+  map.bounds = {0, 0, kWidth, kHeight};
+  map.layers = {makeLayer(ids, "Paving", "ground", 2, std::move(paving.cells)),
+                makeLayer(ids, "Rails", "things", 4, std::move(tracks.cells)),
+                makeLayer(ids, "Sheds & trams", "things", 1, std::move(things.cells)),
+                makeLayer(ids, "Awnings", "in front", 0, std::move(front.cells))};
+  demo.quilt = demo.quilt.with(std::move(map));
+  return demo;
+}
+
+}  // namespace uq::art

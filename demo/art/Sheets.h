@@ -1,0 +1,80 @@
+// The demo's sheets: each a picture of 32 × 32 px tiles, with names for its tiles.
+#pragma once
+
+#include <QImage>
+#include <array>
+#include <map>
+#include <string>
+#include <vector>
+
+namespace uq::art {
+
+inline constexpr int kTile = 32;  // pixels
+
+struct DrawnSheet {
+  QImage picture;
+  std::map<unsigned, std::string> names;
+};
+
+// The grounds of the street sheet. Each has look-alikes; some pairs have the fourteen borders between them.
+enum class Ground { setts, slabs, lawn, canal };
+inline constexpr int kLookAlikes = 6;
+
+DrawnSheet drawStreetSheet();
+// Tile numbers on the street sheet.
+unsigned groundTile(Ground ground, int lookAlike);
+// The border tile whose corners (north-west, north-east, south-east, south-west) are `over` where set, else `under`.
+// Pairs that exist: lawn over setts, slabs over setts, canal over slabs. Not for all four corners alike.
+unsigned borderTile(Ground over, Ground under, const std::array<bool, 4>& corners);
+bool hasBorder(Ground over, Ground under);
+// Special grounds, one tile each.
+unsigned settsLid();
+unsigned settsStain();
+unsigned slabsGrating();
+unsigned canalLilies();
+
+// Rails by the sides of a cell that they join; see-through.
+enum class Rail {
+  across, down, westSouth, southEast, eastNorth, northWest,  // straights and curves
+  acrossWestSouth, acrossEastSouth, acrossEastNorth, acrossWestNorth,  // turnouts off a straight across
+  downNorthEast, downSouthEast, downSouthWest, downNorthWest,  // turnouts off a straight down
+  crossing, endWest, endEast, endNorth, endSouth,  // the buffer stop is on the side named
+  acrossWorn, acrossDrain, downWorn, downDrain, acrossMoss,
+};
+inline constexpr int kRails = 24;
+DrawnSheet drawRailsSheet();
+
+// A thing of several tiles on the yard sheet: its rectangle in tiles.
+struct Thing {
+  int x;
+  int y;
+  int w;
+  int h;
+};
+namespace thing {
+inline constexpr Thing shed{0, 0, 9, 7};        // the last column and row hold only shadow
+inline constexpr Thing copperTram{9, 0, 5, 3};
+inline constexpr Thing canalTram{9, 3, 5, 3};
+inline constexpr Thing tree{14, 0, 3, 3};       // the upper two rows are crown
+inline constexpr Thing kiosk{14, 3, 3, 3};      // the upper row is awning
+inline constexpr Thing barge{0, 7, 7, 3};
+inline constexpr Thing cabin{7, 7, 3, 4};       // the upper row is roof
+inline constexpr Thing bench{10, 6, 2, 1};
+inline constexpr Thing lampPost{12, 6, 1, 2};   // the upper tile is the lamp
+inline constexpr Thing railPile{13, 6, 3, 1};
+inline constexpr Thing crates{10, 7, 2, 2};
+inline constexpr Thing smallTree{13, 7, 2, 2};  // the upper row is crown
+inline constexpr Thing bollard{16, 6, 1, 1};
+inline constexpr Thing drain{15, 7, 1, 1};
+inline constexpr Thing puddle{16, 7, 1, 1};
+inline constexpr Thing barrel{15, 8, 1, 1};
+inline constexpr Thing flowers{16, 8, 1, 1};
+inline constexpr Thing hedge{10, 9, 5, 2};      // left end, three middles, right end; the lower row is shadow
+inline constexpr Thing sign{12, 8, 1, 1};
+inline constexpr Thing steps{15, 9, 2, 2};
+}  // namespace thing
+inline constexpr int kYardColumns = 17;
+inline constexpr int kYardRows = 11;
+DrawnSheet drawYardSheet();
+
+}  // namespace uq::art

@@ -1,0 +1,154 @@
+#include "app/actions/ActionTable.h"
+
+#include <QCoreApplication>
+
+namespace uq {
+
+namespace {
+
+#define UQ_TEXT(text) QT_TRANSLATE_NOOP("actions", text)
+
+QString yes(const Situation&) { return {}; }
+
+QString needsSomethingToUndo(const Situation& s) {
+  return s.undoLine.planBack(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was done on this map yet"));
+}
+QString needsSomethingToRedo(const Situation& s) {
+  return s.undoLine.planForth(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was taken back here"));
+}
+QString needsHand(const Situation& s) {
+  return s.desk.inHand.empty() ? translated(UQ_TEXT("Nothing is in hand: take a tile from the Table")) : QString();
+}
+QString needsMap(const Situation& s) {
+  return s.quilt.map(s.desk.map) ? QString() : translated(UQ_TEXT("This quilt has no map yet"));
+}
+QString needsSecondMap(const Situation& s) {
+  return s.quilt.maps().size() > 1 ? QString() : translated(UQ_TEXT("This quilt has only one map"));
+}
+QString needsLayer(const Situation& s) {
+  return s.quilt.layer(s.desk.landing()) ? QString() : translated(UQ_TEXT("This map has no layer"));
+}
+QString needsLayerBeyond(const Situation& s, bool nearer) {
+  const Map* map = s.quilt.map(s.desk.map);
+  const auto index = map ? map->layerIndex(s.desk.landing().layer) : std::nullopt;
+  if (!index) return needsLayer(s);
+  if (nearer && *index + 1 == map->layers.size()) return translated(UQ_TEXT("This is the nearest layer"));
+  if (!nearer && *index == 0) return translated(UQ_TEXT("This is the farthest layer"));
+  return {};
+}
+QString needsNearer(const Situation& s) { return needsLayerBeyond(s, true); }
+QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
+QString needsStroke(const Situation& s) {
+  return s.inStroke ? QString() : translated(UQ_TEXT("No stroke is under way"));
+}
+QString needsChange(const Situation& s) {
+  return s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
+}
+
+constexpr ActionRow kTable[] = {
+    {ActionId::openQuilt, "open-quilt", UQ_TEXT("Open quilt…"), UQ_TEXT("Open another quilt's folder"), "",
+     "Ctrl+Shift+O", Menu::quilt, ActsIn::anywhere, false, false, yes},
+    {ActionId::saveQuilt, "save-quilt", UQ_TEXT("Save"), UQ_TEXT("Save every map and sheet that changed"), "", "Ctrl+S",
+     Menu::quilt, ActsIn::anywhere, false, false, needsChange},
+    {ActionId::saveQuiltAs, "save-quilt-as", UQ_TEXT("Save as…"), UQ_TEXT("Save the whole quilt in another folder"), "",
+     "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, yes},
+    {ActionId::closeWindow, "close-window", UQ_TEXT("Close"), UQ_TEXT("Close this quilt"), "", "Ctrl+W", Menu::quilt,
+     ActsIn::anywhere, false, false, yes},
+
+    {ActionId::undo, "undo-step", UQ_TEXT("Undo"), UQ_TEXT("Take the newest step on this map back"), "", "Ctrl+Z",
+     Menu::edit, ActsIn::anywhere, true, false, needsSomethingToUndo},
+    {ActionId::redo, "redo-step", UQ_TEXT("Redo"), UQ_TEXT("Lay back what was taken back last"), "", "Ctrl+Shift+Z",
+     Menu::edit, ActsIn::anywhere, true, false, needsSomethingToRedo},
+    {ActionId::turnLeft, "turn-left", UQ_TEXT("Turn left"), UQ_TEXT("Turn what is in hand to the left"), "turn-left",
+     "Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::turnRight, "turn-right", UQ_TEXT("Turn right"), UQ_TEXT("Turn what is in hand to the right"),
+     "turn-right", "E", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::mirrorAcross, "mirror-across", UQ_TEXT("Mirror across"),
+     UQ_TEXT("Mirror what is in hand: left becomes right"), "mirror-across", "A", Menu::edit, ActsIn::canvas, false,
+     false, needsHand},
+    {ActionId::mirrorDown, "mirror-down", UQ_TEXT("Mirror down"), UQ_TEXT("Mirror what is in hand: top becomes bottom"),
+     "mirror-down", "D", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::straighten, "straighten-hand", UQ_TEXT("Straighten"), UQ_TEXT("Lay what is in hand straight again"), "",
+     "Shift+Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::dropStroke, "drop-stroke", UQ_TEXT("Drop the stroke"),
+     UQ_TEXT("Leave off the stroke that is under way, without a mark"), "", "Esc", Menu::edit, ActsIn::canvas, false,
+     false, needsStroke},
+
+    {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the next map of this quilt"), "",
+     "Ctrl+PgDown", Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
+    {ActionId::previousMap, "previous-map", UQ_TEXT("Previous map"), UQ_TEXT("Go to the map before this one"), "",
+     "Ctrl+PgUp", Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
+
+    {ActionId::nearerLayer, "nearer-layer", UQ_TEXT("Next layer nearer"),
+     UQ_TEXT("Paint on the next layer towards you"), "", "W", Menu::layers, ActsIn::canvas, false, false, needsNearer},
+    {ActionId::fartherLayer, "farther-layer", UQ_TEXT("Next layer farther"),
+     UQ_TEXT("Paint on the next layer away from you"), "", "S", Menu::layers, ActsIn::canvas, false, false,
+     needsFarther},
+    {ActionId::toggleEye, "toggle-eye", UQ_TEXT("Hide or show the layer"),
+     UQ_TEXT("Shut or open the eye of the active layer"), "eye-open", "", Menu::layers, ActsIn::anywhere, false, false,
+     needsLayer},
+    {ActionId::toggleLock, "toggle-lock", UQ_TEXT("Lock or unlock the layer"),
+     UQ_TEXT("A locked layer takes no stroke"), "lock-open", "", Menu::layers, ActsIn::anywhere, false, false,
+     needsLayer},
+
+    {ActionId::zoomIn, "zoom-in", UQ_TEXT("Zoom in"), UQ_TEXT("Show the map larger"), "", "Ctrl++", Menu::view,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::zoomOut, "zoom-out", UQ_TEXT("Zoom out"), UQ_TEXT("Show the map smaller"), "", "Ctrl+-", Menu::view,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::wholeMap, "whole-map", UQ_TEXT("Whole map"), UQ_TEXT("Fit the whole map into the canvas"), "", "F",
+     Menu::view, ActsIn::canvas, false, false, needsMap},
+    {ActionId::fullSize, "full-size", UQ_TEXT("100 %"), UQ_TEXT("Show each pixel of the map as one"), "", "0",
+     Menu::view, ActsIn::canvas, false, false, needsMap},
+    {ActionId::gridLines, "grid-lines", UQ_TEXT("Grid lines"), UQ_TEXT("Show or hide the outlines of the cells"), "",
+     "G", Menu::view, ActsIn::canvas, false, false, needsMap},
+
+    {ActionId::brush, "choose-brush", UQ_TEXT("Brush"), UQ_TEXT("Lay what is in hand, cell by cell"), "brush", "1",
+     Menu::none, ActsIn::canvas, false, false, needsMap},
+    {ActionId::erase, "choose-erase", UQ_TEXT("Erase"), UQ_TEXT("Take cells away from the active layer"), "erase", "2",
+     Menu::none, ActsIn::canvas, false, false, needsMap},
+
+    {ActionId::layTiles, "lay-tiles", UQ_TEXT("Left lays"), UQ_TEXT("Lays what is in hand on the active layer"), "",
+     "left drag", Menu::none, ActsIn::canvas, true, true, needsHand},
+    {ActionId::takeAway, "take-away", UQ_TEXT("Ctrl+left takes away"),
+     UQ_TEXT("Takes cells away from the active layer, with any tool"), "", "Ctrl+left drag", Menu::none, ActsIn::canvas,
+     true, true, needsLayer},
+    {ActionId::takeFromMap, "take-from-map", UQ_TEXT("right takes"),
+     UQ_TEXT("Takes the topmost tile into the hand and goes to its layer"), "", "right click", Menu::none,
+     ActsIn::canvas, false, true, needsMap},
+    {ActionId::panView, "pan-view", UQ_TEXT("middle drag moves the view"),
+     UQ_TEXT("Moves the view; Space and left drag do too"), "", "middle drag", Menu::none, ActsIn::canvas, false, true,
+     needsMap},
+    {ActionId::zoomView, "zoom-view", UQ_TEXT("Ctrl+wheel zooms"), UQ_TEXT("Zooms at the pointer"), "", "Ctrl+wheel",
+     Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::takeFromTable, "take-from-table", UQ_TEXT("Click takes a tile"), UQ_TEXT("Takes a tile into the hand"), "",
+     "left click", Menu::none, ActsIn::canvas, false, true, yes},
+    {ActionId::takeBlockFromTable, "take-block-from-table", UQ_TEXT("drag over several takes a block"),
+     UQ_TEXT("Takes a block of tiles into the hand"), "", "left drag", Menu::none, ActsIn::canvas, false, true, yes},
+};
+
+}  // namespace
+
+std::span<const ActionRow> actionTable() { return kTable; }
+
+const ActionRow& actionRow(ActionId id) {
+  for (const ActionRow& row : kTable) {
+    if (row.id == id) return row;
+  }
+  Q_UNREACHABLE();
+}
+
+QString translated(const char* text) { return QCoreApplication::translate("actions", text); }
+
+QString menuText(Menu menu) {
+  switch (menu) {
+    case Menu::none: break;
+    case Menu::quilt: return translated(UQ_TEXT("&Quilt"));
+    case Menu::edit: return translated(UQ_TEXT("&Edit"));
+    case Menu::map: return translated(UQ_TEXT("&Map"));
+    case Menu::layers: return translated(UQ_TEXT("&Layers"));
+    case Menu::view: return translated(UQ_TEXT("&View"));
+  }
+  return {};
+}
+
+}  // namespace uq

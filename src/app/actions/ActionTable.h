@@ -1,0 +1,63 @@
+// The action table: everything that a person can do, one row each.
+//
+// Menus, tape, keys and the foot line are made from these rows; no widget makes an action of its own. A row is either a
+// command (a menu entry, a key, a button) or a gesture (a drag, a click, the wheel), which is listed so that it can be
+// explained. `when` says why a command cannot be done now, which becomes the tip of the grey entry; empty means it can.
+#pragma once
+
+#include <QString>
+#include <span>
+
+#include "core/document/Desk.h"
+#include "core/history/UndoLine.h"
+
+namespace uq {
+
+enum class ActionId {
+  openQuilt, saveQuilt, saveQuiltAs, closeWindow,
+  undo, redo, dropStroke, turnLeft, turnRight, mirrorAcross, mirrorDown, straighten,
+  nextMap, previousMap,
+  nearerLayer, fartherLayer, toggleEye, toggleLock,
+  zoomIn, zoomOut, wholeMap, fullSize, gridLines,
+  brush, erase,
+  layTiles, takeAway, takeFromMap, panView, zoomView, takeFromTable, takeBlockFromTable,
+};
+
+enum class Menu { none, quilt, edit, map, layers, view };
+
+// Where the keys of a row act: single letters and digits only on canvas and Table, never in a field.
+enum class ActsIn { anywhere, canvas };
+
+// What `when` looks at.
+struct Situation {
+  const Quilt& quilt;
+  const Desk& desk;
+  const UndoLine& undoLine;
+  bool saved = true;
+  bool inStroke = false;
+};
+
+struct ActionRow {
+  ActionId id;
+  const char* name;   // verb-noun, for settings and tests
+  const char* text;   // menu entry; for a gesture, what it does
+  const char* tip;
+  const char* icon;   // in icons/, or empty
+  const char* keys;   // as QKeySequence spells them, or empty; for a gesture, the hand movement
+  Menu menu;
+  ActsIn actsIn;
+  bool changesQuilt;
+  bool gesture;
+  QString (*when)(const Situation&);
+};
+
+std::span<const ActionRow> actionTable();
+const ActionRow& actionRow(ActionId id);
+
+// Texts of the table in the user's language.
+QString translated(const char* text);
+
+// The menus in their order, with the text of each.
+QString menuText(Menu menu);
+
+}  // namespace uq

@@ -1,0 +1,455 @@
+#include "app/canvas/MapCanvas.h"
+
+#include <QKeyEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+#include "app/look/Stitches.h"
+#include "app/look/Theme.h"
+
+namespace uq {
+
+namespace {
+
+constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
+                             1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,  16,   24,   32};
+constexpr double kGridLinesFrom = 6;  // logical pixels a cell
+constexpr int kMapMargin = 24;        // logical pixels round a fitted map
+
+}  // namespace
+
+MapCanvas::MapCanvas(Actions* actions, QWidget* parent) : QWidget(parent), actions_(actions) {
+  setObjectName(QStringLiteral("canvas"));
+  setAccessibleName(tr("Map"));
+  setMouseTracking(true);
+  setFocusPolicy(Qt::StrongFocus);
+  setAttribute(Qt::WA_OpaquePaintEvent);
+  setMinimumSize(240, 180);
+}
+
+void MapCanvas::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  session_ = session;
+  frame_ = {};
+  fitted_ = false;
+  drag_ = Drag::none;
+  if (session_) {
+    connect(session_, &Session::quiltChanged, this, qOverload<>(&MapCanvas::update));
+    connect(session_, &Session::deskChanged, this, [this] {
+      if (session_->desk().map != frameMap_) fitted_ = false;
+      if (!fitted_) fitMap();
+      update();
+    });
+  }
+  fitMap();
+  update();
+}
+
+QSize MapCanvas::deviceSize() const { return (QSizeF(size()) * devicePixelRatioF()).toSize(); }
+
+QPoint MapCanvas::devicePoint(QPointF at) const {
+  const QPointF device = at * devicePixelRatioF();
+  return origin_ + QPoint(static_cast<int>(std::floor(device.x())), static_cast<int>(std::floor(device.y())));
+}
+
+QRectF MapCanvas::fromDevice(const QRect& device) const {
+  const double ratio = devicePixelRatioF();
+  return {(device.x() - origin_.x()) / ratio, (device.y() - origin_.y()) / ratio, device.width() / ratio,
+          device.height() / ratio};
+}
+
+QRectF MapCanvas::cellRect(CellPos cell) const {
+  if (!session_ || !session_->map()) return {};
+  return fromDevice(scale().toDevice(makeGrid(session_->map()->grid)->cellBox(cell)));
+}
+
+CellPos MapCanvas::cellAt(QPointF at) const {
+  if (!session_ || !session_->map()) return {};
+  return makeGrid(session_->map()->grid)->cellAt(scale().toMap(devicePoint(at)));
+}
+
+std::optional<CellPos> MapCanvas::hoveredCell() const {
+  if (!pointer_ || !session_ || !session_->map()) return std::nullopt;
+  const CellPos cell = cellAt(*pointer_);
+  return session_->map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
+}
+
+void MapCanvas::setZoom(double zoom, QPointF about) {
+  if (!session_ || !session_->map()) return;
+  zoom = std::clamp(zoom, kSmallestZoom, kLargestZoom);
+  const QPointF device = about * devicePixelRatioF();
+  const QPointF map = (QPointF(origin_) + device) / scale().zoom;
+  zoom_ = zoom;
+  origin_ = (map * scale().zoom - device).toPoint();
+  keepMapInSight();
+  update();
+  Q_EMIT viewChanged();
+}
+
+void MapCanvas::zoomBySteps(int steps, std::optional<QPointF> about) {
+  double next = zoom_;
+  for (; steps > 0; --steps) {
+    const auto stop = std::upper_bound(std::begin(kStops), std::end(kStops), next * 1.001);
+    next = stop == std::end(kStops) ? kLargestZoom : *stop;
+  }
+  for (; steps < 0; ++steps) {
+    const auto stop = std::lower_bound(std::begin(kStops), std::end(kStops), next * 0.999);
+    next = stop == std::begin(kStops) ? kSmallestZoom : *(stop - 1);
+  }
+  setZoom(next, about.value_or(QRectF(rect()).center()));
+}
+
+void MapCanvas::fitMap() {
+  if (!session_ || !session_->map() || width() <= 2 * kMapMargin) return;
+  const PixelRect map = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
+  const double fit = std::min((width() - 2.0 * kMapMargin) / map.w, (height() - 2.0 * kMapMargin) / map.h);
+  zoom_ = std::clamp(fit, kSmallestZoom, kLargestZoom);
+  const QRect device = scale().toDevice(map);
+  origin_ = device.center() - QRect(QPoint(), deviceSize()).center();
+  fitted_ = true;
+  update();
+  Q_EMIT viewChanged();
+}
+
+void MapCanvas::showFullSize() {
+  setZoom(1, pointer_.value_or(QRectF(rect()).center()));
+}
+
+void MapCanvas::scrollBy(QPointF logical) {
+  origin_ += (logical * devicePixelRatioF()).toPoint();
+  keepMapInSight();
+  update();
+  Q_EMIT viewChanged();
+}
+
+void MapCanvas::keepMapInSight() {
+  if (!session_ || !session_->map()) return;
+  const QRect map = scale().toDevice(makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds));
+  const QSize seen = deviceSize();
+  const int margin = static_cast<int>(64 * devicePixelRatioF());
+  origin_.setX(std::clamp(origin_.x(), map.left() - seen.width() + margin, map.right() - margin));
+  origin_.setY(std::clamp(origin_.y(), map.top() - seen.height() + margin, map.bottom() - margin));
+}
+
+bool MapCanvas::takesAway() const { return session_ && (ctrl_ || session_->desk().tool == Tool::erase); }
+
+QColor MapCanvas::landingThread() const {
+  const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
+  return layer ? Theme::current().thread(layer->thread) : Theme::current().ink;
+}
+
+CellRect MapCanvas::footprint() const {
+  const auto cell = hoveredCell();
+  if (!cell) return {};
+  const bool oneCell = session_->desk().tool == Tool::erase || session_->desk().inHand.empty();
+  const CellRect extent = oneCell ? CellRect{0, 0, 1, 1} : session_->desk().inHand.extent();
+  return {cell->x + extent.x0, cell->y + extent.y0, cell->x + extent.x1, cell->y + extent.y1};
+}
+
+GhostCells MapCanvas::ghost() const {
+  GhostCells ghost{session_->desk().landing().layer, {}};
+  const auto cell = hoveredCell();
+  if (!cell || takesAway() || drag_ != Drag::none || !session_->whyNoStroke(false).isEmpty()) return ghost;
+  const auto grid = makeGrid(session_->map()->grid);
+  for (const Block::Part& part : session_->desk().inHand.parts()) {
+    const CellPos at = grid->fromSide(grid->toSide(*cell) + part.at);
+    if (session_->map()->bounds.contains(at)) ghost.cells.emplace_back(at, part.cell);
+  }
+  return ghost;
+}
+
+QString MapCanvas::tagText() const {
+  if (!hoveredCell() || drag_ != Drag::none || space_) return {};
+  if (!refusal_.isEmpty()) return refusal_;
+  const QString reason = session_->whyNoStroke(takesAway());
+  return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
+}
+
+void MapCanvas::refreshFrame() {
+  const Map& map = *session_->map();
+  const QRect device(origin_, deviceSize());
+  const std::set<Id>& hidden = session_->desk().hidden;
+  const Map* before = frameQuilt_.map(map.id);
+  const bool sameView = !frame_.isNull() && frameRect_ == device && frameZoom_ == scale().zoom &&
+                        frameMap_ == map.id && frameHidden_ == hidden;
+  if (sameView && before && before->revision.is(map.revision)) return;
+  bool repaired = sameView && before && before->layers.size() == map.layers.size() && before->bounds == map.bounds;
+  CellRect dirty;
+  for (std::size_t i = 0; repaired && i < map.layers.size(); ++i) {
+    repaired = map.layers[i]->id == before->layers[i]->id;
+    dirty = dirty.united(CellGrid::differing(map.layers[i]->cells, before->layers[i]->cells));
+  }
+  if (!repaired) {
+    frame_ = session_->painter().draw(session_->quilt(), map, scale(), device, hidden);
+  } else if (!dirty.empty()) {
+    const PixelSize over = overhang(session_->quilt(), map);
+    PixelRect pixels = makeGrid(map.grid)->pixelBounds(dirty);
+    pixels = {pixels.x - over.w, pixels.y - over.h, pixels.w + 2 * over.w, pixels.h + 2 * over.h};
+    const QRect part = scale().toDevice(pixels).intersected(device);
+    if (!part.isEmpty()) {
+      QPainter painter(&frame_);
+      painter.setCompositionMode(QPainter::CompositionMode_Source);
+      painter.drawImage(part.topLeft() - device.topLeft(),
+                        session_->painter().draw(session_->quilt(), map, scale(), part, hidden));
+    }
+  }
+  frameRect_ = device;
+  frameZoom_ = scale().zoom;
+  frameMap_ = map.id;
+  frameHidden_ = hidden;
+  frameQuilt_ = session_->quilt();
+}
+
+void MapCanvas::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& theme = Theme::current();
+  painter.fillRect(rect(), theme.surround);
+  if (!session_ || !session_->map()) {
+    paintEmpty(painter);
+    return;
+  }
+  refreshFrame();
+  const PixelRect pixels = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
+  const QRectF mapRect = fromDevice(scale().toDevice(pixels));
+  painter.fillRect(mapRect, theme.surround.lighter(118));
+  frame_.setDevicePixelRatio(devicePixelRatioF());
+  painter.drawImage(QPointF(0, 0), frame_);
+  frame_.setDevicePixelRatio(1);
+  if (session_->desk().gridLines) paintGrid(painter);
+  drawStitches(painter, mapRect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
+  paintGhost(painter);
+  paintTag(painter);
+}
+
+void MapCanvas::paintEmpty(QPainter& painter) const {
+  painter.setPen(Theme::current().panel);
+  painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+                   session_ ? tr("This quilt has no map yet.")
+                            : tr("No quilt is open.\n\nQuilt > Open quilt… (%1), or drop a quilt's folder here.")
+                                  .arg(actions_->action(ActionId::openQuilt)->shortcut().toString(QKeySequence::NativeText)));
+}
+
+void MapCanvas::paintGrid(QPainter& painter) const {
+  const auto grid = makeGrid(session_->map()->grid);
+  const PixelSize cell = session_->map()->grid.cell;
+  if (std::min(cell.w, cell.h) * zoom_ < kGridLinesFrom) return;
+  const CellRect bounds = session_->map()->bounds;
+  const CellRect seen = grid->cellsMeeting(scale().covering(QRect(origin_, deviceSize()))).intersected(bounds);
+  // Two tones, so that a line shows on dark and on light ground.
+  const Theme& theme = Theme::current();
+  QColor dark = theme.ink;
+  QColor light = theme.paper;
+  dark.setAlpha(46);
+  light.setAlpha(40);
+  const double hair = 1 / devicePixelRatioF();
+  const QRectF area = cellRect({seen.x0, seen.y0}).united(cellRect({seen.x1 - 1, seen.y1 - 1}));
+  for (int x = std::max(seen.x0, bounds.x0 + 1); x < seen.x1; ++x) {
+    const double left = cellRect({x, seen.y0}).left();
+    painter.fillRect(QRectF(left - hair, area.top(), hair, area.height()), dark);
+    painter.fillRect(QRectF(left, area.top(), hair, area.height()), light);
+  }
+  for (int y = std::max(seen.y0, bounds.y0 + 1); y < seen.y1; ++y) {
+    const double top = cellRect({seen.x0, y}).top();
+    painter.fillRect(QRectF(area.left(), top - hair, area.width(), hair), dark);
+    painter.fillRect(QRectF(area.left(), top, area.width(), hair), light);
+  }
+}
+
+void MapCanvas::paintGhost(QPainter& painter) {
+  const CellRect cells = footprint();
+  if (cells.empty() || drag_ != Drag::none || space_) return;
+  const GhostCells shown = ghost();
+  if (!shown.cells.empty()) {
+    const Map& map = *session_->map();
+    const auto grid = makeGrid(map.grid);
+    PixelRect pixels;
+    for (const auto& [at, cell] : shown.cells) {
+      pixels = pixels.united(grid->seat(at, drawnSize(session_->quilt(), map, cell)));
+    }
+    const QRect part = scale().toDevice(pixels).intersected(QRect(origin_, deviceSize()));
+    if (!part.isEmpty()) {
+      QImage picture =
+          session_->painter().draw(session_->quilt(), map, scale(), part, session_->desk().hidden, &shown);
+      picture.setDevicePixelRatio(devicePixelRatioF());
+      const QRectF place = fromDevice(part);
+      painter.fillRect(place.intersected(cellRect({map.bounds.x0, map.bounds.y0})
+                                             .united(cellRect({map.bounds.x1 - 1, map.bounds.y1 - 1}))),
+                       Theme::current().surround.lighter(118));
+      painter.drawImage(place.topLeft(), picture);
+    }
+  }
+  const QRectF outline = cellRect({cells.x0, cells.y0}).united(cellRect({cells.x1 - 1, cells.y1 - 1}));
+  const bool lands = session_->whyNoStroke(takesAway()).isEmpty();
+  painter.setPen(QPen(Theme::current().ink, 1));
+  painter.setBrush(Qt::NoBrush);
+  painter.drawRect(outline.adjusted(-1.5, -1.5, 1.5, 1.5));
+  drawStitches(painter, outline, lands ? landingThread() : Theme::current().softInk, Theme::current().paper);
+}
+
+QRectF MapCanvas::tagRect(const QString& text) const {
+  const CellRect cells = footprint();
+  const QRectF beside = cellRect({cells.x1 - 1, cells.y1 - 1});
+  const QSizeF size(fontMetrics().horizontalAdvance(text) + 18, fontMetrics().height() + 8);
+  QRectF tag(beside.bottomRight() + QPointF(8, 8), size);
+  if (tag.right() > width() - 4) tag.moveRight(std::max(size.width() + 4, cellRect({cells.x0, cells.y0}).left() - 8));
+  if (tag.bottom() > height() - 4) tag.moveBottom(cellRect({cells.x0, cells.y0}).top() - 8);
+  return tag;
+}
+
+void MapCanvas::paintTag(QPainter& painter) const {
+  const QString text = tagText();
+  if (text.isEmpty()) return;
+  const Theme& theme = Theme::current();
+  const bool lands = refusal_.isEmpty() && session_->whyNoStroke(takesAway()).isEmpty();
+  const QRectF tag = tagRect(text);
+  painter.save();
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setPen(QPen(theme.ink, 3));
+  painter.setBrush(theme.paper);
+  painter.drawRoundedRect(tag.adjusted(.5, .5, -.5, -.5), kCorner, kCorner);
+  painter.setPen(QPen(lands ? landingThread() : theme.weld, 2));
+  painter.drawRoundedRect(tag.adjusted(.5, .5, -.5, -.5), kCorner, kCorner);
+  painter.setPen(theme.ink);
+  painter.drawText(tag, Qt::AlignCenter, text);
+  painter.restore();
+}
+
+void MapCanvas::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  if (!fitted_ || !event->oldSize().isValid()) {
+    fitMap();
+  } else {
+    keepMapInSight();
+  }
+}
+
+bool MapCanvas::event(QEvent* event) {
+  // Esc and letters belong to the canvas while it has the focus.
+  if (event->type() == QEvent::ShortcutOverride) event->accept();
+  return QWidget::event(event);
+}
+
+void MapCanvas::showCursor() {
+  setCursor(drag_ == Drag::pan ? Qt::ClosedHandCursor : space_ ? Qt::OpenHandCursor : Qt::ArrowCursor);
+}
+
+void MapCanvas::say(const QString& refusal) {
+  refusal_ = refusal;
+  update();
+}
+
+void MapCanvas::mousePressEvent(QMouseEvent* event) {
+  pointer_ = event->position();
+  if (!session_ || !session_->map() || drag_ != Drag::none) return;
+  ctrl_ = event->modifiers() & Qt::ControlModifier;
+  const bool pans = event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && space_);
+  if (pans) {
+    drag_ = Drag::pan;
+    lastPan_ = event->position();
+    showCursor();
+  } else if (event->button() == Qt::RightButton) {
+    const auto cell = hoveredCell();
+    if (cell && !session_->takeFromMap(scale().toMap(devicePoint(event->position())))) {
+      say(tr("Nothing to take here"));
+    }
+  } else if (event->button() == Qt::LeftButton && hoveredCell()) {
+    session_->beginStroke(takesAway(), *hoveredCell());
+    if (session_->inStroke()) drag_ = Drag::stroke;
+  }
+  update();
+}
+
+void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
+  const auto before = hoveredCell();
+  pointer_ = event->position();
+  ctrl_ = event->modifiers() & Qt::ControlModifier;
+  if (!session_ || !session_->map()) return;
+  if (drag_ == Drag::pan) {
+    scrollBy(lastPan_ - event->position());
+    lastPan_ = event->position();
+  } else if (drag_ == Drag::stroke) {
+    session_->moveStroke(cellAt(event->position()));
+  }
+  if (hoveredCell() != before) {
+    refusal_.clear();
+    update();
+  }
+  Q_EMIT hovered();
+}
+
+void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
+  const bool ends = (drag_ == Drag::stroke && event->button() == Qt::LeftButton) ||
+                    (drag_ == Drag::pan && (event->button() == Qt::MiddleButton || event->button() == Qt::LeftButton));
+  if (!ends) return;
+  if (drag_ == Drag::stroke && session_) session_->endStroke();
+  drag_ = Drag::none;
+  showCursor();
+  update();
+}
+
+void MapCanvas::wheelEvent(QWheelEvent* event) {
+  const QPoint angle = event->angleDelta();
+  if (event->modifiers() & Qt::ControlModifier) {
+    const int steps = angle.y() > 0 ? 1 : angle.y() < 0 ? -1 : 0;
+    if (steps != 0) zoomBySteps(steps, event->position());
+  } else {
+    const QPointF by = event->pixelDelta().isNull() ? QPointF(angle) / 2 : QPointF(event->pixelDelta());
+    const bool sideways = event->modifiers() & Qt::ShiftModifier;
+    scrollBy(sideways && by.x() == 0 ? QPointF(-by.y(), 0) : -by);
+  }
+  event->accept();
+}
+
+void MapCanvas::keyPressEvent(QKeyEvent* event) {
+  const auto arrow = [&](int dx, int dy) {
+    if (session_ && session_->map()) {
+      const PixelSize cell = session_->map()->grid.cell;
+      scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom_);
+    }
+  };
+  if (event->key() == Qt::Key_Control) ctrl_ = true;
+  if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = true;
+  switch (event->key()) {
+    case Qt::Key_Control:
+    case Qt::Key_Space: break;
+    case Qt::Key_Left: arrow(-1, 0); break;
+    case Qt::Key_Right: arrow(1, 0); break;
+    case Qt::Key_Up: arrow(0, -1); break;
+    case Qt::Key_Down: arrow(0, 1); break;
+    case Qt::Key_Escape:
+      actions_->handleKey(*event);
+      if (drag_ == Drag::stroke && !session_->inStroke()) drag_ = Drag::none;
+      break;
+    default:
+      if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
+  }
+  showCursor();
+  update();
+}
+
+void MapCanvas::keyReleaseEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Control) ctrl_ = false;
+  if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = false;
+  showCursor();
+  update();
+  QWidget::keyReleaseEvent(event);
+}
+
+void MapCanvas::leaveEvent(QEvent*) {
+  pointer_.reset();
+  refusal_.clear();
+  update();
+  Q_EMIT hovered();
+}
+
+void MapCanvas::focusOutEvent(QFocusEvent* event) {
+  space_ = false;
+  ctrl_ = false;
+  showCursor();
+  update();
+  QWidget::focusOutEvent(event);
+}
+
+}  // namespace uq

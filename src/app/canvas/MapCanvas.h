@@ -1,0 +1,105 @@
+// MapCanvas: the map under the hand.
+//
+// Shows the active map at any zoom, with grid lines, the map's edge in stitches, and — before every press — the ghost of
+// what the press would do, outlined in the landing layer's thread, with a tag that names tool and layer or says why
+// nothing will happen. Turns hand movements into the session's strokes and takes; holds nothing but the view.
+//
+// The view is an absolute position in device pixels (ViewScale), so scrolling copies exact pixels. The drawn frame is
+// kept, and an edit redraws only the rectangle in which it differs.
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+#include <optional>
+
+#include "app/actions/Actions.h"
+#include "app/workroom/Session.h"
+
+namespace uq {
+
+class MapCanvas : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit MapCanvas(Actions* actions, QWidget* parent = nullptr);
+
+  void setSession(Session* session);  // may be nullptr: nothing is open
+
+  // Logical pixels for one map pixel.
+  double zoom() const { return zoom_; }
+  void setZoom(double zoom, QPointF about);
+  void zoomBySteps(int steps, std::optional<QPointF> about = {});
+  void fitMap();
+  void showFullSize();
+
+  // Where a cell lies on the widget, and the cell under a point.
+  QRectF cellRect(CellPos cell) const;
+  CellPos cellAt(QPointF at) const;
+  std::optional<CellPos> hoveredCell() const;
+  // What the tag says now; empty when there is none.
+  QString tagText() const;
+
+  QSize sizeHint() const override { return {800, 600}; }
+
+ Q_SIGNALS:
+  void hovered();      // the cell under the pointer changed
+  void viewChanged();  // zoom or position
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void keyReleaseEvent(QKeyEvent* event) override;
+  void leaveEvent(QEvent* event) override;
+  void focusOutEvent(QFocusEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  enum class Drag { none, stroke, pan };
+
+  ViewScale scale() const { return {zoom_ * devicePixelRatioF()}; }
+  QSize deviceSize() const;
+  QPoint devicePoint(QPointF at) const;
+  QRectF fromDevice(const QRect& device) const;
+  void scrollBy(QPointF logical);
+  void keepMapInSight();
+  void refreshFrame();
+  bool takesAway() const;
+  GhostCells ghost() const;
+  // What the press would cover, in cells.
+  CellRect footprint() const;
+  QRectF tagRect(const QString& text) const;
+  void paintGrid(QPainter& painter) const;
+  void paintGhost(QPainter& painter);
+  void paintTag(QPainter& painter) const;
+  void paintEmpty(QPainter& painter) const;
+  QColor landingThread() const;
+  void showCursor();
+  void say(const QString& refusal);
+
+  Session* session_ = nullptr;
+  Actions* actions_;
+  double zoom_ = 1;
+  QPoint origin_;  // absolute device pixel at the widget's upper left
+  bool fitted_ = false;
+
+  QImage frame_;
+  QRect frameRect_;  // absolute device pixels
+  double frameZoom_ = 0;
+  Quilt frameQuilt_;
+  Id frameMap_;
+  std::set<Id> frameHidden_;
+
+  std::optional<QPointF> pointer_;
+  QPointF lastPan_;
+  Drag drag_ = Drag::none;
+  bool space_ = false;
+  bool ctrl_ = false;
+  QString refusal_;  // shown on the tag until the pointer moves on
+};
+
+}  // namespace uq

@@ -1,0 +1,73 @@
+#include "app/look/Theme.h"
+
+#include <array>
+
+namespace uq {
+
+const Theme& Theme::current() {
+  static const Theme linen{QColor(0xEF, 0xE9, 0xDC), QColor(0xD3, 0xC8, 0xB2), QColor(0xFA, 0xF7, 0xF0),
+                           QColor(0x1F, 0x2A, 0x3C), QColor(0x5B, 0x65, 0x77), QColor(0xB4, 0x43, 0x2F),
+                           QColor(0x2F, 0x5D, 0x8A), QColor(0x86, 0x61, 0x0F), QColor(0x4A, 0x4F, 0x58),
+                           QColor(0xDD, 0xD3, 0xBF)};
+  return linen;
+}
+
+QColor Theme::thread(const Thread& thread) const {
+  // Okabe and Ito, Color Universal Design, 2008.
+  static const std::array<QColor, Thread::kColours> colours = {
+      QColor(0xE6, 0x9F, 0x00), QColor(0x56, 0xB4, 0xE9), QColor(0x00, 0x9E, 0x73), QColor(0xF0, 0xE4, 0x42),
+      QColor(0x00, 0x72, 0xB2), QColor(0xD5, 0x5E, 0x00), QColor(0xCC, 0x79, 0xA7), QColor(0x99, 0x99, 0x99)};
+  return colours[static_cast<std::size_t>(thread.colour)];
+}
+
+QPalette Theme::palette() const {
+  QPalette palette;
+  palette.setColor(QPalette::Window, panel);
+  palette.setColor(QPalette::Button, panel);
+  palette.setColor(QPalette::Base, paper);
+  palette.setColor(QPalette::AlternateBase, panel);
+  palette.setColor(QPalette::ToolTipBase, paper);
+  palette.setColor(QPalette::Highlight, woad);
+  palette.setColor(QPalette::HighlightedText, paper);
+  palette.setColor(QPalette::Mid, edge);
+  palette.setColor(QPalette::Light, paper);
+  palette.setColor(QPalette::Dark, edge.darker(120));
+  for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText}) {
+    palette.setColor(role, ink);
+    palette.setColor(QPalette::Disabled, role, softInk);
+  }
+  palette.setColor(QPalette::PlaceholderText, softInk);
+  return palette;
+}
+
+void applyTheme(QApplication& application) {
+  QApplication::setStyle(QStringLiteral("fusion"));
+  QApplication::setPalette(Theme::current().palette());
+  application.setStyleSheet(Theme::current().styleSheet());
+}
+
+QString Theme::styleSheet() const {
+  return QStringLiteral(
+             "QMenuBar { background: %1; color: %4; padding: 2px 6px; }"
+             "QMenuBar::item { padding: 4px 12px; border-radius: 4px; background: transparent; }"
+             "QMenuBar::item:selected { background: %3; }"
+             "QMenu { background: %3; color: %4; border: 1px solid %2; padding: 4px; }"
+             "QMenu::item { padding: 5px 28px 5px 12px; border-radius: 3px; }"
+             "QMenu::item:selected { background: %1; color: %4; }"
+             "QMenu::item:disabled { color: %5; }"
+             "QMenu::separator { height: 1px; background: %2; margin: 4px 8px; }"
+             "QToolTip { background: %3; color: %4; border: 1px solid %2; padding: 4px; }"
+             "QToolButton { background: transparent; color: %4; border: 1px solid transparent; border-radius: 4px;"
+             " padding: 4px 8px; }"
+             "QToolButton:hover { background: %3; border-color: %2; }"
+             "QToolButton:focus { border-color: %6; }"
+             "QToolButton:disabled { color: %5; }"
+             "QSplitter::handle { background: %2; }"
+             "QScrollArea { background: transparent; border: none; }"
+             "QScrollBar:vertical { background: %1; width: 10px; margin: 0; }"
+             "QScrollBar::handle:vertical { background: %2; border-radius: 4px; min-height: 24px; margin: 1px; }"
+             "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }")
+      .arg(panel.name(), edge.name(), paper.name(), ink.name(), softInk.name(), woad.name());
+}
+
+}  // namespace uq

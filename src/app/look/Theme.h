@@ -1,0 +1,41 @@
+// Theme: every colour of the workroom, by its role. No widget holds a colour of its own.
+#pragma once
+
+#include <QApplication>
+#include <QColor>
+#include <QPalette>
+#include <QString>
+
+#include "core/document/Thread.h"
+
+namespace uq {
+
+struct Theme {
+  QColor panel;
+  QColor edge;
+  QColor paper;    // inputs, cards
+  QColor ink;
+  QColor softInk;
+  QColor madder;   // active
+  QColor woad;     // focus, information
+  QColor weld;     // warning
+  QColor surround; // round the map
+  QColor cloth;    // the Table's surface
+
+  // The theme in force: linen.
+  static const Theme& current();
+
+  QColor thread(const Thread& thread) const;
+  QPalette palette() const;
+  // Of menus, tips, scroll bars and buttons.
+  QString styleSheet() const;
+};
+
+// Gives an application the theme in force.
+void applyTheme(QApplication& application);
+
+// One grid of spacing for the whole workroom, in logical pixels.
+inline constexpr int kGap = 8;
+inline constexpr int kCorner = 4;
+
+}  // namespace uq

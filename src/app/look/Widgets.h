@@ -1,0 +1,20 @@
+// Small parts that every panel is made of, so that they look alike.
+#pragma once
+
+#include <QFrame>
+#include <QLabel>
+#include <QToolButton>
+
+namespace uq {
+
+// Gives a frame, which must have an object name, the look of a card: paper, a fine edge, round corners.
+void makeCard(QFrame* frame);
+
+QLabel* makeTitle(const QString& text, QWidget* parent);
+// Soft ink, wraps.
+QLabel* makeSoftLabel(QWidget* parent);
+
+// A button that triggers an action and never takes the focus from the canvas by a click. `text` is shown beside the icon.
+QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* parent);
+
+}  // namespace uq

@@ -1,0 +1,120 @@
+#include "app/stack/LayerCard.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QToolButton>
+
+#include "app/look/Icons.h"
+#include "app/look/Theme.h"
+
+namespace uq {
+
+namespace {
+constexpr int kThread = 7;               // width of the thread, logical pixels
+constexpr QSize kThumbnail(44, 32);
+}  // namespace
+
+LayerCard::LayerCard(Id layer, QWidget* parent) : QFrame(parent), layer_(layer) {
+  setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
+  setFixedHeight(46);
+  setFocusPolicy(Qt::TabFocus);
+  eye_ = makeToggle(QStringLiteral("eye"));
+  lock_ = makeToggle(QStringLiteral("lock"));
+  connect(eye_, &QToolButton::clicked, this, [this] { Q_EMIT eyePressed(layer_); });
+  connect(lock_, &QToolButton::clicked, this, [this] { Q_EMIT lockPressed(layer_); });
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, kGap / 2, 0);
+  layout->setSpacing(0);
+  layout->addStretch();
+  layout->addWidget(eye_);
+  layout->addWidget(lock_);
+}
+
+QToolButton* LayerCard::makeToggle(const QString& name) {
+  auto* button = new QToolButton(this);
+  button->setObjectName(name);
+  button->setFocusPolicy(Qt::TabFocus);
+  button->setFixedSize(28, 28);
+  button->setIconSize({18, 18});
+  button->setStyleSheet(QStringLiteral("QToolButton { padding: 2px; }"));
+  return button;
+}
+
+void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool locked) {
+  const Theme& theme = Theme::current();
+  name_ = QString::fromStdString(layer.name);
+  role_ = QString::fromStdString(layer.role);
+  thread_ = layer.thread;
+  active_ = active;
+  hidden_ = hidden;
+  eye_->setIcon(icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
+  lock_->setIcon(icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"), locked ? theme.ink : theme.edge.darker(130)));
+  eye_->setToolTip(hidden ? tr("Show %1").arg(name_) : tr("Hide %1").arg(name_));
+  lock_->setToolTip(locked ? tr("Unlock %1").arg(name_) : tr("Lock %1 against strokes").arg(name_));
+  eye_->setAccessibleName(eye_->toolTip());
+  lock_->setAccessibleName(lock_->toolTip());
+  setAccessibleName(active ? tr("Layer %1, active").arg(name_) : tr("Layer %1").arg(name_));
+  setToolTip(tr("Paint on %1").arg(name_));
+  update();
+}
+
+void LayerCard::setThumbnail(const QImage& picture) {
+  thumbnail_ = picture;
+  update();
+}
+
+void LayerCard::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const Theme& theme = Theme::current();
+  const QRectF card = QRectF(rect()).adjusted(1, 1, -1, -1);
+  painter.setPen(QPen(active_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, active_ ? 2 : 1));
+  painter.setBrush(theme.paper);
+  painter.drawRoundedRect(card, kCorner, kCorner);
+  // The thread, with an ink hairline so that yellow shows on paper.
+  const QRectF thread(card.left() + 1, card.top() + 1, kThread, card.height() - 2);
+  painter.fillRect(thread, theme.thread(thread_));
+  painter.fillRect(QRectF(thread.right(), thread.top(), 1, thread.height()), theme.ink);
+
+  const QRectF picture(thread.right() + kGap, (height() - kThumbnail.height()) / 2.0, kThumbnail.width(),
+                       kThumbnail.height());
+  painter.fillRect(picture, theme.surround.lighter(150));
+  if (!thumbnail_.isNull()) {
+    painter.setOpacity(hidden_ ? 0.35 : 1);
+    painter.drawImage(picture, thumbnail_);
+    painter.setOpacity(1);
+  }
+  painter.setPen(theme.edge);
+  painter.setBrush(Qt::NoBrush);
+  painter.drawRect(picture);
+
+  const qreal left = picture.right() + kGap;
+  const qreal width = eye_->x() - left - kGap / 2;
+  QFont font = painter.font();
+  font.setBold(active_);
+  painter.setFont(font);
+  painter.setPen(hidden_ ? theme.softInk : theme.ink);
+  const QRectF upper(left, 5, width, height() / 2.0 - 4);
+  painter.drawText(upper, Qt::AlignLeft | Qt::AlignVCenter,
+                   painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(width)));
+  font.setBold(false);
+  font.setPointSizeF(font.pointSizeF() * 0.88);
+  painter.setFont(font);
+  painter.setPen(theme.softInk);
+  painter.drawText(QRectF(left, height() / 2.0, width, height() / 2.0 - 5), Qt::AlignLeft | Qt::AlignVCenter, role_);
+}
+
+void LayerCard::mousePressEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton) Q_EMIT chosen(layer_);
+}
+
+void LayerCard::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) {
+    Q_EMIT chosen(layer_);
+  } else {
+    QFrame::keyPressEvent(event);
+  }
+}
+
+}  // namespace uq

@@ -1,0 +1,193 @@
+#include "app/stack/StackPanel.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kThumbnailWidth = 88;  // device pixels at most
+constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
+
+void toggle(std::set<Id>& set, Id id) {
+  if (!set.erase(id)) set.insert(id);
+}
+
+}  // namespace
+
+void toggleEye(Session& session, Id layer) {
+  Desk desk = session.desk();
+  toggle(desk.hidden, layer);
+  session.setDesk(std::move(desk));
+}
+
+void toggleLock(Session& session, Id layer) {
+  Desk desk = session.desk();
+  toggle(desk.locked, layer);
+  session.setDesk(std::move(desk));
+}
+
+StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("stack"));
+  setMinimumWidth(220);
+  auto* heading = new QHBoxLayout;
+  heading->addWidget(makeTitle(tr("Stack"), this));
+  heading->addStretch();
+  auto* nearest = makeSoftLabel(this);
+  nearest->setText(tr("nearest"));
+  heading->addWidget(nearest);
+
+  auto* cards = new QWidget;
+  cardsLayout_ = new QVBoxLayout(cards);
+  cardsLayout_->setContentsMargins(0, 0, 0, 0);
+  cardsLayout_->setSpacing(kGap / 2);
+  empty_ = makeSoftLabel(cards);
+  cardsLayout_->addWidget(empty_);
+  auto* farthest = makeSoftLabel(cards);
+  farthest->setText(tr("farthest"));
+  farthest->setAlignment(Qt::AlignRight);
+  farthest->setObjectName(QStringLiteral("farthest"));
+  cardsLayout_->addWidget(farthest);
+  cardsLayout_->addStretch();
+  auto* area = new QScrollArea(this);
+  area->setWidget(cards);
+  area->setWidgetResizable(true);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setFocusPolicy(Qt::NoFocus);
+  area->viewport()->setAutoFillBackground(false);
+  cards->setAutoFillBackground(false);
+
+  facts_ = new QFrame(this);
+  facts_->setObjectName(QStringLiteral("layer-facts"));
+  makeCard(facts_);
+  auto* factsLayout = new QVBoxLayout(facts_);
+  factsLayout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
+  factsLayout->setSpacing(2);
+  factsTitle_ = makeTitle({}, facts_);
+  factsText_ = makeSoftLabel(facts_);
+  factsText_->setObjectName(QStringLiteral("layer-sentences"));
+  factsLayout->addWidget(factsTitle_);
+  factsLayout->addWidget(factsText_);
+
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(kGap, kGap, kGap, kGap);
+  layout->setSpacing(kGap);
+  layout->addLayout(heading);
+  layout->addWidget(area, 1);
+  layout->addWidget(facts_);
+
+  thumbnailTimer_.setSingleShot(true);
+  thumbnailTimer_.setInterval(kThumbnailDelay);
+  connect(&thumbnailTimer_, &QTimer::timeout, this, &StackPanel::redrawThumbnails);
+  refresh();
+}
+
+void StackPanel::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  session_ = session;
+  drawn_.clear();
+  if (session_) {
+    connect(session_, &Session::quiltChanged, this, &StackPanel::refresh);
+    connect(session_, &Session::deskChanged, this, &StackPanel::refresh);
+  }
+  refresh();
+}
+
+LayerCard* StackPanel::card(Id layer) const {
+  for (LayerCard* one : cards_) {
+    if (one->layer() == layer) return one;
+  }
+  return nullptr;
+}
+
+void StackPanel::choose(Id layer) {
+  Desk desk = session_->desk();
+  desk.activeLayer[desk.map] = layer;
+  session_->setDesk(std::move(desk));
+}
+
+void StackPanel::rebuild(const Map& map) {
+  const auto same = [&] {
+    if (cards_.size() != map.layers.size()) return false;
+    for (std::size_t i = 0; i < cards_.size(); ++i) {
+      if (cards_[i]->layer() != map.layers[map.layers.size() - 1 - i]->id) return false;
+    }
+    return true;
+  };
+  if (same()) return;
+  qDeleteAll(cards_);
+  cards_.clear();
+  drawn_.clear();
+  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
+    auto* one = new LayerCard((*layer)->id, this);
+    connect(one, &LayerCard::chosen, this, &StackPanel::choose);
+    connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
+    connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
+    cardsLayout_->insertWidget(static_cast<int>(cards_.size()), one);
+    cards_.push_back(one);
+  }
+}
+
+void StackPanel::refresh() {
+  const Map* map = session_ ? session_->map() : nullptr;
+  rebuild(map ? *map : Map{});
+  empty_->setVisible(cards_.empty());
+  empty_->setText(map ? tr("This map has no layer yet.") : tr("The layers of a map lie here, nearest on top."));
+  const Id active = session_ ? session_->desk().landing().layer : Id{};
+  for (LayerCard* one : cards_) {
+    const Id id = one->layer();
+    one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id), session_->desk().locked.contains(id));
+  }
+  const TilesLayer* layer = map ? map->layer(active) : nullptr;
+  facts_->setVisible(layer != nullptr);
+  if (layer) factsTitle_->setText(QString::fromStdString(layer->name));
+  factsText_->setText(sentences());
+  thumbnailTimer_.start();
+}
+
+QString StackPanel::sentences() const {
+  const Map* map = session_ ? session_->map() : nullptr;
+  const TilesLayer* layer = map ? map->layer(session_->desk().landing().layer) : nullptr;
+  if (!layer) return {};
+  QStringList lines{tr("Tiles layer for %1.").arg(QString::fromStdString(layer->role))};
+  const auto index = static_cast<int>(*map->layerIndex(layer->id));
+  const auto last = static_cast<int>(map->layers.size()) - 1;
+  if (last == 0) {
+    lines << tr("The only layer of this map.");
+  } else if (index == last) {
+    lines << tr("The nearest of %1 layers.").arg(last + 1);
+  } else if (index == 0) {
+    lines << tr("The farthest of %1 layers.").arg(last + 1);
+  } else {
+    lines << tr("Behind %1, in front of %2.")
+                 .arg(QString::fromStdString(map->layers[static_cast<std::size_t>(index) + 1]->name),
+                      QString::fromStdString(map->layers[static_cast<std::size_t>(index) - 1]->name));
+  }
+  const QString why = session_->whyNoStroke(true);
+  lines << (why.isEmpty() ? tr("Strokes land here.") : why + tr("."));
+  return lines.join(QLatin1Char('\n'));
+}
+
+void StackPanel::redrawThumbnails() {
+  const Map* map = session_ ? session_->map() : nullptr;
+  if (!map) return;
+  const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+  const ViewScale scale{std::clamp(double{kThumbnailWidth} / pixels.w, kSmallestZoom, 1.0)};
+  for (LayerCard* one : cards_) {
+    const TilesLayer& layer = *map->layer(one->layer());
+    const auto shown = drawn_.find(layer.id);
+    if (shown != drawn_.end() && shown->second.is(layer.revision)) continue;
+    Map alone = *map;
+    alone.layers = {map->layers[*map->layerIndex(layer.id)]};
+    one->setThumbnail(session_->painter().draw(session_->quilt(), alone, scale, scale.toDevice(pixels), {}));
+    drawn_[layer.id] = layer.revision;
+  }
+}
+
+}  // namespace uq

@@ -1,0 +1,49 @@
+// StackPanel: the layers of the map, nearest on top, and what the active one is, in sentences.
+#pragma once
+
+#include <QFrame>
+#include <QTimer>
+#include <vector>
+
+#include "app/actions/Actions.h"
+#include "app/stack/LayerCard.h"
+#include "app/workroom/Session.h"
+
+class QLabel;
+class QVBoxLayout;
+
+namespace uq {
+
+class StackPanel : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit StackPanel(QWidget* parent = nullptr);
+
+  void setSession(Session* session);
+  // The card of a layer; nullptr when it has none.
+  LayerCard* card(Id layer) const;
+
+ private:
+  void refresh();
+  void rebuild(const Map& map);
+  void redrawThumbnails();
+  QString sentences() const;
+  void choose(Id layer);
+
+  Session* session_ = nullptr;
+  QVBoxLayout* cardsLayout_;
+  std::vector<LayerCard*> cards_;  // nearest first
+  std::map<Id, Revision> drawn_;   // which revision each thumbnail shows
+  QLabel* empty_;
+  QFrame* facts_;
+  QLabel* factsTitle_;
+  QLabel* factsText_;
+  QTimer thumbnailTimer_;  // so that a stroke never waits for a thumbnail
+};
+
+// Shuts or opens a layer's eye, or its lock.
+void toggleEye(Session& session, Id layer);
+void toggleLock(Session& session, Id layer);
+
+}  // namespace uq

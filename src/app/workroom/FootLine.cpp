@@ -1,0 +1,79 @@
+#include "app/workroom/FootLine.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QTimer>
+
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kSayFor = 4000;  // milliseconds
+
+QString handsText(std::initializer_list<ActionId> gestures) {
+  QStringList texts;
+  for (ActionId id : gestures) texts << translated(actionRow(id).text);
+  return texts.join(QStringLiteral(" · "));
+}
+
+}  // namespace
+
+FootLine::FootLine(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("foot-line"));
+  setFixedHeight(28);
+  hands_ = makeSoftLabel(this);
+  hands_->setObjectName(QStringLiteral("foot-hands"));
+  hands_->setWordWrap(false);
+  hands_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  place_ = new QLabel(this);
+  place_->setObjectName(QStringLiteral("foot-place"));
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(kGap + 4, 0, kGap + 4, 0);
+  layout->addWidget(hands_, 1);
+  layout->addWidget(place_);
+}
+
+void FootLine::say(const QString& text) {
+  said_ = text;
+  hands_->setText(text);
+  const int mine = ++sayings_;
+  QTimer::singleShot(kSayFor, this, [this, mine] {
+    if (mine == sayings_) said_.clear();
+  });
+}
+
+void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool overTable) {
+  const Map* map = session ? session->map() : nullptr;
+  if (!said_.isEmpty()) {
+    hands_->setText(said_);
+  } else if (!session) {
+    hands_->clear();
+  } else if (overTable) {
+    hands_->setText(handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::zoomView}));
+  } else if (session->desk().tool == Tool::erase) {
+    hands_->setText(tr("Left takes away") + QStringLiteral(" · ") +
+                    handsText({ActionId::takeFromMap, ActionId::panView, ActionId::zoomView}));
+  } else {
+    hands_->setText(handsText({ActionId::layTiles, ActionId::takeFromMap, ActionId::takeAway, ActionId::panView,
+                               ActionId::zoomView}));
+  }
+  QStringList parts;
+  if (map) {
+    if (const auto cell = canvas.hoveredCell()) {
+      // People see cells counted from the map's corner.
+      const int column = cell->x - map->bounds.x0;
+      const int row = cell->y - map->bounds.y0;
+      parts << tr("cell %1, %2").arg(column).arg(row)
+            << tr("px %1, %2").arg(column * map->grid.cell.w).arg(row * map->grid.cell.h);
+    }
+    const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+    parts << tr("%1 × %2 = %3 × %4 px").arg(map->bounds.width()).arg(map->bounds.height()).arg(pixels.w).arg(pixels.h)
+          << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
+  }
+  place_->setText(parts.join(QStringLiteral(" · ")));
+}
+
+}  // namespace uq

@@ -1,0 +1,29 @@
+// FootLine: what mouse and keys do right now (left), where the pointer is and how large the map is (right).
+#pragma once
+
+#include <QWidget>
+
+#include "app/canvas/MapCanvas.h"
+
+class QLabel;
+
+namespace uq {
+
+class FootLine : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit FootLine(QWidget* parent = nullptr);
+
+  void refresh(const Session* session, const MapCanvas& canvas, bool overTable);
+  // Says something for the next few seconds in place of the hands, for what needs no answer.
+  void say(const QString& text);
+
+ private:
+  QLabel* hands_;
+  QLabel* place_;
+  QString said_;
+  int sayings_ = 0;
+};
+
+}  // namespace uq

@@ -1,0 +1,50 @@
+#include "app/workroom/NoticeStrip.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QToolButton>
+
+#include "app/look/Theme.h"
+
+namespace uq {
+
+namespace {
+constexpr int kMostLines = 6;
+}
+
+NoticeStrip::NoticeStrip(QWidget* parent) : QFrame(parent) {
+  setObjectName(QStringLiteral("notices"));
+  const Theme& theme = Theme::current();
+  setStyleSheet(QStringLiteral("QFrame#notices { background: %1; border: none; border-left: 5px solid %2;"
+                               " border-bottom: 1px solid %3; }")
+                    .arg(theme.paper.name(), theme.weld.name(), theme.edge.name()));
+  label_ = new QLabel(this);
+  label_->setObjectName(QStringLiteral("notice-text"));
+  label_->setWordWrap(true);
+  label_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  label_->setFocusPolicy(Qt::NoFocus);
+  auto* close = new QToolButton(this);
+  close->setObjectName(QStringLiteral("notice-close"));
+  close->setText(tr("Close"));
+  close->setAccessibleName(tr("Close this notice"));
+  close->setFocusPolicy(Qt::TabFocus);
+  connect(close, &QToolButton::clicked, this, &QWidget::hide);
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(kGap + 4, kGap / 2, kGap, kGap / 2);
+  layout->addWidget(label_, 1);
+  layout->addWidget(close, 0, Qt::AlignTop);
+  hide();
+}
+
+void NoticeStrip::tell(const QStringList& texts) {
+  QStringList lines = texts.mid(0, kMostLines);
+  if (texts.size() > kMostLines) {
+    lines << tr("… and %1 more. ‘uquilt check’ lists them all.").arg(texts.size() - kMostLines);
+  }
+  label_->setText(lines.join(QLatin1Char('\n')));
+  setVisible(!lines.isEmpty());
+}
+
+QString NoticeStrip::text() const { return isVisible() ? label_->text() : QString(); }
+
+}  // namespace uq

@@ -1,0 +1,88 @@
+// Session: one open quilt and the work on it — the quilt's present value, the desk, the undo line and the store.
+//
+// The one place in the application that holds state which outlives a gesture. Widgets read it, ask it to do things, and
+// show what it says when a signal comes. All computation is in the core; this joins its parts.
+#pragma once
+
+#include <QObject>
+#include <memory>
+#include <optional>
+
+#include "app/actions/ActionTable.h"
+#include "core/edit/Stroke.h"
+#include "core/history/UndoLine.h"
+#include "core/store/QuiltStore.h"
+#include "raster/MapPainter.h"
+
+namespace uq {
+
+class Session : public QObject {
+  Q_OBJECT
+
+ public:
+  // Opens the quilt in `folder`; what could not be read is in `problems()`.
+  static Result<std::unique_ptr<Session>> open(const std::string& folder, std::shared_ptr<Disk> disk = realDisk());
+
+  const Quilt& quilt() const { return quilt_; }
+  const Desk& desk() const { return desk_; }
+  const UndoLine& undoLine() const { return undoLine_; }
+  const QuiltStore& store() const { return store_; }
+  MapPainter& painter() { return painter_; }
+  const Map* map() const { return quilt_.map(desk_.map); }  // nullptr when the quilt has none
+  const Errors& problems() const { return problems_; }
+  bool isSaved() const { return !stroke_ && store_.isSaved(quilt_); }
+  Situation situation() const { return {quilt_, desk_, undoLine_, isSaved(), inStroke()}; }
+
+  // The desk. Each emits deskChanged when something changed.
+  void setDesk(Desk desk);
+  // Takes into the hand and readies Brush.
+  void take(Block block);
+  // Takes the topmost opaque tile at a map pixel and goes to its layer; false when there is none.
+  bool takeFromMap(PixelPos at);
+  void turnHand(Turning turning);
+  void straightenHand();
+
+  // Why a stroke would do nothing now; empty when it would land.
+  QString whyNoStroke(bool takesAway) const;
+  // "Brush on Paving": what a stroke is called, on the tag and in the undo line.
+  QString strokeName(bool takesAway) const;
+
+  // A stroke from press to release, on the active layer.
+  void beginStroke(bool takesAway, CellPos at);
+  void moveStroke(CellPos to);
+  void endStroke();
+  void dropStroke();
+  bool inStroke() const { return stroke_.has_value(); }
+
+  // Undo and redo in the tab of the desk's map. Where more than one step would go, the first call only asks, by
+  // `asksFarther`, and a second one does it.
+  void undo();
+  void redo();
+
+  Result<QuiltStore::Saved> save();
+  Result<void> saveAs(const std::string& folder);
+
+ Q_SIGNALS:
+  void quiltChanged();
+  void deskChanged();
+  void asksFarther(const QString& question);
+
+ private:
+  Session(QuiltStore::Opened opened, SheetPictures pictures);
+
+  void setQuilt(Quilt quilt);
+  void follow(const UndoLine::Outcome& outcome);
+  // True when the plan may be carried out now; asks otherwise.
+  bool confirmed(const UndoLine::Plan& plan, bool back);
+
+  QuiltStore store_;
+  Quilt quilt_;
+  Desk desk_;
+  UndoLine undoLine_;
+  MapPainter painter_;
+  Errors problems_;
+  std::optional<Stroke> stroke_;
+  std::vector<std::uint64_t> asked_;  // the steps that were named in a question
+};
+
+}  // namespace uq

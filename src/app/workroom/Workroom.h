@@ -1,0 +1,73 @@
+// Workroom: the window — Table and what is in hand on the left, the map in the middle over the tape, the Stack on the
+// right, the foot line below. Joins panels, actions and session; decides nothing that the core could.
+#pragma once
+
+#include <QMainWindow>
+#include <memory>
+
+#include "app/actions/Actions.h"
+#include "app/canvas/MapCanvas.h"
+#include "app/stack/StackPanel.h"
+#include "app/table/InHandPanel.h"
+#include "app/table/TableView.h"
+#include "app/workroom/FootLine.h"
+#include "app/workroom/MapTabs.h"
+#include "app/workroom/NoticeStrip.h"
+#include "app/workroom/Session.h"
+#include "app/workroom/Tape.h"
+
+namespace uq {
+
+class Workroom : public QMainWindow {
+  Q_OBJECT
+
+ public:
+  Workroom();
+  ~Workroom() override;
+
+  // Opens the quilt in a folder in place of the present one, which must be saved or given up by then. False when there is
+  // no quilt; the reason is shown, and the present quilt stays.
+  bool openQuilt(const QString& folder);
+
+  Session* session() const { return session_.get(); }  // nullptr when nothing is open
+  MapCanvas* canvas() const { return canvas_; }
+  TableView* table() const { return table_; }
+  StackPanel* stack() const { return stack_; }
+  Actions* actions() const { return actions_; }
+  NoticeStrip* notices() const { return notices_; }
+
+  QSize sizeHint() const override { return {1280, 800}; }
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  QWidget* buildLeft();
+  void adopt(std::unique_ptr<Session> session);
+  void refresh();
+  void act(ActionId id);
+  void goToMap(int steps);
+  // Asks what to do with unsaved changes; true when the quilt may be left.
+  bool mayLeave();
+  bool save();
+  bool saveAs();
+  void chooseQuilt();
+  void report(const Error& error);
+  QString askForFolder(const QString& title, const QString& button, bool toSave);
+
+  std::unique_ptr<Session> session_;
+  Actions* actions_;
+  MapTabs* tabs_;
+  NoticeStrip* notices_;
+  TableView* table_;
+  QLabel* pointedTile_;
+  InHandPanel* inHand_;
+  MapCanvas* canvas_;
+  StackPanel* stack_;
+  FootLine* foot_;
+  bool overTable_ = false;
+};
+
+}  // namespace uq

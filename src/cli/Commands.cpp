@@ -1,0 +1,204 @@
+#include "cli/Commands.h"
+
+#include <filesystem>
+#include <iostream>
+#include <set>
+
+#include "core/store/Documents.h"
+#include "core/store/JsonText.h"
+#include "core/store/QuiltStore.h"
+#include "raster/MapPainter.h"
+#include "raster/PictureFile.h"
+
+namespace uq::cli {
+
+namespace {
+
+constexpr int kLargestRender = 1 << 15;  // pixels, each way
+
+void report(const Error& error) { std::cerr << error.text() << "\n"; }
+
+int refuse(ExitCode code, const std::string& text) {
+  std::cerr << text << "\n";
+  return code;
+}
+
+// The folder at or above `start` that holds a quilt; `start` itself when there is none.
+std::string quiltFolder(const std::string& start) {
+  std::error_code error;
+  std::filesystem::path path = std::filesystem::absolute(start.empty() ? "." : start, error);
+  for (auto folder = path; !error && !folder.empty(); folder = folder.parent_path()) {
+    if (std::filesystem::exists(folder / kQuiltFile, error)) return folder.string();
+    if (folder == folder.root_path()) break;
+  }
+  return path.string();
+}
+
+struct LayerFigures {
+  const TilesLayer* layer;
+  std::int64_t painted = 0;
+  std::set<TileRef> tiles;
+};
+
+struct MapFigures {
+  std::vector<LayerFigures> layers;  // farthest first
+  std::set<TileRef> tiles;
+};
+
+MapFigures figuresOf(const Map& map) {
+  MapFigures figures;
+  for (const auto& layer : map.layers) {
+    LayerFigures one{&layer.read(), 0, {}};
+    for (const auto& [tile, count] : layer->cells.tally(map.bounds)) {
+      one.painted += count;
+      one.tiles.insert(tile);
+    }
+    figures.tiles.insert(one.tiles.begin(), one.tiles.end());
+    figures.layers.push_back(std::move(one));
+  }
+  return figures;
+}
+
+int count(std::size_t size) { return static_cast<int>(size); }
+
+Json infoDocument(const Quilt& quilt) {
+  Json::Array maps;
+  for (const auto& map : quilt.maps()) {
+    const MapFigures figures = figuresOf(map.read());
+    Json::Array layers;
+    for (const LayerFigures& one : figures.layers) {
+      layers.push_back(Json::Object{{"name", one.layer->name},
+                                    {"role", one.layer->role},
+                                    {"painted", one.painted},
+                                    {"tiles", count(one.tiles.size())}});
+    }
+    const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+    maps.push_back(Json::Object{
+        {"name", map->name},
+        {"folder", map->folder},
+        {"grid", gridName(map->grid.kind)},
+        {"cell", Json::Array{map->grid.cell.w, map->grid.cell.h}},
+        {"bounds", Json::Array{map->bounds.x0, map->bounds.y0, map->bounds.x1, map->bounds.y1}},
+        {"size", Json::Array{map->bounds.width(), map->bounds.height()}},
+        {"pixels", Json::Array{pixels.w, pixels.h}},
+        {"tiles", count(figures.tiles.size())},
+        {"layers", std::move(layers)}});
+  }
+  Json::Array sheets;
+  for (const auto& sheet : quilt.sheets()) {
+    sheets.push_back(Json::Object{{"name", sheet->name},
+                                  {"picture", sheet->picture},
+                                  {"cell", Json::Array{sheet->cut.cell.w, sheet->cut.cell.h}},
+                                  {"tiles", sheet->tileCount()}});
+  }
+  return Json::Object{{"name", quilt.facts().name}, {"maps", std::move(maps)}, {"sheets", std::move(sheets)}};
+}
+
+void printInfo(const Quilt& quilt) {
+  std::cout << quilt.facts().name << ": " << quilt.maps().size() << (quilt.maps().size() == 1 ? " map, " : " maps, ")
+            << quilt.sheets().size() << (quilt.sheets().size() == 1 ? " sheet\n" : " sheets\n");
+  for (const auto& map : quilt.maps()) {
+    const MapFigures figures = figuresOf(map.read());
+    const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+    std::cout << "\nmap " << map->name << " (" << map->folder << ")\n  " << gridName(map->grid.kind) << " "
+              << map->grid.cell.w << " × " << map->grid.cell.h << " px, " << map->bounds.width() << " × "
+              << map->bounds.height() << " cells = " << pixels.w << " × " << pixels.h << " px, cells from "
+              << map->bounds.x0 << ", " << map->bounds.y0 << "\n  " << figures.tiles.size()
+              << " different tiles\n  layers, nearest first:\n";
+    for (auto one = figures.layers.rbegin(); one != figures.layers.rend(); ++one) {
+      std::cout << "    " << one->layer->name << " (" << one->layer->role << "): " << one->painted
+                << " cells painted, " << one->tiles.size() << " different tiles\n";
+    }
+  }
+  for (const auto& sheet : quilt.sheets()) {
+    std::cout << "\nsheet " << sheet->name << ": " << sheet->tileCount() << " tiles of " << sheet->cut.cell.w << " × "
+              << sheet->cut.cell.h << " px in " << sheet->picture << "\n";
+  }
+}
+
+}  // namespace
+
+int info(const std::string& folder, bool json) {
+  const auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);
+  if (!opened) {
+    report(opened.error());
+    return kNotOpened;
+  }
+  if (json) {
+    std::cout << writeJson(infoDocument(opened->quilt));
+  } else {
+    printInfo(opened->quilt);
+  }
+  for (const Error& problem : opened->problems) report(problem);
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+int render(const RenderOrder& order) {
+  if (!(order.zoom >= kSmallestZoom && order.zoom <= kLargestZoom)) {
+    return refuse(kUsage, "--zoom takes a number from 0.02 to 32 (1 is 100 %)");
+  }
+  // A MAP that is a path says itself which quilt it is in.
+  std::error_code error;
+  const bool isPath = std::filesystem::exists(std::filesystem::path(order.map) / "map.json", error);
+  const std::string folder = quiltFolder(order.quilt.empty() && isPath ? order.map : order.quilt);
+  auto opened = QuiltStore::open(realDisk(), folder, QuiltStore::Access::read);
+  if (!opened) {
+    report(opened.error());
+    return kNotOpened;
+  }
+  const Quilt& quilt = opened->quilt;
+  const Map* map = quilt.mapNamed(order.map);
+  if (!map) map = quilt.mapNamed(std::filesystem::path(order.map).lexically_normal().filename().string());
+  if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
+
+  std::set<Id> hidden;
+  for (const auto& layer : map->layers) {
+    if (!order.only.empty()) hidden.insert(layer->id);
+  }
+  const auto named = [&](const std::string& name) {
+    const TilesLayer* layer = map->layerNamed(name);
+    if (!layer) std::cerr << "\"" << name << "\" is not the name of exactly one layer of " << map->name << "\n";
+    return layer;
+  };
+  for (const std::string& name : order.only) {
+    const TilesLayer* layer = named(name);
+    if (!layer) return kNotOpened;
+    hidden.erase(layer->id);
+  }
+  for (const std::string& name : order.without) {
+    const TilesLayer* layer = named(name);
+    if (!layer) return kNotOpened;
+    hidden.insert(layer->id);
+  }
+
+  const ViewScale scale{order.zoom};
+  const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+  if (pixels.w * order.zoom > kLargestRender || pixels.h * order.zoom > kLargestRender) {
+    return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
+  }
+  MapPainter painter(SheetPictures::load(quilt, opened->store.disk(), opened->store.folder(), opened->problems));
+  const QImage picture = painter.draw(quilt, *map, scale, scale.toDevice(pixels), hidden);
+  for (const Error& problem : opened->problems) report(problem);
+  if (auto written = writePng(picture, order.output); !written) {
+    report(written.error());
+    return kNotWritten;
+  }
+  std::cout << order.output << ": " << map->name << ", " << picture.width() << " × " << picture.height() << " px\n";
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+int check(const std::string& folder) {
+  auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);
+  if (!opened) {
+    report(opened.error());
+    return kNotOpened;
+  }
+  (void)SheetPictures::load(opened->quilt, opened->store.disk(), opened->store.folder(), opened->problems);
+  for (const Error& problem : opened->problems) report(problem);
+  if (!opened->problems.empty()) return kProblems;
+  std::cout << opened->quilt.facts().name << ": everything opens (" << opened->quilt.maps().size() << " maps, "
+            << opened->quilt.sheets().size() << " sheets)\n";
+  return kFine;
+}
+
+}  // namespace uq::cli

@@ -1,0 +1,45 @@
+#include "raster/PictureFile.h"
+
+#include <QBuffer>
+#include <QImageReader>
+#include <QImageWriter>
+#include <QSaveFile>
+
+namespace uq {
+
+Result<QImage> decodePicture(std::string_view bytes, const std::string& file) {
+  QByteArray data = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
+  QBuffer buffer(&data);
+  buffer.open(QIODevice::ReadOnly);
+  QImageReader::setAllocationLimit(kMostPictureMegabytes);
+  QImageReader reader(&buffer);
+  if (bytes.empty()) return fail(Error::Cause::broken, "the picture is empty", file);
+  const QSize size = reader.size();
+  if (size.width() > kLargestPictureSide || size.height() > kLargestPictureSide ||
+      std::int64_t{size.width()} * size.height() * 4 > std::int64_t{kMostPictureMegabytes} << 20) {
+    return fail(Error::Cause::tooLarge,
+                "the picture has " + std::to_string(size.width()) + " × " + std::to_string(size.height()) +
+                    " pixels, and at most 512 MB of them are read",
+                file);
+  }
+  QImage picture;
+  if (!reader.read(&picture)) {
+    return fail(Error::Cause::broken, "the picture cannot be read (" + reader.errorString().toStdString() + ")", file);
+  }
+  return picture.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+}
+
+Result<void> writePng(const QImage& picture, const std::string& path) {
+  const auto failed = [&](const QString& why) {
+    return fail(Error{Error::Cause::notPermitted, "the picture could not be written (" + why.toStdString() + ")", path,
+                      0, "Nothing was overwritten", "Choose another place for it"});
+  };
+  QSaveFile file(QString::fromStdString(path));
+  if (!file.open(QIODevice::WriteOnly)) return failed(file.errorString());
+  QImageWriter writer(&file, "png");
+  if (!writer.write(picture.convertToFormat(QImage::Format_ARGB32))) return failed(writer.errorString());
+  if (!file.commit()) return failed(file.errorString());
+  return {};
+}
+
+}  // namespace uq

@@ -1,0 +1,24 @@
+// Picture files: reading pixels that nobody vouches for, and writing PNG.
+//
+// Reading looks at the header first and refuses what is larger than kLargestPictureSide or kMostPictureMegabytes before
+// any pixel is decoded. Pixels are premultiplied ARGB, 32 bits.
+#pragma once
+
+#include <QImage>
+#include <string>
+#include <string_view>
+
+#include "core/base/Error.h"
+
+namespace uq {
+
+inline constexpr int kLargestPictureSide = 1 << 15;     // pixels
+inline constexpr int kMostPictureMegabytes = 512;       // of decoded pixels
+
+// `file` is named in the Error.
+Result<QImage> decodePicture(std::string_view bytes, const std::string& file);
+
+// Writes a PNG, whole or not at all.
+Result<void> writePng(const QImage& picture, const std::string& path);
+
+}  // namespace uq
