@@ -52,29 +52,29 @@ struct Thing {
   int h;
 };
 namespace thing {
-inline constexpr Thing shed{0, 0, 9, 7};        // the last column and row hold only shadow
+inline constexpr Thing shed{0, 0, 9, 7};         // the last column and row hold only shadow
 inline constexpr Thing copperTram{9, 0, 5, 3};
 inline constexpr Thing canalTram{9, 3, 5, 3};
-inline constexpr Thing tree{14, 0, 3, 3};       // the upper two rows are crown
-inline constexpr Thing kiosk{14, 3, 3, 3};      // the upper row is awning
+inline constexpr Thing bench{9, 6, 2, 1};
+inline constexpr Thing railPile{11, 6, 3, 1};
 inline constexpr Thing barge{0, 7, 7, 3};
-inline constexpr Thing cabin{7, 7, 3, 4};       // the upper row is roof
-inline constexpr Thing bench{10, 6, 2, 1};
-inline constexpr Thing lampPost{12, 6, 1, 2};   // the upper tile is the lamp
-inline constexpr Thing railPile{13, 6, 3, 1};
-inline constexpr Thing crates{10, 7, 2, 2};
-inline constexpr Thing smallTree{13, 7, 2, 2};  // the upper row is crown
-inline constexpr Thing bollard{16, 6, 1, 1};
-inline constexpr Thing drain{15, 7, 1, 1};
-inline constexpr Thing puddle{16, 7, 1, 1};
-inline constexpr Thing barrel{15, 8, 1, 1};
-inline constexpr Thing flowers{16, 8, 1, 1};
-inline constexpr Thing hedge{10, 9, 5, 2};      // left end, three middles, right end; the lower row is shadow
-inline constexpr Thing sign{12, 8, 1, 1};
-inline constexpr Thing steps{15, 9, 2, 2};
+inline constexpr Thing cabin{7, 7, 3, 4};        // the upper row is roof
+inline constexpr Thing tree{10, 7, 3, 3};        // the upper two rows are crown
+inline constexpr Thing lampPost{13, 7, 1, 2};    // the upper tile is the lamp
+inline constexpr Thing bollard{13, 9, 1, 1};
+inline constexpr Thing kiosk{0, 10, 3, 3};       // the upper row is awning
+inline constexpr Thing crates{3, 10, 2, 2};
+inline constexpr Thing smallTree{5, 10, 2, 2};   // the upper row is crown
+inline constexpr Thing steps{10, 10, 2, 2};
+inline constexpr Thing drain{12, 10, 1, 1};
+inline constexpr Thing puddle{13, 10, 1, 1};
+inline constexpr Thing sign{9, 11, 1, 1};
+inline constexpr Thing barrel{12, 11, 1, 1};
+inline constexpr Thing flowers{13, 11, 1, 1};
+inline constexpr Thing hedge{3, 12, 5, 2};       // left end, three middles, right end
 }  // namespace thing
-inline constexpr int kYardColumns = 17;
-inline constexpr int kYardRows = 11;
+inline constexpr int kYardColumns = 14;
+inline constexpr int kYardRows = 14;
 DrawnSheet drawYardSheet();
 
 }  // namespace uq::art

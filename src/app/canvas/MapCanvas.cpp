@@ -327,7 +327,10 @@ void MapCanvas::resizeEvent(QResizeEvent* event) {
 
 bool MapCanvas::event(QEvent* event) {
   // Esc and letters belong to the canvas while it has the focus.
-  if (event->type() == QEvent::ShortcutOverride) event->accept();
+  if (event->type() == QEvent::ShortcutOverride) {
+    const auto modifiers = static_cast<QKeyEvent*>(event)->modifiers();
+    if (!(modifiers & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier))) event->accept();
+  }
   return QWidget::event(event);
 }
 

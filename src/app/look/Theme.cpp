@@ -2,6 +2,9 @@
 
 #include <array>
 
+// The icons lie in a library, which has to be asked for them (outside any namespace).
+static void loadIcons() { Q_INIT_RESOURCE(icons); }
+
 namespace uq {
 
 const Theme& Theme::current() {
@@ -41,6 +44,7 @@ QPalette Theme::palette() const {
 }
 
 void applyTheme(QApplication& application) {
+  loadIcons();
   QApplication::setStyle(QStringLiteral("fusion"));
   QApplication::setPalette(Theme::current().palette());
   application.setStyleSheet(Theme::current().styleSheet());

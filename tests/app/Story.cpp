@@ -1,0 +1,65 @@
+#include "app/Story.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QScreen>
+#include <QWindow>
+#include <cstdio>
+#include <filesystem>
+
+namespace uq::test {
+
+Story::Story() {
+  folder_ = scratch_.filePath(QStringLiteral("copperline")).toStdString();
+  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder_, std::filesystem::copy_options::recursive);
+}
+
+Story::~Story() = default;
+
+void Story::openDemo() {
+  room = std::make_unique<Workroom>();
+  room->resize(1280, 800);
+  hand.show(*room);
+  ASSERT_TRUE(room->openQuilt(QString::fromStdString(folder_)));
+  settle();
+}
+
+void Story::close() {
+  room->close();
+  settle();
+  room.reset();
+}
+
+TileRef Story::tile(const char* sheet, std::uint32_t number) {
+  for (const auto& one : session().quilt().sheets()) {
+    if (one->name == sheet) return {*session().quilt().slots().find(one->id), number};
+  }
+  ADD_FAILURE() << "there is no sheet " << sheet;
+  return {1, 0};
+}
+
+QPointF Story::onTable(const char* sheet, std::uint32_t number) {
+  room->table()->reveal(sheet, number);
+  settle();
+  return room->table()->tileRect(sheet, number).center();
+}
+
+void Story::picture(const char* name) {
+  const QString folder = qEnvironmentVariable("UQ_PICTURES");
+  if (folder.isEmpty()) return;
+  QDir().mkpath(folder);
+  const QString path = QStringLiteral("%1/%2.png").arg(folder, QLatin1String(name));
+  settle();
+  // In a real window what the screen shows, else what the widgets draw.
+  const bool real = QGuiApplication::platformName() == QLatin1String("xcb");
+  const QPixmap shot = real ? room->screen()->grabWindow(room->winId()) : room->grab();
+  ASSERT_TRUE(shot.save(path));
+  std::printf("picture: %s\n", qPrintable(path));
+}
+
+void Story::report(const char* job) {
+  RecordProperty("actions", hand.actions());
+  std::printf("%s: %d actions\n", job, hand.actions());
+}
+
+}  // namespace uq::test

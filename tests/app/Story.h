@@ -1,0 +1,44 @@
+// Story: what the storyboards share — a copy of the demo to work on, the workroom on the screen, and a hand.
+#pragma once
+
+#include <QTemporaryDir>
+#include <memory>
+
+#include "app/Hand.h"
+#include "app/workroom/Workroom.h"
+
+namespace uq::test {
+
+class Story : public testing::Test {
+ protected:
+  Story();
+  ~Story() override;
+
+  // Opens the workroom on the copy of the demo.
+  void openDemo();
+  void close();
+  std::string folder() const { return folder_; }
+
+  Session& session() { return *room->session(); }
+  const Map& yard() { return *session().quilt().mapNamed("Depot Yard"); }
+  Cell cellOn(const char* layer, CellPos at) { return yard().layerNamed(layer)->cells.at(at); }
+  TileRef tile(const char* sheet, std::uint32_t number);
+
+  // Points on the widgets.
+  QPointF onTable(const char* sheet, std::uint32_t number);  // scrolls there first
+  QPointF onMap(CellPos cell) { return room->canvas()->cellRect(cell).center(); }
+
+  // Keeps a picture of the window where UQ_PICTURES says, for people; else does nothing.
+  void picture(const char* name);
+  // Says how many actions the job took.
+  void report(const char* job);
+
+  Hand hand;
+  std::unique_ptr<Workroom> room;
+
+ private:
+  QTemporaryDir scratch_;
+  std::string folder_;
+};
+
+}  // namespace uq::test
