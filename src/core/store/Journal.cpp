@@ -107,8 +107,11 @@ Result<void> commitJournal(Disk& disk, const std::string& folder, const Journal&
   const std::string fresh = path + ".new";
   auto done = disk.write(fresh, write(journal));
   if (done) done = disk.rename(fresh, path);
-  if (done) done = disk.syncFolder(joined(folder, kPrivateFolder));
-  return done;
+  if (!done) return done;
+  done = disk.syncFolder(joined(folder, kPrivateFolder));
+  // A journal that stands but may not last is taken back; one that cannot be taken back counts.
+  if (!done && disk.remove(path)) return done;
+  return {};
 }
 
 Result<void> finishJournal(Disk& disk, const std::string& folder, const Journal& journal) {

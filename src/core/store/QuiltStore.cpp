@@ -128,6 +128,10 @@ Result<void> QuiltStore::settleJournal() {
 Result<std::string> QuiltStore::read(const std::string& path, std::int64_t most) {
   std::string source = path;
   if (pending_) {
+    const auto& gone = pending_->removes;
+    if (std::find(gone.begin(), gone.end(), path) != gone.end()) {
+      return fail(Error::Cause::missing, "it does not exist", path);
+    }
     for (const auto& move : pending_->moves) {
       if (move.to == path) source = move.from;
     }
@@ -267,6 +271,11 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
 void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems) {
   const std::string file = "maps/" + folder + "/map.json";
   const auto text = read(file, kLargestDocument);
+  if (!text && text.error().cause == Error::Cause::missing) {
+    // What a map that was deleted leaves behind is no broken map.
+    const auto left = list("maps/" + folder);
+    if (left && left->empty()) return;
+  }
   const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
   auto map = json ? readMapDocument(*json, file) : Result<Map>(fail(json.error()));
   if (map && quilt.map(map->id)) {

@@ -1,0 +1,161 @@
+// uquilt as a script or build machine calls it.
+#include <QCoreApplication>
+#include <QImage>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <filesystem>
+#include <fstream>
+
+#include "core/store/JsonText.h"
+
+namespace uq {
+
+namespace {
+
+struct Answer {
+  int code = -1;
+  std::string out;
+  std::string err;
+};
+
+// The words of a command line.
+QStringList words(std::initializer_list<const char*> list) {
+  QStringList words;
+  for (const char* word : list) words << QString::fromUtf8(word);
+  return words;
+}
+
+class Uquilt : public testing::Test {
+ protected:
+  Uquilt() {
+    folder = scratch.filePath(QStringLiteral("copperline")).toStdString();
+    std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder, std::filesystem::copy_options::recursive);
+  }
+
+  Answer run(const QStringList& arguments) {
+    QProcess process;
+    process.setWorkingDirectory(QString::fromStdString(folder));
+    process.start(QStringLiteral(UQ_UQUILT), arguments);
+    EXPECT_TRUE(process.waitForFinished());
+    return {process.exitCode(), process.readAllStandardOutput().toStdString(), process.readAllStandardError().toStdString()};
+  }
+  QString png() { return scratch.filePath(QStringLiteral("out.png")); }
+  // Renders a map into png() with further words.
+  Answer render(const char* map, std::initializer_list<const char*> more = {}) {
+    return run(words({"render", map, "-o"}) + QStringList{png()} + words(more));
+  }
+  void cut(const std::string& file, std::size_t bytes) {
+    std::filesystem::resize_file(folder + "/" + file, bytes);
+  }
+
+  QTemporaryDir scratch;
+  std::string folder;
+};
+
+}  // namespace
+
+TEST_F(Uquilt, InfoTellsMapsSheetsAndSizes) {
+  const Answer info = run(words({"info"}));
+  EXPECT_EQ(info.code, 0) << info.err;
+  EXPECT_THAT(info.out, testing::HasSubstr("48 × 32 cells = 1536 × 1024 px"));
+  EXPECT_THAT(info.out, testing::HasSubstr("Paving (ground): 1536 cells painted"));
+  EXPECT_THAT(info.out, testing::HasSubstr("sheet street: 70 tiles of 32 × 32 px in street.png"));
+  EXPECT_EQ(info.err, "");
+}
+
+TEST_F(Uquilt, InfoInJsonIsForPrograms) {
+  const Answer info = run(words({"info", "--json"}) + QStringList{QString::fromStdString(folder)});
+  EXPECT_EQ(info.code, 0);
+  const auto json = readJson(info.out, "info");
+  ASSERT_TRUE(json) << json.error().text();
+  const Json& map = (*json->find("maps")->as<Json::Array>())[0];
+  EXPECT_EQ(*map.find("name")->as<std::string>(), "Depot Yard");
+  EXPECT_EQ(*map.find("pixels"), Json(Json::Array{1536, 1024}));
+  EXPECT_EQ(*(*map.find("layers")->as<Json::Array>())[0].find("painted"), Json(1536));
+}
+
+TEST_F(Uquilt, RendersAtAZoomByNameFolderOrPath) {
+  for (const char* map : {"Depot Yard", "depot-yard", "maps/depot-yard"}) {
+    const Answer answer = render(map, {"--zoom", "0.25"});
+    EXPECT_EQ(answer.code, 0) << answer.err;
+    EXPECT_EQ(QImage(png()).size(), QSize(384, 256));
+  }
+}
+
+TEST_F(Uquilt, RendersOnlyOrWithoutLayers) {
+  const auto opaque = [&](std::initializer_list<const char*> more) {
+    const Answer answer = render("Depot Yard", more);
+    EXPECT_EQ(answer.code, 0) << answer.err;
+    const QImage picture(png());
+    int count = 0;
+    for (int y = 0; y < picture.height(); y += 16) {
+      for (int x = 0; x < picture.width(); x += 16) count += qAlpha(picture.pixel(x, y)) == 255 ? 1 : 0;
+    }
+    return count;
+  };
+  const int all = opaque({});
+  EXPECT_EQ(all, 96 * 64);
+  EXPECT_EQ(opaque({"--only", "Paving"}), all);
+  const int without = opaque({"--without", "Paving"});
+  EXPECT_GT(without, 100);
+  EXPECT_LT(without, all / 2);
+  EXPECT_EQ(opaque({"--only", "Paving", "--without", "Paving"}), 0);
+}
+
+TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
+  EXPECT_EQ(run({}).code, 2);
+  EXPECT_EQ(run(words({"paint"})).code, 2);
+  EXPECT_EQ(run(words({"--help"})).code, 0);
+  EXPECT_EQ(run(words({"info", "/no/such/quilt"})).code, 3);
+  EXPECT_EQ(render("Nowhere").code, 3);
+  EXPECT_EQ(render("Depot Yard", {"--only", "Nothing"}).code, 3);
+  EXPECT_EQ(run(words({"render", "Depot Yard", "-o", "/no/such/out.png"})).code, 4);
+  EXPECT_EQ(render("Depot Yard", {"--zoom", "99"}).code, 2);
+}
+
+TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
+  const Answer check = run(words({"check"}));
+  EXPECT_EQ(check.code, 0);
+  EXPECT_EQ(check.out, "Copperline: everything opens (1 maps, 3 sheets)\n");
+}
+
+TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {
+  cut("sheets/rails.png", 100);
+  std::filesystem::remove(folder + "/sheets/yard.png");
+  cut("maps/depot-yard/paving.cells", 300);
+  const Answer check = run(words({"check"}));
+  EXPECT_EQ(check.code, 1);
+  EXPECT_THAT(check.err, testing::HasSubstr("sheets/rails.png: the picture cannot be read"));
+  EXPECT_THAT(check.err, testing::HasSubstr("sheets/yard.png: it does not exist"));
+  EXPECT_THAT(check.err, testing::HasSubstr("maps/depot-yard/paving.cells, line "));
+  EXPECT_THAT(check.err, testing::HasSubstr("cut off"));
+}
+
+TEST_F(Uquilt, RendersWhatIsThereAndReportsTheRest) {
+  std::filesystem::remove(folder + "/sheets/yard.png");
+  EXPECT_EQ(render("Depot Yard").code, 1);
+  EXPECT_EQ(QImage(png()).size(), QSize(1536, 1024));
+}
+
+TEST_F(Uquilt, AFolderThatWasMovedStillWorks) {
+  const std::string moved = scratch.filePath(QStringLiteral("elsewhere")).toStdString();
+  std::filesystem::rename(folder, moved);
+  folder = moved;
+  EXPECT_EQ(run(words({"check"})).code, 0);
+}
+
+TEST_F(Uquilt, LeavesTheQuiltAsItIs) {
+  const auto listing = [&] {
+    std::map<std::string, std::filesystem::file_time_type> files;
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
+      files[entry.path().string()] = entry.last_write_time();
+    }
+    return files;
+  };
+  const auto before = listing();
+  run(words({"check"}));
+  render("Depot Yard");
+  EXPECT_EQ(listing(), before);
+}
+
+}  // namespace uq

@@ -1,0 +1,158 @@
+#include <rapidcheck/gtest.h>
+
+#include <map>
+
+#include "core/cells/CellGrid.h"
+
+namespace uq {
+
+namespace {
+
+Cell tile(std::uint32_t number) { return number == 0 ? Cell{} : Cell({1, number}, {}); }
+
+// A grid and the plain map that it must equal, after the same random edits.
+struct Twins {
+  CellGrid grid;
+  std::map<CellPos, Cell> plain;
+};
+
+Twins randomTwins() {
+  Twins twins;
+  const int edits = *rc::gen::inRange(0, 25);
+  for (int i = 0; i < edits; ++i) {
+    const CellPos at{*rc::gen::inRange(-140, 140), *rc::gen::inRange(-140, 140)};
+    const Cell cell = tile(*rc::gen::inRange(0u, 3u));
+    const bool area = *rc::gen::arbitrary<bool>();
+    const CellRect rect{at.x, at.y, at.x + (area ? *rc::gen::inRange(1, 140) : 1), at.y + (area ? *rc::gen::inRange(1, 140) : 1)};
+    if (area) {
+      twins.grid.fill(rect, cell);
+    } else {
+      twins.grid.set(at, cell);
+    }
+    for (int y = rect.y0; y < rect.y1; ++y) {
+      for (int x = rect.x0; x < rect.x1; ++x) {
+        if (cell.empty()) {
+          twins.plain.erase({x, y});
+        } else {
+          twins.plain[{x, y}] = cell;
+        }
+      }
+    }
+  }
+  return twins;
+}
+
+std::map<CellPos, Cell> contents(const CellGrid& grid) {
+  std::map<CellPos, Cell> cells;
+  grid.forEachPainted({-1000, -1000, 1000, 1000}, [&](CellPos at, Cell cell) { cells[at] = cell; });
+  return cells;
+}
+
+}  // namespace
+
+RC_GTEST_PROP(CellGrid, HoldsWhatAPlainMapHolds, ()) {
+  const Twins twins = randomTwins();
+  RC_ASSERT(contents(twins.grid) == twins.plain);
+  CellRect used;
+  for (const auto& [at, cell] : twins.plain) {
+    RC_ASSERT(twins.grid.at(at) == cell);
+    used = used.united({at.x, at.y, at.x + 1, at.y + 1});
+  }
+  RC_ASSERT(twins.grid.usedBounds() == used);
+  RC_ASSERT(twins.grid.empty() == twins.plain.empty());
+}
+
+RC_GTEST_PROP(CellGrid, EqualContentsAreEqualHoweverTheyWerePainted, ()) {
+  const Twins twins = randomTwins();
+  CellGrid again;
+  for (const auto& [at, cell] : twins.plain) again.set(at, cell);
+  RC_ASSERT(again == twins.grid);
+}
+
+RC_GTEST_PROP(CellGrid, DifferingIsTheSmallestRectangle, ()) {
+  const Twins a = randomTwins();
+  CellGrid b = a.grid;
+  CellRect expected;
+  const int edits = *rc::gen::inRange(0, 6);
+  for (int i = 0; i < edits; ++i) {
+    b.set({*rc::gen::inRange(-200, 200), *rc::gen::inRange(-200, 200)}, tile(*rc::gen::inRange(0u, 3u)));
+  }
+  const auto before = contents(a.grid);
+  const auto after = contents(b);
+  for (int y = -200; y < 200; ++y) {
+    for (int x = -200; x < 200; ++x) {
+      if (a.grid.at({x, y}) != b.at({x, y})) expected = expected.united({x, y, x + 1, y + 1});
+    }
+  }
+  RC_ASSERT(CellGrid::differing(a.grid, b) == expected);
+  RC_ASSERT(CellGrid::differing(b, a.grid) == expected);
+}
+
+TEST(CellGrid, AKeptCopySharesAllButTheEditedChunk) {
+  CellGrid now;
+  for (int y = -300; y < 300; ++y) {
+    for (int x = -300; x < 300; ++x) now.set({x, y}, tile(1 + static_cast<std::uint32_t>((x + 300) % 7)));
+  }
+  const CellGrid kept = now;
+  now.set({5, 5}, tile(9));
+  EXPECT_EQ(kept.at({5, 5}), tile(1 + 305 % 7));
+  int same = 0;
+  int different = 0;
+  now.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    ++(chunk.dense == kept.chunk(chunk.at).dense ? same : different);
+    EXPECT_EQ(chunk.key() == kept.chunk(chunk.at).key(), chunk.dense == kept.chunk(chunk.at).dense);
+  });
+  EXPECT_EQ(different, 1);
+  EXPECT_GT(same, 80);
+}
+
+TEST(CellGrid, UniformChunksCostNoMemoryAndComeBack) {
+  CellGrid grid;
+  grid.fill({0, 0, 128, 64}, tile(3));
+  EXPECT_EQ(grid.chunk({0, 0}).dense, nullptr);
+  grid.set({10, 10}, tile(4));
+  EXPECT_NE(grid.chunk({0, 0}).dense, nullptr);
+  grid.set({10, 10}, tile(3));
+  EXPECT_EQ(grid.chunk({0, 0}).dense, nullptr);
+}
+
+TEST(CellGrid, LayingWhatIsThereKeepsTheRevision) {
+  CellGrid grid;
+  grid.set({1, 1}, tile(3));
+  grid.set({2, 1}, tile(4));
+  const auto key = grid.chunk({0, 0}).key();
+  EXPECT_FALSE(grid.set({1, 1}, tile(3)));
+  grid.fill({1, 1, 2, 2}, tile(3));
+  EXPECT_EQ(grid.chunk({0, 0}).key(), key);
+  grid.set({1, 1}, tile(5));
+  EXPECT_NE(grid.chunk({0, 0}).key(), key);
+}
+
+TEST(CellGrid, ChunksAreVisitedRowByRow) {
+  CellGrid grid;
+  for (CellPos at : {CellPos{900, -900}, CellPos{-900, -900}, CellPos{0, 0}, CellPos{70, 0}, CellPos{-1, 500}}) {
+    grid.set(at, tile(1));
+  }
+  std::vector<std::pair<int, int>> order;
+  grid.forEachChunk([&](const CellGrid::ChunkView& chunk) { order.emplace_back(chunk.at.cy, chunk.at.cx); });
+  EXPECT_EQ(order.size(), 5u);
+  EXPECT_TRUE(std::is_sorted(order.begin(), order.end()));
+}
+
+TEST(CellGrid, TalliesTilesInsideTheBoundsWithoutTheirTurns) {
+  CellGrid grid;
+  grid.set({0, 0}, Cell({1, 5}, {}));
+  grid.set({1, 0}, Cell({1, 5}, {true, 2}));
+  grid.set({9, 0}, Cell({1, 5}, {}));
+  EXPECT_EQ(grid.tally({0, 0, 4, 4}), (std::map<TileRef, std::int64_t>{{{1, 5}, 2}}));
+}
+
+TEST(Cell, PacksSlotNumberAndTurn) {
+  const Cell cell({kLastSlot, kLastTileNumber}, {true, 3});
+  EXPECT_EQ(cell.tile(), (TileRef{kLastSlot, kLastTileNumber}));
+  EXPECT_EQ(cell.turn(), (Turn{true, 3}));
+  EXPECT_TRUE(Cell{}.empty());
+  EXPECT_FALSE(Cell({1, 0}, {}).empty());
+}
+
+}  // namespace uq

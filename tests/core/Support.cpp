@@ -1,0 +1,194 @@
+#include "core/Support.h"
+
+#include "core/edit/LayCells.h"
+#include "core/edit/RenameLayer.h"
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+#include "core/store/JsonText.h"
+
+namespace uq::test {
+
+Result<std::string> MemoryDisk::read(const std::string& path, std::int64_t most) {
+  const auto found = files.find(path);
+  if (found == files.end()) return fail(Error::Cause::missing, "it does not exist", path);
+  if (static_cast<std::int64_t>(found->second.size()) > most) return fail(Error::Cause::tooLarge, "it is too large", path);
+  return found->second;
+}
+
+Result<std::vector<Disk::Entry>> MemoryDisk::list(const std::string& folder, std::size_t) {
+  std::map<std::string, Kind> names;
+  const std::string prefix = folder + "/";
+  const auto add = [&](const std::string& path, Kind kind) {
+    if (!path.starts_with(prefix)) return;
+    const std::string rest = path.substr(prefix.size());
+    const auto slash = rest.find('/');
+    if (!rest.empty()) names[rest.substr(0, slash)] = slash == std::string::npos ? kind : Kind::folder;
+  };
+  for (const auto& [path, bytes] : files) add(path, Kind::file);
+  for (const auto& path : folders) add(path, Kind::folder);
+  if (names.empty() && !folders.contains(folder)) return fail(Error::Cause::missing, "it does not exist", folder);
+  std::vector<Entry> entries;
+  for (const auto& [name, kind] : names) entries.push_back({name, kind});
+  return entries;
+}
+
+Result<std::optional<Disk::Stamp>> MemoryDisk::stamp(const std::string& path) {
+  const auto found = files.find(path);
+  if (found == files.end()) return std::nullopt;
+  return Stamp{static_cast<std::int64_t>(found->second.size()), modified_[path]};
+}
+
+Result<void> MemoryDisk::mayChange(const std::string& path) {
+  if (readOnly) return fail(Error::Cause::notPermitted, "writing failed (permission denied)", path);
+  const int now = changes++;
+  if (now == failAt || (stopsThere && failAt >= 0 && now > failAt)) return fail(failure, "the disk is full", path);
+  return {};
+}
+
+Result<void> MemoryDisk::write(const std::string& path, std::string_view bytes) {
+  auto may = mayChange(path);
+  if (!may) {
+    // What a full disk leaves behind: a torn file.
+    if (!readOnly) put(path, std::string(bytes.substr(0, bytes.size() / 2)));
+    return may;
+  }
+  put(path, std::string(bytes));
+  written.push_back(path);
+  return {};
+}
+
+Result<void> MemoryDisk::rename(const std::string& from, const std::string& to) {
+  if (auto may = mayChange(from); !may) return may;
+  if (!files.contains(from)) return fail(Error::Cause::missing, "it does not exist", from);
+  put(to, files[from]);
+  files.erase(from);
+  return {};
+}
+
+Result<void> MemoryDisk::remove(const std::string& path) {
+  if (auto may = mayChange(path); !may) return may;
+  files.erase(path);
+  return {};
+}
+
+Result<void> MemoryDisk::makeFolder(const std::string& path) {
+  if (folders.contains(path)) return {};
+  if (auto may = mayChange(path); !may) return may;
+  folders.insert(path);
+  return {};
+}
+
+Result<void> MemoryDisk::syncFolder(const std::string& path) { return mayChange(path); }
+
+Result<std::unique_ptr<Disk::Lock>> MemoryDisk::lock(const std::string& path) {
+  if (lockedElsewhere) return fail(Error::Cause::inUse, "another window has this quilt open", path);
+  if (readOnly) return fail(Error::Cause::notPermitted, "locking failed (permission denied)", path);
+  return std::make_unique<Lock>();
+}
+
+std::map<std::string, std::string> MemoryDisk::quiltFiles() const {
+  std::map<std::string, std::string> own;
+  for (const auto& [path, bytes] : files) {
+    if (path.find("/.") == std::string::npos) own[path] = bytes;
+  }
+  return own;
+}
+
+void MemoryDisk::put(const std::string& path, std::string bytes) {
+  files[path] = std::move(bytes);
+  modified_[path] = ++clock;
+}
+
+namespace {
+
+Sheet sheetNamed(IdSource& ids, const char* name, const char* code) {
+  Sheet sheet;
+  sheet.id = ids.next();
+  sheet.name = name;
+  sheet.file = name;
+  sheet.code = code;
+  sheet.picture = std::string(name) + ".png";
+  sheet.pictureSize = {128, 64};
+  sheet.tileNames[0] = std::string("first of ") + name;
+  return sheet;
+}
+
+Map mapNamed(IdSource& ids, const char* name, CellRect bounds, std::initializer_list<const char*> layers) {
+  Map map;
+  map.id = ids.next();
+  map.name = name;
+  map.folder = slugFor(name, {});
+  map.bounds = bounds;
+  for (const char* layerName : layers) {
+    TilesLayer layer;
+    layer.id = ids.next();
+    layer.name = layerName;
+    layer.role = map.layers.empty() ? "ground" : "things";
+    layer.file = slugFor(layerName, {});
+    layer.thread.colour = static_cast<int>(map.layers.size());
+    map.layers.emplace_back(std::move(layer));
+  }
+  return map;
+}
+
+}  // namespace
+
+Quilt smallQuilt() {
+  IdSource ids(7);
+  QuiltFacts facts;
+  facts.id = ids.next();
+  facts.name = "Copperline";
+  Quilt quilt(std::move(facts));
+  quilt = quilt.with(sheetNamed(ids, "street", "A")).with(sheetNamed(ids, "rails", "B"));
+  quilt = quilt.with(mapNamed(ids, "Yard", {-4, -4, 16, 8}, {"Paving", "Sheds", "Awnings"}));
+  quilt = quilt.with(mapNamed(ids, "Loft", {0, 0, 6, 5}, {"Floor"}));
+  const LayerAt paving = layerOf(quilt, "Yard", "Paving");
+  CellGrid ground;
+  ground.fill(quilt.map(paving.map)->bounds, tileOf(quilt, "street", 1));
+  return quilt.with(paving, std::move(ground));
+}
+
+LayerAt layerOf(const Quilt& quilt, const char* map, const char* layer) {
+  const Map* found = quilt.mapNamed(map);
+  return {found->id, found->layerNamed(layer)->id};
+}
+
+Cell tileOf(const Quilt& quilt, const char* sheet, std::uint32_t number, Turn turn) {
+  for (const auto& one : quilt.sheets()) {
+    if (one->name == sheet) return Cell({*quilt.slots().find(one->id), number}, turn);
+  }
+  return {};
+}
+
+std::string bytes(const Quilt& quilt) {
+  std::string all = writeJson(quiltDocument(quilt.facts()));
+  for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
+  for (const auto& map : quilt.maps()) {
+    all += writeJson(mapDocument(map.read()));
+    for (const auto& layer : map->layers) all += writeCells(layer->cells, quilt);
+  }
+  return all;
+}
+
+rc::Gen<Quilt> editOf(Quilt quilt) {
+  return rc::gen::exec([quilt] {
+    const auto& map = *rc::gen::elementOf(quilt.maps());
+    const auto& layer = *rc::gen::elementOf(map->layers);
+    const LayerAt at{map->id, layer->id};
+    if (*rc::gen::inRange(0, 8) == 0) {
+      return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));
+    }
+    std::vector<CellChange> changes;
+    const int count = *rc::gen::inRange(1, 12);
+    for (int i = 0; i < count; ++i) {
+      const CellPos pos{*rc::gen::inRange(-6, 18), *rc::gen::inRange(-6, 10)};
+      const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
+      const bool empty = *rc::gen::inRange(0, 4) == 0;
+      const char* sheet = *rc::gen::element("street", "rails");
+      changes.push_back({pos, empty ? Cell{} : tileOf(quilt, sheet, *rc::gen::inRange(0u, 8u), turn)});
+    }
+    return layCells(quilt, at, changes);
+  });
+}
+
+}  // namespace uq::test

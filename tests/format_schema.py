@@ -1,0 +1,43 @@
+#!/usr/bin/env python3
+"""Checks that docs/format.schema.json describes the demo's documents, and refuses broken ones.
+
+usage: format_schema.py SOURCE_DIR
+"""
+import copy
+import json
+import pathlib
+import sys
+
+import jsonschema
+
+source = pathlib.Path(sys.argv[1])
+schema = json.loads((source / "docs/format.schema.json").read_text())
+jsonschema.Draft7Validator.check_schema(schema)
+validator = jsonschema.Draft7Validator(schema)
+failed = 0
+
+
+def expect(valid, document, what):
+    global failed
+    errors = list(validator.iter_errors(document))
+    if bool(errors) == valid:
+        failed += 1
+        print(f"{what}: " + ("; ".join(e.message for e in errors[:3]) if errors else "was accepted"))
+
+
+documents = sorted((source / "demo/copperline").rglob("*.json"))
+assert len(documents) >= 5, "the demo is missing"
+for path in documents:
+    document = json.loads(path.read_text())
+    expect(True, document, path)
+    newer = dict(document, weather={"rain": 1})
+    expect(True, newer, f"{path} with an unknown field")
+    for field in document:
+        lacking = copy.deepcopy(document)
+        del lacking[field]
+        expect(False, lacking, f"{path} without {field}")
+broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
+broken["layers"][0]["cells"] = "../outside.cells"
+expect(False, broken, "a map whose cells lie outside the quilt")
+print(f"format schema: {len(documents)} documents, {failed} wrong")
+sys.exit(1 if failed else 0)

@@ -1,0 +1,248 @@
+#include "raster/MapPainter.h"
+
+#include <QBuffer>
+#include <QGuiApplication>
+#include <QPainter>
+#include <cstdlib>
+
+#include <rapidcheck/gtest.h>
+
+#include "core/edit/LayCells.h"
+#include "raster/PictureFile.h"
+
+namespace uq {
+
+namespace {
+
+constexpr QRgb kRed = 0xffc03020;
+constexpr QRgb kBlue = 0xff2040c0;
+
+// A map of 8 × 6 cells of 16 px; sheet "small" has tiles of the cell's size with a mark in each corner, sheet "tall" one
+// picture of 24 × 40 px.
+struct Scene {
+  Quilt quilt;
+  SheetPictures pictures;
+  Id map;
+  SheetSlot small = 0;
+  SheetSlot tall = 0;
+
+  Scene() {
+    IdSource ids(1);
+    const auto addSheet = [&](const char* name, PixelSize cell, const QImage& picture) {
+      Sheet sheet;
+      sheet.id = ids.next();
+      sheet.name = name;
+      sheet.code = quilt.sheets().empty() ? "A" : "B";
+      sheet.cut.cell = cell;
+      sheet.pictureSize = {picture.width(), picture.height()};
+      quilt = quilt.with(sheet);
+      pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
+      return *quilt.slots().find(sheet.id);
+    };
+    QImage tiles(32, 16, QImage::Format_ARGB32);
+    tiles.fill(QColor(90, 160, 90));
+    for (int i = 0; i < 16; ++i) tiles.setPixel(i, 0, kRed);   // the first tile's upper edge
+    for (int i = 0; i < 8; ++i) tiles.setPixel(0, i, kBlue);   // and the upper half of its left edge
+    for (int y = 4; y < 12; ++y) {
+      for (int x = 20; x < 28; ++x) tiles.setPixel(x, y, 0);   // the second tile has a hole
+    }
+    small = addSheet("small", {16, 16}, tiles);
+    QImage tree(24, 40, QImage::Format_ARGB32);
+    tree.fill(QColor(40, 90, 50, 255));
+    for (int y = 0; y < 8; ++y) {
+      for (int x = 0; x < 24; ++x) tree.setPixel(x, y, qRgba(200, 40, 40, 255 - y * 20));
+    }
+    tall = addSheet("tall", {24, 40}, tree);
+    Map yard;
+    yard.id = ids.next();
+    yard.name = "Yard";
+    yard.grid.cell = {16, 16};
+    yard.bounds = {-2, -1, 6, 5};
+    for (const char* name : {"Ground", "Things"}) {
+      TilesLayer layer;
+      layer.id = ids.next();
+      layer.name = name;
+      yard.layers.emplace_back(std::move(layer));
+    }
+    map = yard.id;
+    quilt = quilt.with(yard);
+  }
+
+  const Map& yard() const { return *quilt.map(map); }
+  void lay(const char* layer, CellPos at, Cell cell) {
+    const std::vector<CellChange> one = {{at, cell}};
+    quilt = layCells(quilt, {map, yard().layerNamed(layer)->id}, one);
+  }
+  QImage draw(double zoom, QRect device, const std::set<Id>& hidden = {}, const GhostCells* ghost = nullptr) {
+    MapPainter painter(pictures);
+    return painter.draw(quilt, yard(), {zoom}, device, hidden, ghost);
+  }
+  QImage whole(double zoom) {
+    const PixelRect pixels = makeGrid(yard().grid)->pixelBounds(yard().bounds);
+    return draw(zoom, ViewScale{zoom}.toDevice(pixels));
+  }
+};
+
+}  // namespace
+
+TEST(MapPainter, DrawsTilesPixelForPixelAtFullSize) {
+  Scene scene;
+  scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));
+  const QImage drawn = scene.draw(1, {0, 0, 16, 16});
+  EXPECT_EQ(drawn.pixel(8, 0), kRed);
+  EXPECT_EQ(drawn.pixel(0, 4), kBlue);
+  EXPECT_EQ(drawn.pixel(0, 12), qRgb(90, 160, 90));
+  EXPECT_EQ(scene.draw(1, {16, 0, 4, 4}).pixel(0, 0), 0u);
+}
+
+TEST(MapPainter, MirrorsFirstAndThenTurnsClockwise) {
+  Scene scene;
+  const auto drawn = [&](Turn turn) {
+    scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, turn));
+    return scene.draw(1, {0, 0, 16, 16});
+  };
+  EXPECT_EQ(drawn({true, 0}).pixel(15, 4), kBlue);
+  EXPECT_EQ(drawn({false, 1}).pixel(15, 8), kRed);   // the upper edge is on the right
+  EXPECT_EQ(drawn({false, 1}).pixel(12, 0), kBlue);  // the left edge is on top, its upper half to the right
+  EXPECT_EQ(drawn({false, 2}).pixel(8, 15), kRed);
+  EXPECT_EQ(drawn({true, 1}).pixel(15, 8), kRed);
+  EXPECT_EQ(drawn({true, 1}).pixel(12, 15), kBlue);
+}
+
+TEST(MapPainter, NearerLayersCoverFartherOnesAndHolesShowThem) {
+  Scene scene;
+  scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));
+  scene.lay("Things", {0, 0}, Cell({scene.small, 1}, {}));
+  const QImage drawn = scene.draw(1, {0, 0, 16, 16});
+  EXPECT_EQ(drawn.pixel(8, 0), qRgb(90, 160, 90));
+  EXPECT_EQ(drawn.pixel(8, 8), qRgb(90, 160, 90));
+  const std::set<Id> hidden{scene.yard().layerNamed("Ground")->id};
+  EXPECT_EQ(scene.draw(1, {0, 0, 16, 16}, hidden).pixel(8, 8), 0u);
+}
+
+TEST(MapPainter, TallPicturesStandAtTheBottomLeftAndReachOver) {
+  Scene scene;
+  scene.lay("Things", {1, 3}, Cell({scene.tall, 0}, {}));
+  const QImage drawn = scene.draw(1, {0, 0, 64, 80});
+  EXPECT_EQ(qAlpha(drawn.pixel(16, 63)), 255);
+  EXPECT_EQ(qAlpha(drawn.pixel(39, 24)), 255);
+  EXPECT_EQ(qAlpha(drawn.pixel(40, 63)), 0);
+  EXPECT_EQ(qAlpha(drawn.pixel(20, 23)), 0);
+}
+
+// A part of a picture has the same pixels as that part of the whole, at any zoom, tall pictures included.
+RC_GTEST_PROP(MapPainter, AnyPartEqualsThatPartOfTheWhole, ()) {
+  Scene scene;
+  for (int i = 0, n = *rc::gen::inRange(1, 30); i < n; ++i) {
+    const char* layer = *rc::gen::element("Ground", "Things");
+    const CellPos at{*rc::gen::inRange(-2, 6), *rc::gen::inRange(-1, 5)};
+    const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
+    const bool tall = *rc::gen::inRange(0, 3) == 0;
+    scene.lay(layer, at, Cell({tall ? scene.tall : scene.small, *rc::gen::inRange(0u, tall ? 1u : 2u)}, turn));
+  }
+  const double zoom = *rc::gen::element(0.05, 0.3, 0.5, 0.77, 1.0, 1.25, 2.0, 3.7);
+  const QRect all = ViewScale{zoom}.toDevice(makeGrid(scene.yard().grid)->pixelBounds(scene.yard().bounds));
+  const QImage whole = scene.draw(zoom, all);
+  const int x = *rc::gen::inRange(0, all.width());
+  const int y = *rc::gen::inRange(0, all.height());
+  const QRect part(all.x() + x, all.y() + y, *rc::gen::inRange(1, all.width() - x + 1), *rc::gen::inRange(1, all.height() - y + 1));
+  RC_ASSERT(scene.draw(zoom, part) == whole.copy(part.translated(-all.topLeft())));
+}
+
+TEST(MapPainter, NeighboursMeetWithoutSeamsAtOddZooms) {
+  Scene scene;
+  for (int y = -1; y < 5; ++y) {
+    for (int x = -2; x < 6; ++x) scene.lay("Ground", {x, y}, Cell({scene.small, 0}, {}));
+  }
+  for (double zoom : {0.37, 0.9, 1.3, 2.6}) {
+    const QImage drawn = scene.whole(zoom);
+    for (int y = 0; y < drawn.height(); ++y) {
+      for (int x = 0; x < drawn.width(); ++x) ASSERT_EQ(qAlpha(drawn.pixel(x, y)), 255) << zoom << ": " << x << ", " << y;
+    }
+  }
+}
+
+TEST(MapPainter, ShowsAMissingTileAsALabelledPlaceholder) {
+  Scene scene;
+  scene.lay("Ground", {0, 0}, Cell({scene.small, 77}, {}));
+  const QImage drawn = scene.draw(2, {0, 0, 32, 32});
+  EXPECT_EQ(drawn.pixel(0, 0), qRgb(27, 32, 48));
+  EXPECT_EQ(qAlpha(drawn.pixel(16, 16)), 255);
+}
+
+TEST(MapPainter, TheGhostIsTheTileAtEightyPercentUnderNearerLayers) {
+  Scene scene;
+  scene.lay("Things", {0, 0}, Cell({scene.small, 1}, {}));
+  const GhostCells ghost{scene.yard().layerNamed("Ground")->id, {{{0, 0}, Cell({scene.small, 0}, {})}}};
+  const QImage drawn = scene.draw(1, {0, 0, 16, 16}, {}, &ghost);
+  EXPECT_EQ(drawn.pixel(8, 0), qRgb(90, 160, 90));         // covered by the nearer layer
+  EXPECT_NEAR(qAlpha(drawn.pixel(8, 8)), 204, 1);          // seen through its hole
+}
+
+TEST(Picking, TakesTheTopmostOpaquePixel) {
+  Scene scene;
+  scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));
+  scene.lay("Things", {0, 0}, Cell({scene.small, 1}, {}));
+  const auto pick = [&](PixelPos at, const std::set<Id>& hidden = {}) {
+    return topmostAt(scene.quilt, scene.yard(), scene.pictures, hidden, at);
+  };
+  const Id ground = scene.yard().layerNamed("Ground")->id;
+  const Id things = scene.yard().layerNamed("Things")->id;
+  EXPECT_EQ(pick({1, 1})->layer, things);
+  EXPECT_EQ(pick({8, 8})->layer, ground);  // through the hole
+  EXPECT_EQ(pick({1, 1}, {things})->layer, ground);
+  EXPECT_FALSE(pick({40, 40}));
+}
+
+TEST(Picking, FindsATallPictureByItsTop) {
+  Scene scene;
+  scene.lay("Things", {1, 3}, Cell({scene.tall, 0}, {}));
+  const auto picked = topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {30, 30});
+  ASSERT_TRUE(picked);
+  EXPECT_EQ(picked->at, (CellPos{1, 3}));
+}
+
+RC_GTEST_PROP(ViewScale, TheMiddleOfADevicePixelLiesInTheMapPixelItShows, ()) {
+  const ViewScale scale{*rc::gen::element(1.0, 1.5, 2.0, 4.0, 7.3, 32.0)};
+  const QPoint device(*rc::gen::inRange(-5000, 5000), *rc::gen::inRange(-5000, 5000));
+  const PixelPos map = scale.toMap(device);
+  const QRect shown = scale.toDevice({map.x, map.y, 1, 1});
+  RC_ASSERT(std::abs(shown.center().x() - device.x()) <= scale.zoom);
+  RC_ASSERT(scale.covering({device, QSize(1, 1)}).contains(map));
+}
+
+TEST(PictureFile, RefusesWhatIsNoPictureOrTooLarge) {
+  EXPECT_THAT(decodePicture("", "street.png").error().text(), testing::HasSubstr("street.png: the picture is empty"));
+  EXPECT_THAT(decodePicture("hello", "street.png").error().reason, testing::HasSubstr("cannot be read"));
+  QImage small(3, 2, QImage::Format_ARGB32);
+  small.fill(Qt::red);
+  const std::string path = testing::TempDir() + "/uq-small.png";
+  ASSERT_TRUE(writePng(small, path));
+  auto bytes = realDisk()->read(path, 1 << 20);
+  ASSERT_TRUE(bytes);
+  EXPECT_TRUE(decodePicture(*bytes, "small.png"));
+  // A bitmap whose header claims 60,000 × 60,000 pixels.
+  QByteArray bitmap;
+  QBuffer buffer(&bitmap);
+  buffer.open(QIODevice::WriteOnly);
+  ASSERT_TRUE(small.save(&buffer, "bmp"));
+  for (int at : {18, 22}) bitmap.replace(at, 4, QByteArray("\x60\xea\0\0", 4));
+  const auto refused = decodePicture(bitmap.toStdString(), "huge.bmp");
+  ASSERT_FALSE(refused);
+  EXPECT_EQ(refused.error().cause, Error::Cause::tooLarge);
+}
+
+TEST(PictureFile, SaysWhereItCouldNotWrite) {
+  const auto written = writePng(QImage(2, 2, QImage::Format_ARGB32), "/no-such-folder/out.png");
+  ASSERT_FALSE(written);
+  EXPECT_EQ(written.error().file, "/no-such-folder/out.png");
+}
+
+}  // namespace uq
+
+int main(int argc, char** argv) {
+  if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  testing::InitGoogleTest(&argc, argv);
+  const QGuiApplication application(argc, argv);
+  return RUN_ALL_TESTS();
+}
