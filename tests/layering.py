@@ -82,9 +82,10 @@ def check_headers():
 def check_links():
     """What the programs are linked with."""
     text = (build / "build.ninja").read_text()
-    programs = re.findall(r"^build (?:bin/)?(\S+): CXX_EXECUTABLE_LINKER\S* .*?\n\n", text, re.M | re.S)
-    for block in re.findall(r"^build bin/\S+: CXX_EXECUTABLE_LINKER.*?\n\n", text, re.M | re.S):
-        name = re.match(r"build bin/(\S+):", block).group(1)
+    programs = []
+    for block in re.findall(r"^build bin/[^:\n]+: CXX_EXECUTABLE_LINKER.*?\n\n", text, re.M | re.S):
+        name = re.match(r"build bin/(\S+?)(?: |:)", block).group(1)
+        programs.append(name)
         libraries = re.search(r"LINK_LIBRARIES = (.*)", block).group(1)
         if name == "uquilt" and "Qt6Widgets" in libraries:
             wrong.append("uquilt links Qt6Widgets")
