@@ -223,7 +223,8 @@ TEST(PictureFile, RefusesWhatIsNoPictureOrTooLarge) {
   // The head of a PNG that claims 60,000 × 60,000 pixels.
   static constexpr char kHead[] =
       "\x89\x50\x4e\x47\x0d\x0a\x1a\x0a\x00\x00\x00\x0d\x49\x48\x44\x52"
-      "\x00\x00\xea\x60\x00\x00\xea\x60\x08\x06\x00\x00\x00\x80\xd2\x75\x42";
+      "\x00\x00\xea\x60\x00\x00\xea\x60\x08\x06\x00\x00\x00\x80\xd2\x75\x42"
+      "\x00\x00\x00\x10\x49\x44\x41\x54";
   const auto refused = decodePicture({kHead, sizeof kHead - 1}, "huge.png");
   ASSERT_FALSE(refused);
   EXPECT_EQ(refused.error().cause, Error::Cause::tooLarge);
