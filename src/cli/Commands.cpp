@@ -47,11 +47,11 @@ struct MapFigures {
 
 MapFigures figuresOf(const Map& map) {
   MapFigures figures;
-  for (const auto& layer : map.layers) {
+  for (const Shared<TilesLayer>& layer : map.layers) {
     LayerFigures one{&layer.read(), 0, {}};
-    for (const auto& [tile, count] : layer->cells.tally(map.bounds)) {
+    for (const auto& [ref, count] : layer->cells.tally(map.bounds)) {
       one.painted += count;
-      one.tiles.insert(tile);
+      one.tiles.insert(ref);
     }
     figures.tiles.insert(one.tiles.begin(), one.tiles.end());
     figures.layers.push_back(std::move(one));
@@ -152,7 +152,7 @@ int render(const RenderOrder& order) {
   if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
 
   std::set<Id> hidden;
-  for (const auto& layer : map->layers) {
+  for (const Shared<TilesLayer>& layer : map->layers) {
     if (!order.only.empty()) hidden.insert(layer->id);
   }
   const auto named = [&](const std::string& name) {

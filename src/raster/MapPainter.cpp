@@ -54,11 +54,11 @@ const QImage& MapPainter::scaled(const Quilt& quilt, Cell cell, QSize size) {
   if (const auto found = scaled_.find(key); found != scaled_.end()) return found->second;
   if (scaled_.size() >= kMostScaledTiles) scaled_.clear();
   QImage picture;
-  if (auto tile = pictures_.turned(quilt, cell)) {
-    const bool larger = size.width() > tile->width() || size.height() > tile->height();
-    picture = tile->size() == size
-                  ? *tile
-                  : tile->scaled(size, Qt::IgnoreAspectRatio, larger ? Qt::FastTransformation : Qt::SmoothTransformation)
+  if (auto pixels = pictures_.turned(quilt, cell)) {
+    const bool larger = size.width() > pixels->width() || size.height() > pixels->height();
+    picture = pixels->size() == size
+                  ? *pixels
+                  : pixels->scaled(size, Qt::IgnoreAspectRatio, larger ? Qt::FastTransformation : Qt::SmoothTransformation)
                         .convertToFormat(QImage::Format_ARGB32_Premultiplied);
   } else {
     picture = placeholder(size, cell);
@@ -79,7 +79,7 @@ QImage MapPainter::draw(const Quilt& quilt, const Map& map, ViewScale scale, con
     if (!target.intersects(device)) return;
     painter.drawImage(target.topLeft() - device.topLeft(), scaled(quilt, cell, target.size()));
   };
-  for (const auto& layer : map.layers) {
+  for (const Shared<TilesLayer>& layer : map.layers) {
     if (hidden.contains(layer->id)) continue;
     std::map<CellPos, Cell> ghosts;
     if (ghost && ghost->layer == layer->id) ghosts.insert(ghost->cells.begin(), ghost->cells.end());
@@ -101,16 +101,17 @@ std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const Sh
                                     const std::set<Id>& hidden, PixelPos at) {
   const auto grid = makeGrid(map.grid);
   const CellRect near = grid->cellsMeeting(grownBy({at.x, at.y, 1, 1}, overhang(quilt, map))).intersected(map.bounds);
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
-    if (hidden.contains((*layer)->id)) continue;
+  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
+    const TilesLayer& layer = nearest->read();
+    if (hidden.contains(layer.id)) continue;
     std::optional<PickedTile> last;
     grid->inDrawOrder(near, [&](CellPos place) {
-      const Cell cell = (*layer)->cells.at(place);
+      const Cell cell = layer.cells.at(place);
       if (cell.empty()) return;
       const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
       if (!seat.contains(at)) return;
-      const auto tile = pictures.turned(quilt, cell);
-      if (!tile || qAlpha(tile->pixel(at.x - seat.x, at.y - seat.y)) != 0) last = PickedTile{(*layer)->id, place, cell};
+      const auto pixels = pictures.turned(quilt, cell);
+      if (!pixels || qAlpha(pixels->pixel(at.x - seat.x, at.y - seat.y)) != 0) last = PickedTile{layer.id, place, cell};
     });
     if (last) return last;
   }

@@ -165,7 +165,7 @@ std::string bytes(const Quilt& quilt) {
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += writeJson(mapDocument(map.read()));
-    for (const auto& layer : map->layers) all += writeCells(layer->cells, quilt);
+    for (const Shared<TilesLayer>& layer : map->layers) all += writeCells(layer->cells, quilt);
   }
   return all;
 }
@@ -173,7 +173,7 @@ std::string bytes(const Quilt& quilt) {
 rc::Gen<Quilt> editOf(Quilt quilt) {
   return rc::gen::exec([quilt] {
     const auto& map = *rc::gen::elementOf(quilt.maps());
-    const auto& layer = *rc::gen::elementOf(map->layers);
+    const Shared<TilesLayer> layer = *rc::gen::elementOf(map->layers);
     const LayerAt at{map->id, layer->id};
     if (*rc::gen::inRange(0, 8) == 0) {
       return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));

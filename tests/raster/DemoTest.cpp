@@ -39,8 +39,8 @@ TEST(Demo, DepotYardUsesAtLeastSixtyDifferentTiles) {
   const Map& yard = *opened.quilt.mapNamed("Depot Yard");
   EXPECT_EQ(yard.bounds, (CellRect{0, 0, 48, 32}));
   std::set<TileRef> tiles;
-  for (const auto& layer : yard.layers) {
-    for (const auto& [tile, count] : layer->cells.tally(yard.bounds)) tiles.insert(tile);
+  for (const Shared<TilesLayer>& layer : yard.layers) {
+    for (const auto& [ref, count] : layer->cells.tally(yard.bounds)) tiles.insert(ref);
   }
   EXPECT_GE(tiles.size(), 60u);
 }
@@ -53,7 +53,7 @@ TEST(Demo, NoSixBySixAreaOfDepotYardStandsTwiceExceptFills) {
     for (int x = 0; x + 6 <= 48; ++x) {
       std::vector<Cell> area;
       std::set<Cell> things;
-      for (const auto& layer : yard.layers) {
+      for (const Shared<TilesLayer>& layer : yard.layers) {
         for (int dy = 0; dy < 6; ++dy) {
           for (int dx = 0; dx < 6; ++dx) {
             area.push_back(layer->cells.at({x + dx, y + dy}));
@@ -96,8 +96,8 @@ TEST(Demo, AtLeastFiveThingsOfSeveralTilesCastAShadow) {
   const auto pictures = SheetPictures::load(opened.quilt, *realDisk(), kDemo, problems);
   const Map& yard = *opened.quilt.mapNamed("Depot Yard");
   std::set<TileRef> used;
-  for (const auto& layer : yard.layers) {
-    for (const auto& [tile, count] : layer->cells.tally(yard.bounds)) used.insert(tile);
+  for (const Shared<TilesLayer>& layer : yard.layers) {
+    for (const auto& [ref, count] : layer->cells.tally(yard.bounds)) used.insert(ref);
   }
   SheetSlot slot = 0;
   for (const auto& sheet : opened.quilt.sheets()) {

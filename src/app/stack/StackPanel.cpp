@@ -124,8 +124,8 @@ void StackPanel::rebuild(const Map& map) {
   qDeleteAll(cards_);
   cards_.clear();
   drawn_.clear();
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
-    auto* one = new LayerCard((*layer)->id, this);
+  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
+    auto* one = new LayerCard((*nearest)->id, this);
     connect(one, &LayerCard::chosen, this, &StackPanel::choose);
     connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
     connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });

@@ -15,7 +15,7 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     Id& active = desk.activeLayer[desk.map];
     if (!map->layer(active)) {
       active = map->layers.empty() ? Id{} : map->layers.front()->id;
-      for (const auto& layer : map->layers) {
+      for (const Shared<TilesLayer>& layer : map->layers) {
         if (layer->role == "ground") active = layer->id;
       }
     }

@@ -16,7 +16,7 @@ const TilesLayer* Map::layer(Id wanted) const {
 
 const TilesLayer* Map::layerNamed(std::string_view wanted) const {
   const TilesLayer* found = nullptr;
-  for (const auto& layer : layers) {
+  for (const Shared<TilesLayer>& layer : layers) {
     if (layer->name != wanted) continue;
     if (found) return nullptr;
     found = &layer.read();

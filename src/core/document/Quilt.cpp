@@ -87,7 +87,7 @@ Quilt Quilt::with(Map changed) const {
   const Map* old = map(changed.id);
   if (old && *old == changed) return *this;
   changed.revision = Revision::next();
-  for (auto& layer : changed.layers) {
+  for (Shared<TilesLayer>& layer : changed.layers) {
     const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
     if (!before || !(*before == layer.read())) {
       layer.edit([](TilesLayer& l) { l.revision = Revision::next(); });

@@ -37,7 +37,7 @@ Quilt withPart(const Quilt& quilt, const PartKey& key, const PartValue& value) {
 }
 
 bool paintsWith(const Map& map, SheetSlot slot) {
-  for (const auto& layer : map.layers) {
+  for (const Shared<TilesLayer>& layer : map.layers) {
     bool found = false;
     layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
       if (found) return;

@@ -195,16 +195,16 @@ Json quiltDocument(const QuiltFacts& facts) {
 
 Json mapDocument(const Map& map) {
   Json::Array layers;
-  for (const auto& layer : map.layers) {
-    Json::Object object = {{"id", layer->id.text()},
+  for (const Shared<TilesLayer>& layer : map.layers) {
+    Json::Object fields = {{"id", layer->id.text()},
                            {"kind", "tiles"},
                            {"name", layer->name},
                            {"role", layer->role},
                            {"thread", threadColourName(layer->thread.colour)},
                            {"stitch", threadPatternName(layer->thread.pattern)},
                            {"cells", layer->file + ".cells"}};
-    append(object, layer->extra);
-    layers.emplace_back(std::move(object));
+    append(fields, layer->extra);
+    layers.emplace_back(std::move(fields));
   }
   Json::Object object = begun("map");
   append(object, {{"id", map.id.text()},

@@ -289,7 +289,7 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
   }
   map->folder = folder;
   const int turnOrder = makeGrid(map->grid)->turnOrder();
-  for (auto& layer : map->layers) {
+  for (Shared<TilesLayer>& layer : map->layers) {
     const std::string cellsPath = cellsFile(*map, layer.read());
     const auto cellsText = read(cellsPath, kLargestCells);
     CellsRead cells;
@@ -305,8 +305,8 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
       damaged_.emplace(map->id, *cells.error);
     }
     std::map<SheetSlot, std::int64_t> missing;
-    for (const auto& [tile, count] : cells.cells.tally(map->bounds)) {
-      if (!quilt.sheetAt(tile.slot)) missing[tile.slot] += count;
+    for (const auto& [ref, count] : cells.cells.tally(map->bounds)) {
+      if (!quilt.sheetAt(ref.slot)) missing[ref.slot] += count;
     }
     for (const auto& [slot, count] : missing) {
       problems.push_back(Error{Error::Cause::missing,
@@ -343,11 +343,11 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
   }
   for (const auto& map : saved_.maps()) {
     old.insert(mapFile(map.read()));
-    for (const auto& layer : map->layers) old.insert(cellsFile(map.read(), layer.read()));
+    for (const Shared<TilesLayer>& layer : map->layers) old.insert(cellsFile(map.read(), layer.read()));
   }
   for (const auto& map : quilt.maps()) {
     now.insert(mapFile(map.read()));
-    for (const auto& layer : map->layers) now.insert(cellsFile(map.read(), layer.read()));
+    for (const Shared<TilesLayer>& layer : map->layers) now.insert(cellsFile(map.read(), layer.read()));
     const Map* before = saved_.map(map->id);
     if (before && (before->revision.is(map->revision) || *before == map.read())) continue;
     planMap(map.read(), before, quilt, planned);
@@ -362,7 +362,7 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
       continue;
     }
     for (const auto& map : quilt.maps()) {
-      for (const auto& layer : map->layers) {
+      for (const Shared<TilesLayer>& layer : map->layers) {
         if (cellsFile(map.read(), layer.read()) == move->to) write(move->to, writeCells(layer->cells, quilt));
       }
     }
@@ -383,7 +383,7 @@ void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Pla
   if (!old || mapFile(*old) != mapFile(map) || writeJson(mapDocument(*old)) != document) {
     write(mapFile(map), std::move(document));
   }
-  for (const auto& layer : map.layers) {
+  for (const Shared<TilesLayer>& layer : map.layers) {
     const std::string path = cellsFile(map, layer.read());
     const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
     if (!before || !(before->cells == layer->cells)) {
