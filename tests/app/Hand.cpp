@@ -211,6 +211,7 @@ Hand::Hand() : strangers_(std::make_unique<StrangerWatch>()) {
 Hand::~Hand() = default;
 
 void Hand::show(QWidget& window) {
+  shown_ = &window;
   window.show();
   (void)QTest::qWaitForWindowExposed(&window);
   // Without a window manager nobody else gives the focus.
@@ -256,6 +257,11 @@ void Hand::drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButt
 
 void Hand::key(Qt::Key key, Qt::KeyboardModifiers modifiers) {
   ++actions_;
+  // There is no window manager to hand the focus back when a dialog closes.
+  if (!QApplication::activeWindow() && shown_) {
+    shown_->activateWindow();
+    (void)QTest::qWaitForWindowActive(shown_);
+  }
   device_->key(key, modifiers);
   settle();
 }

@@ -7,6 +7,7 @@
 #pragma once
 
 #include <QPointF>
+#include <QPointer>
 #include <QString>
 #include <QWidget>
 #include <functional>
@@ -50,6 +51,7 @@ class Hand {
   class XDevice;
   std::unique_ptr<Device> device_;
   std::unique_ptr<QObject> strangers_;
+  QPointer<QWidget> shown_;
   int actions_ = 0;
 };
 

@@ -120,10 +120,17 @@ constexpr ActionRow kTable[] = {
      needsMap},
     {ActionId::zoomView, "zoom-view", UQ_TEXT("Ctrl+wheel zooms"), UQ_TEXT("Zooms at the pointer"), "", "Ctrl+wheel",
      Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::scrollView, "scroll-view", UQ_TEXT("wheel scrolls"), UQ_TEXT("Scrolls; with Shift sideways"), "", "wheel",
+     Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::stepView, "step-view", UQ_TEXT("arrows move the view"), UQ_TEXT("Moves the view by a cell"), "", "arrows",
+     Menu::none, ActsIn::canvas, false, true, needsMap},
     {ActionId::takeFromTable, "take-from-table", UQ_TEXT("Click takes a tile"), UQ_TEXT("Takes a tile into the hand"), "",
      "left click", Menu::none, ActsIn::canvas, false, true, yes},
     {ActionId::takeBlockFromTable, "take-block-from-table", UQ_TEXT("drag over several takes a block"),
      UQ_TEXT("Takes a block of tiles into the hand"), "", "left drag", Menu::none, ActsIn::canvas, false, true, yes},
+    {ActionId::takeByKeys, "take-by-keys", UQ_TEXT("arrows and Enter take too"),
+     UQ_TEXT("The arrows point at a tile, with Shift they span a block, Enter takes it"), "", "arrows, Enter",
+     Menu::none, ActsIn::canvas, false, true, yes},
 };
 
 }  // namespace

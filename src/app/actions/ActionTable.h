@@ -20,7 +20,8 @@ enum class ActionId {
   nearerLayer, fartherLayer, toggleEye, toggleLock,
   zoomIn, zoomOut, wholeMap, fullSize, gridLines,
   brush, erase,
-  layTiles, takeAway, takeFromMap, panView, zoomView, takeFromTable, takeBlockFromTable,
+  layTiles, takeAway, takeFromMap, panView, zoomView, scrollView, stepView,
+  takeFromTable, takeBlockFromTable, takeByKeys,
 };
 
 enum class Menu { none, quilt, edit, map, layers, view };

@@ -15,6 +15,28 @@ namespace {
 constexpr int kThumbnailWidth = 88;  // device pixels at most
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
 
+// One layer of a map with at most kThumbnailWidth cells each way: of a larger map every n-th cell. So a picture costs the
+// same for any map.
+Map thinned(const Map& map, const TilesLayer& layer) {
+  const CellRect from = map.bounds;
+  const int step = std::max(1, ceilDiv(std::max(from.width(), from.height()), kThumbnailWidth));
+  TilesLayer thin = layer;
+  Map alone = map;
+  alone.bounds = {0, 0, ceilDiv(from.width(), step), ceilDiv(from.height(), step)};
+  if (step == 1) {
+    alone.bounds = from;
+  } else {
+    thin.cells = {};
+    for (int y = 0; y < alone.bounds.y1; ++y) {
+      for (int x = 0; x < alone.bounds.x1; ++x) {
+        thin.cells.set({x, y}, layer.cells.at({from.x0 + x * step, from.y0 + y * step}));
+      }
+    }
+  }
+  alone.layers = {Shared(std::move(thin))};
+  return alone;
+}
+
 void toggle(std::set<Id>& set, Id id) {
   if (!set.erase(id)) set.insert(id);
 }
@@ -177,14 +199,13 @@ QString StackPanel::sentences() const {
 void StackPanel::redrawThumbnails() {
   const Map* map = session_ ? session_->map() : nullptr;
   if (!map) return;
-  const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
-  const ViewScale scale{std::clamp(double{kThumbnailWidth} / pixels.w, kSmallestZoom, 1.0)};
   for (LayerCard* one : cards_) {
     const TilesLayer& layer = *map->layer(one->layer());
     const auto shown = drawn_.find(layer.id);
     if (shown != drawn_.end() && shown->second.is(layer.revision)) continue;
-    Map alone = *map;
-    alone.layers = {map->layers[*map->layerIndex(layer.id)]};
+    const Map alone = thinned(*map, layer);
+    const PixelRect pixels = makeGrid(alone.grid)->pixelBounds(alone.bounds);
+    const ViewScale scale{std::clamp(double{kThumbnailWidth} / pixels.w, kSmallestZoom, 1.0)};
     one->setThumbnail(session_->painter().draw(session_->quilt(), alone, scale, scale.toDevice(pixels), {}));
     drawn_[layer.id] = layer.revision;
   }

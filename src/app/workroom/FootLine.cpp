@@ -52,7 +52,7 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   } else if (!session) {
     hands_->clear();
   } else if (overTable) {
-    hands_->setText(handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::zoomView}));
+    hands_->setText(handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));
   } else if (session->desk().tool == Tool::erase) {
     hands_->setText(tr("Left takes away") + QStringLiteral(" · ") +
                     handsText({ActionId::takeFromMap, ActionId::panView, ActionId::zoomView}));

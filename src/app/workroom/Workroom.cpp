@@ -184,8 +184,11 @@ void Workroom::act(ActionId id) {
     case ActionId::takeFromMap:
     case ActionId::panView:
     case ActionId::zoomView:
+    case ActionId::scrollView:
+    case ActionId::stepView:
     case ActionId::takeFromTable:
-    case ActionId::takeBlockFromTable: break;  // gestures, which the canvas and the Table carry out
+    case ActionId::takeBlockFromTable:
+    case ActionId::takeByKeys: break;  // gestures, which the canvas and the Table carry out
   }
   if (session_) actions_->refresh(session_->situation());
 }

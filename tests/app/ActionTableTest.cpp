@@ -1,0 +1,52 @@
+#include <QKeySequence>
+#include <set>
+
+#include "app/actions/ActionTable.h"
+#include "app/actions/PhysicalKeys.h"
+
+namespace uq {
+
+TEST(ActionTable, NamesKeysAndWordsAreEachGivenOnce) {
+  std::set<std::string> names;
+  std::set<std::string> keys;
+  std::set<std::string> texts;
+  std::set<ActionId> ids;
+  for (const ActionRow& row : actionTable()) {
+    EXPECT_TRUE(ids.insert(row.id).second) << row.name;
+    EXPECT_TRUE(names.insert(row.name).second) << row.name;
+    EXPECT_TRUE(texts.insert(row.text).second) << row.text;
+    EXPECT_NE(std::string(row.tip), "") << row.name;
+    if (row.gesture || !*row.keys) continue;
+    const QKeySequence sequence(QLatin1String(row.keys), QKeySequence::PortableText);
+    EXPECT_EQ(sequence.count(), 1) << row.name;
+    EXPECT_TRUE(keys.insert(sequence.toString().toStdString()).second) << row.keys << " is given to " << row.name << " too";
+  }
+}
+
+TEST(ActionTable, EveryRowCanBeReached) {
+  for (const ActionRow& row : actionTable()) {
+    if (row.gesture) continue;
+    const bool onTape = row.id == ActionId::brush || row.id == ActionId::erase;
+    EXPECT_TRUE(row.menu != Menu::none || onTape) << row.name;
+    EXPECT_EQ(&actionRow(row.id), &row);
+  }
+}
+
+TEST(ActionTable, SingleKeysActOnlyOnCanvasAndTable) {
+  for (const ActionRow& row : actionTable()) {
+    if (row.gesture || !*row.keys) continue;
+    const bool withControl = std::string(row.keys).find("Ctrl") != std::string::npos;
+    EXPECT_EQ(row.actsIn == ActsIn::anywhere, withControl) << row.name;
+  }
+}
+
+TEST(PhysicalKeys, GoByTheirPlaceOnTheKeyboard) {
+  // On a French keyboard the key left of W's place is labelled A, and stands where Q does here.
+  const QKeyEvent event(QEvent::KeyPress, Qt::Key_A, Qt::NoModifier, scanCodeOf(Qt::Key_Q), 0, 0);
+  EXPECT_EQ(physicalKey(event), Qt::Key_Q);
+  const QKeyEvent plain(QEvent::KeyPress, Qt::Key_A, Qt::NoModifier);
+  EXPECT_EQ(physicalKey(plain), Qt::Key_A);
+  EXPECT_EQ(scanCodeOf(Qt::Key_Escape), 0u);
+}
+
+}  // namespace uq
