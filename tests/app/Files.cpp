@@ -213,12 +213,12 @@ TEST_F(Files, WhatAnotherProgramWroteIsNotOverwritten) {
   EXPECT_EQ(cellOn("Paving", {20, 20}), Cell(tile("street", 24), {}));
 }
 
-TEST_F(Files, AFolderThatTakesNoFilesIsRefusedInWords) {
+TEST_F(Files, APlaceThatTakesNoFolderIsRefusedInWords) {
   openDemo();
   paintOne();
-  enterFolder(QStringLiteral("/proc/copperline"));
+  enterFolder(QString::fromStdString(folder() + "/quilt.json/evening"));
   hand.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
-  EXPECT_THAT(notice(), HasSubstr("/proc/copperline"));
+  EXPECT_THAT(notice(), HasSubstr("quilt.json/evening: a part of its path is no folder"));
   EXPECT_FALSE(session().isSaved());
   EXPECT_EQ(session().store().folder(), folder());
 }

@@ -19,9 +19,12 @@ tl::unexpected<Error> systemError(const std::string& doing, const std::string& p
   Error error{Error::Cause::other, doing + " failed (" + std::strerror(code) + ")", path, 0, {}, {}};
   switch (code) {
     case ENOENT:
-    case ENOTDIR:
       error.cause = Error::Cause::missing;
       error.reason = "it does not exist";
+      break;
+    case ENOTDIR:
+      error.cause = Error::Cause::missing;
+      error.reason = "a part of its path is no folder";
       break;
     case EACCES:
     case EPERM:
