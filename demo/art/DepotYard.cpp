@@ -205,7 +205,7 @@ Sheet makeSheet(IdSource& ids, const char* name, const char* code, const DrawnSh
   sheet.code = code;
   sheet.picture = std::string(name) + ".png";
   sheet.pictureSize = {drawn.picture.width(), drawn.picture.height()};
-  sheet.tileNames.insert(drawn.names.begin(), drawn.names.end());
+  for (const auto& [number, tileName] : drawn.names) sheet.tiles[number].name = tileName;
   return sheet;
 }
 

@@ -13,7 +13,7 @@ constexpr double kGhostOpacity = 0.8;
 // A tile without a picture: a hatched box with its number, readable on any art.
 QImage placeholder(QSize size, Cell cell) {
   QImage picture(size, QImage::Format_ARGB32_Premultiplied);
-  picture.fill(QColor(230, 220, 200));
+  picture.fill(QColor(230, 220, 200, 170));
   QPainter painter(&picture);
   painter.fillRect(picture.rect(), QBrush(QColor(58, 66, 86, 90), Qt::BDiagPattern));
   painter.setPen(QColor(27, 32, 48));

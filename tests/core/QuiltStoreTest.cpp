@@ -131,9 +131,17 @@ TEST(QuiltStore, KeepsFieldsThatItDoesNotKnow) {
   map.replace(map.find("\"bounds\""), 0, "\"weather\": {\"rain\": 0.250, \"wind\": [1, 2]},\n  ");
   std::string& layer = saved.file("maps/yard/map.json");
   layer.replace(layer.find("\"cells\": \"sheds.cells\""), 0, "\"parallax\": 0.5, ");
+  std::string& sheet = saved.file("sheets/street.json");
+  sheet.replace(sheet.find("{\"number\": 0"), 0, "{\"number\": 3, \"footing\": \"solid\"},\n    ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);
   EXPECT_THAT(opened->problems, IsEmpty());
+  Sheet street = *opened->quilt.sheetAt(tileOf(opened->quilt, "street", 0).tile().slot);
+  street.tiles[1].name = "kerb";
+  ASSERT_TRUE(opened->store.save(opened->quilt.with(street)));
+  EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("{\"number\": 3, \"footing\": \"solid\"}\n"));
+  EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("{\"number\": 1, \"name\": \"kerb\"},\n"));
+  opened = saved.open();
   const Quilt renamed = renameLayer(opened->quilt, layerOf(opened->quilt, "Yard", "Paving"), "Ground");
   ASSERT_TRUE(opened->store.save(renamed));
   EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"weather\": {\n    \"rain\": 0.250,\n    \"wind\": [1, 2]\n  }"));

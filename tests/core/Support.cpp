@@ -109,7 +109,7 @@ Sheet sheetNamed(IdSource& ids, const char* name, const char* code) {
   sheet.code = code;
   sheet.picture = std::string(name) + ".png";
   sheet.pictureSize = {128, 64};
-  sheet.tileNames[0] = std::string("first of ") + name;
+  sheet.tiles[0].name = std::string("first of ") + name;
   return sheet;
 }
 

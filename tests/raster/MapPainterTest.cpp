@@ -166,7 +166,7 @@ TEST(MapPainter, ShowsAMissingTileAsALabelledPlaceholder) {
   scene.lay("Ground", {0, 0}, Cell({scene.small, 77}, {}));
   const QImage drawn = scene.draw(2, {0, 0, 32, 32});
   EXPECT_EQ(drawn.pixel(0, 0), qRgb(27, 32, 48));
-  EXPECT_EQ(qAlpha(drawn.pixel(16, 16)), 255);
+  EXPECT_GT(qAlpha(drawn.pixel(16, 16)), 100);
 }
 
 TEST(MapPainter, TheGhostIsTheTileAtEightyPercentUnderNearerLayers) {

@@ -61,9 +61,10 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   auto* heading = new QHBoxLayout;
   heading->addWidget(makeTitle(tr("Stack"), this));
   heading->addStretch();
-  auto* nearest = makeSoftLabel(this);
-  nearest->setText(tr("nearest"));
-  heading->addWidget(nearest);
+  nearest_ = makeSoftLabel(this);
+  nearest_->setText(tr("nearest"));
+  nearest_->hide();
+  heading->addWidget(nearest_);
 
   auto* cards = new QWidget;
   cardsLayout_ = new QVBoxLayout(cards);
@@ -71,11 +72,11 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   cardsLayout_->setSpacing(kGap / 2);
   empty_ = makeSoftLabel(cards);
   cardsLayout_->addWidget(empty_);
-  auto* farthest = makeSoftLabel(cards);
-  farthest->setText(tr("farthest"));
-  farthest->setAlignment(Qt::AlignRight);
-  farthest->setObjectName(QStringLiteral("farthest"));
-  cardsLayout_->addWidget(farthest);
+  farthest_ = makeSoftLabel(cards);
+  farthest_->setText(tr("farthest"));
+  farthest_->setAlignment(Qt::AlignRight);
+  farthest_->hide();
+  cardsLayout_->addWidget(farthest_);
   cardsLayout_->addStretch();
   auto* area = new QScrollArea(this);
   area->setWidget(cards);
@@ -154,6 +155,8 @@ void StackPanel::rebuild(const Map& map) {
     cardsLayout_->insertWidget(static_cast<int>(cards_.size()), one);
     cards_.push_back(one);
   }
+  nearest_->setVisible(!cards_.empty());
+  farthest_->setVisible(!cards_.empty());
 }
 
 void StackPanel::refresh() {
@@ -170,7 +173,12 @@ void StackPanel::refresh() {
   facts_->setVisible(layer != nullptr);
   if (layer) factsTitle_->setText(QString::fromStdString(layer->name));
   factsText_->setText(sentences());
-  thumbnailTimer_.start();
+  // The first pictures come at once; later ones when the hand rests.
+  if (drawn_.empty()) {
+    redrawThumbnails();
+  } else {
+    thumbnailTimer_.start();
+  }
 }
 
 QString StackPanel::sentences() const {

@@ -35,6 +35,8 @@ class StackPanel : public QWidget {
   QVBoxLayout* cardsLayout_;
   std::vector<LayerCard*> cards_;  // nearest first
   std::map<Id, Revision> drawn_;   // which revision each thumbnail shows
+  QLabel* nearest_;
+  QLabel* farthest_;
   QLabel* empty_;
   QFrame* facts_;
   QLabel* factsTitle_;

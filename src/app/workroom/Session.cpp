@@ -66,7 +66,8 @@ void Session::straightenHand() {
 
 QString Session::whyNoStroke(bool takesAway) const {
   if (const Error* damage = store_.damage(desk_.map)) {
-    return tr("This map cannot be changed: %1").arg(QString::fromStdString(damage->file + " is damaged"));
+    const QString file = QString::fromStdString(damage->file);
+    return tr("This map cannot be changed: %1 is damaged").arg(file.section(QLatin1Char('/'), -1));
   }
   return QString::fromStdString(uq::whyNoStroke(desk_, quilt_, takesAway));
 }

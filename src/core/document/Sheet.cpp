@@ -24,8 +24,8 @@ std::optional<PixelRect> Sheet::place(std::uint32_t number) const {
 }
 
 std::string Sheet::tileName(std::uint32_t number) const {
-  const auto named = tileNames.find(number);
-  return named != tileNames.end() ? named->second : name + " " + std::to_string(number);
+  const auto said = tiles.find(number);
+  return said != tiles.end() && !said->second.name.empty() ? said->second.name : name + " " + std::to_string(number);
 }
 
 }  // namespace uq

@@ -23,6 +23,13 @@ struct SheetCut {
   friend bool operator==(const SheetCut&, const SheetCut&) = default;
 };
 
+// What a sheet says of one tile, by its number.
+struct TileFacts {
+  std::string name;    // may be empty
+  Json::Object extra;  // fields that this version does not know
+  friend bool operator==(const TileFacts&, const TileFacts&) = default;
+};
+
 struct Sheet {
   Id id;
   std::string name;
@@ -31,7 +38,7 @@ struct Sheet {
   std::string picture;  // file name of the picture, beside the JSON
   PixelSize pictureSize;
   SheetCut cut;
-  std::map<std::uint32_t, std::string> tileNames;
+  std::map<std::uint32_t, TileFacts> tiles;  // only those of which something is said
   Json::Object extra;  // fields that this version does not know
   Revision revision;
 

@@ -219,8 +219,11 @@ Json mapDocument(const Map& map) {
 
 Json sheetDocument(const Sheet& sheet) {
   Json::Array tiles;
-  for (const auto& [number, name] : sheet.tileNames) {
-    tiles.push_back(Json::Object{{"number", static_cast<int>(number)}, {"name", name}});
+  for (const auto& [number, facts] : sheet.tiles) {
+    Json::Object fields = {{"number", static_cast<int>(number)}};
+    if (!facts.name.empty()) fields.emplace_back("name", facts.name);
+    append(fields, facts.extra);
+    tiles.emplace_back(std::move(fields));
   }
   Json::Object object = begun("sheet");
   append(object, {{"id", sheet.id.text()},
@@ -299,9 +302,11 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
   for (const Json& item : fields.list("tiles", kLastTileNumber + 1)) {
     Fields tile(item, file);
     const auto number = static_cast<std::uint32_t>(tile.number("number", 0, static_cast<int>(kLastTileNumber)));
-    const std::string name = tile.text("name");
+    TileFacts facts;
+    if (tile.has("name")) facts.name = tile.text("name");
+    facts.extra = tile.rest();
     if (tile.error()) return fail(*tile.error());
-    if (!sheet.tileNames.emplace(number, name).second) fields.refuse("a tile's number stands twice", item.line);
+    if (!sheet.tiles.emplace(number, std::move(facts)).second) fields.refuse("a tile's number stands twice", item.line);
   }
   sheet.extra = fields.rest();
   return checked(fields, std::move(sheet));
