@@ -23,11 +23,13 @@ class Files : public Story {
   }
   void answer(const char* button) {
     hand.inDialog(QStringLiteral("unsaved-question"), [this, button](QWidget& dialog) {
+      picture("unsaved-question", &dialog);
       hand.click(dialog.findChild<QPushButton*>(QLatin1String(button)));
     });
   }
   void enterFolder(const QString& folder) {
     hand.inDialog(QStringLiteral("folder-dialog"), [this, folder](QWidget& dialog) {
+      picture("folder-dialog", &dialog);
       auto* field = dialog.findChild<QLineEdit*>(QStringLiteral("fileNameEdit"));
       field->setFocus();
       field->selectAll();

@@ -1,6 +1,8 @@
 // The hands on map and Table: every mouse button and key of the first slice.
 #include <QApplication>
 #include <QLabel>
+#include <QMenu>
+#include <QMenuBar>
 #include <QTest>
 #include <set>
 #include <utility>
@@ -246,6 +248,32 @@ TEST_F(Painting, TheFootLineSaysWhereAndHowLarge) {
             QStringLiteral("cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px · 44 %"));
   EXPECT_THAT(room->findChild<QLabel*>(QStringLiteral("foot-hands"))->text().toStdString(),
               testing::StartsWith("Left lays · right takes · Ctrl+left takes away"));
+}
+
+TEST_F(Painting, MenusShowKeysAndGreyEntriesSayWhy) {
+  QMenuBar* bar = room->menuBar();
+  hand.click(bar, bar->actionGeometry(bar->actions().at(1)).center());
+  auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+  ASSERT_NE(menu, nullptr);
+  picture("edit-menu", menu);
+  EXPECT_TRUE(menu->actions().contains(room->actions()->action(ActionId::turnLeft)));
+  EXPECT_FALSE(room->actions()->action(ActionId::turnLeft)->isEnabled());
+  EXPECT_EQ(room->actions()->action(ActionId::turnLeft)->toolTip(),
+            QStringLiteral("Nothing is in hand: take a tile from the Table"));
+  menu->close();
+  takeLid();
+  EXPECT_TRUE(room->actions()->action(ActionId::turnLeft)->isEnabled());
+}
+
+TEST_F(Painting, ASmallWindowStillShowsEverything) {
+  room->resize(1024, 700);
+  settle();
+  EXPECT_EQ(room->size(), QSize(1024, 700));
+  EXPECT_GE(room->canvas()->width(), 440);
+  EXPECT_TRUE(QRectF(room->canvas()->rect()).contains(room->canvas()->cellRect({0, 0}).united(room->canvas()->cellRect({47, 31}))));
+  takeLid();
+  hand.moveTo(room->canvas(), onMap({47, 31}));
+  picture("small-window");
 }
 
 TEST_F(Painting, EveryFocusableControlHasANameOfItsOwn) {

@@ -44,7 +44,7 @@ QPointF Story::onTable(const char* sheet, std::uint32_t number) {
   return room->table()->tileRect(sheet, number).center();
 }
 
-void Story::picture(const char* name) {
+void Story::picture(const char* name, QWidget* of) {
   const QString folder = qEnvironmentVariable("UQ_PICTURES");
   if (folder.isEmpty()) return;
   QDir().mkpath(folder);
@@ -52,7 +52,8 @@ void Story::picture(const char* name) {
   settle();
   // In a real window what the screen shows, else what the widgets draw.
   const bool real = QGuiApplication::platformName() == QLatin1String("xcb");
-  const QPixmap shot = real ? room->screen()->grabWindow(room->winId()) : room->grab();
+  QWidget* widget = of ? of : room.get();
+  const QPixmap shot = real ? widget->screen()->grabWindow(widget->winId()) : widget->grab();
   ASSERT_TRUE(shot.save(path));
   std::printf("picture: %s\n", qPrintable(path));
 }

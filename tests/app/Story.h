@@ -29,7 +29,7 @@ class Story : public testing::Test {
   QPointF onMap(CellPos cell) { return room->canvas()->cellRect(cell).center(); }
 
   // Keeps a picture of the window where UQ_PICTURES says, for people; else does nothing.
-  void picture(const char* name);
+  void picture(const char* name, QWidget* of = nullptr);  // the workroom unless told otherwise
   // Says how many actions the job took.
   void report(const char* job);
 

@@ -33,13 +33,13 @@ void MapCanvas::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   frame_ = {};
-  fitted_ = false;
+  shownMap_ = {};
+  fits_ = true;
   drag_ = Drag::none;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, qOverload<>(&MapCanvas::update));
     connect(session_, &Session::deskChanged, this, [this] {
-      if (session_->desk().map != frameMap_) fitted_ = false;
-      if (!fitted_) fitMap();
+      if (session_->desk().map != shownMap_) fitMap();
       update();
     });
   }
@@ -82,6 +82,7 @@ void MapCanvas::setZoom(double zoom, QPointF about) {
   const QPointF device = about * devicePixelRatioF();
   const QPointF map = (QPointF(origin_) + device) / scale().zoom;
   zoom_ = zoom;
+  fits_ = false;
   origin_ = (map * scale().zoom - device).toPoint();
   keepMapInSight();
   update();
@@ -108,7 +109,8 @@ void MapCanvas::fitMap() {
   zoom_ = std::clamp(fit, kSmallestZoom, kLargestZoom);
   const QRect device = scale().toDevice(map);
   origin_ = device.center() - QRect(QPoint(), deviceSize()).center();
-  fitted_ = true;
+  fits_ = true;
+  shownMap_ = session_->desk().map;
   update();
   Q_EMIT viewChanged();
 }
@@ -119,6 +121,7 @@ void MapCanvas::showFullSize() {
 
 void MapCanvas::scrollBy(QPointF logical) {
   origin_ += (logical * devicePixelRatioF()).toPoint();
+  fits_ = false;
   keepMapInSight();
   update();
   Q_EMIT viewChanged();
@@ -318,7 +321,7 @@ void MapCanvas::paintTag(QPainter& painter) const {
 
 void MapCanvas::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
-  if (!fitted_ || !event->oldSize().isValid()) {
+  if (fits_) {
     fitMap();
   } else {
     keepMapInSight();

@@ -85,7 +85,8 @@ class MapCanvas : public QWidget {
   Actions* actions_;
   double zoom_ = 1;
   QPoint origin_;  // absolute device pixel at the widget's upper left
-  bool fitted_ = false;
+  bool fits_ = true;  // the whole map is kept in sight while the window changes its size
+  Id shownMap_;       // the map that the view was fitted to first
 
   QImage frame_;
   QRect frameRect_;  // absolute device pixels

@@ -238,6 +238,9 @@ QString Workroom::askForFolder(const QString& title, const QString& button, bool
   dialog.setFileMode(toSave ? QFileDialog::AnyFile : QFileDialog::Directory);
   dialog.setOption(QFileDialog::ShowDirsOnly);
   dialog.setAcceptMode(toSave ? QFileDialog::AcceptSave : QFileDialog::AcceptOpen);
+  dialog.setLabelText(QFileDialog::FileName, tr("Folder:"));
+  dialog.setLabelText(QFileDialog::FileType, tr("Shown:"));
+  dialog.setNameFilter(tr("Folders (*)"));
   dialog.setLabelText(QFileDialog::Accept, button);
   if (session_) dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
   return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles().value(0) : QString();
