@@ -146,6 +146,7 @@ void TableView::point(std::optional<Spot> spot) {
 
 void TableView::takeChosen() {
   const Sheet& from = sheet(chosen_->from.sheet);
+  if (from.tileCount() == 0) return;
   const auto slot = session_->quilt().slots().find(from.id);
   if (!slot) return;
   const CellRect area = chosen_->area();
@@ -287,7 +288,7 @@ void TableView::keyPressEvent(QKeyEvent* event) {
     if (!extends) dragging_.reset();
     const Sheet& on = sheet(spot.sheet);
     if (pointed_) {
-      spot.column = std::clamp(spot.column + dx, 0, on.columns() - 1);
+      spot.column = std::clamp(spot.column + dx, 0, std::max(0, on.columns() - 1));
       spot.row += dy;
     }
     // Over the last row the cursor goes on to the next sheet.
@@ -297,7 +298,7 @@ void TableView::keyPressEvent(QKeyEvent* event) {
       const Sheet& above = sheet(spot.sheet - 1);
       spot = {spot.sheet - 1, std::min(spot.column, above.columns() - 1), above.rows() - 1};
     }
-    spot.row = std::clamp(spot.row, 0, sheet(spot.sheet).rows() - 1);
+    spot.row = std::clamp(spot.row, 0, std::max(0, sheet(spot.sheet).rows() - 1));
     if (dragging_) dragging_->to = spot;
     point(spot);
     const Sheet& now = sheet(spot.sheet);

@@ -75,7 +75,7 @@ Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const 
     auto picture = disk->read(joined(picturesFrom, path), kLargestPictureFile);
     if (!picture && picture.error().cause == Error::Cause::missing) continue;
     if (!picture) return fail(picture.error());
-    if (planned.texts.emplace(path, std::move(*picture)).second) planned.journal.writes.push_back(path);
+    if (!planned.texts.contains(path)) planned.write(path, std::move(*picture));
   }
   bool committed = false;
   if (auto done = store.carryOut(planned, committed); !done) return fail(done.error());
@@ -326,11 +326,7 @@ const Error* QuiltStore::damage(Id map) const {
 
 QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
   Planned planned;
-  const auto write = [&](const std::string& path, std::string text) {
-    planned.journal.writes.push_back(path);
-    planned.texts.emplace(path, std::move(text));
-  };
-  if (!(quilt.facts() == saved_.facts())) write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
+  if (!(quilt.facts() == saved_.facts())) planned.write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
 
   std::set<std::string> old;
   std::set<std::string> now;
@@ -339,7 +335,7 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     now.insert(sheetFile(sheet.read()));
     const Sheet* before = saved_.sheet(sheet->id);
     if (before && *before == sheet.read()) continue;
-    write(sheetFile(sheet.read()), writeJson(sheetDocument(sheet.read())));
+    planned.write(sheetFile(sheet.read()), writeJson(sheetDocument(sheet.read())));
   }
   for (const auto& map : saved_.maps()) {
     old.insert(mapFile(map.read()));
@@ -363,7 +359,7 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     }
     for (const auto& map : quilt.maps()) {
       for (const Shared<TilesLayer>& layer : map->layers) {
-        if (cellsFile(map.read(), layer.read()) == move->to) write(move->to, writeCells(layer->cells, quilt));
+        if (cellsFile(map.read(), layer.read()) == move->to) planned.write(move->to, writeCells(layer->cells, quilt));
       }
     }
     move = moves.erase(move);
@@ -375,19 +371,15 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
 }
 
 void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const {
-  const auto write = [&](const std::string& path, std::string text) {
-    planned.journal.writes.push_back(path);
-    planned.texts.emplace(path, std::move(text));
-  };
   std::string document = writeJson(mapDocument(map));
   if (!old || mapFile(*old) != mapFile(map) || writeJson(mapDocument(*old)) != document) {
-    write(mapFile(map), std::move(document));
+    planned.write(mapFile(map), std::move(document));
   }
   for (const Shared<TilesLayer>& layer : map.layers) {
     const std::string path = cellsFile(map, layer.read());
     const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
     if (!before || !(before->cells == layer->cells)) {
-      write(path, writeCells(layer->cells, quilt));
+      planned.write(path, writeCells(layer->cells, quilt));
     } else if (const std::string was = cellsFile(*old, *before); was != path) {
       planned.journal.moves.push_back({was, path});
     }

@@ -65,6 +65,10 @@ class QuiltStore {
   struct Planned {
     Journal journal;
     std::map<std::string, std::string> texts;  // by path; what is to be written
+    void write(const std::string& path, std::string text) {
+      journal.writes.push_back(path);
+      texts.emplace(path, std::move(text));
+    }
   };
 
   QuiltStore(std::shared_ptr<Disk> disk, std::string folder);
