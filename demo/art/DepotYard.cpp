@@ -52,20 +52,20 @@ class GroundPlan {
 GroundPlan planGround() {
   GroundPlan plan;
   plan.lay(0, 0, kWidth, kHeight, Ground::setts);
-  plan.lay(0, 0, 1, 8, Ground::lawn);        // the verge west of the sheds
-  plan.lay(0, 3, 0, 5, Ground::setts);       // a way in
-  plan.lay(24, 1, 29, 6, Ground::lawn);      // the gardener's corner
+  plan.lay(0, 0, 1, 8, Ground::lawn);    // the verge west of the sheds
+  plan.lay(0, 3, 0, 5, Ground::setts);   // a way in
+  plan.lay(24, 1, 29, 6, Ground::lawn);  // the gardener's corner
   plan.lay(29, 1, 29, 2, Ground::setts);
-  plan.lay(32, 1, 46, 8, Ground::lawn);      // the garden, with a path through it
+  plan.lay(32, 1, 46, 8, Ground::lawn);  // the garden, with a path through it
   plan.lay(39, 1, 40, 8, Ground::setts);
   plan.lay(37, 4, 42, 5, Ground::setts);
   plan.lay(32, 8, 32, 8, Ground::setts);
   plan.lay(46, 1, 46, 1, Ground::setts);
   plan.lay(0, 21, kWidth, 24, Ground::slabs);  // the footway along the quay
   plan.lay(0, 25, kWidth, kHeight, Ground::canal);
-  plan.lay(33, 23, 39, 25, Ground::canal);     // the dock
-  plan.lay(8, 25, 10, 27, Ground::slabs);      // the jetty
-  plan.lay(45, 25, kWidth, 28, Ground::slabs); // the corner towards Ferry Street
+  plan.lay(33, 23, 39, 25, Ground::canal);      // the dock
+  plan.lay(8, 25, 10, 27, Ground::slabs);       // the jetty
+  plan.lay(45, 25, kWidth, 28, Ground::slabs);  // the corner towards Ferry Street
   return plan;
 }
 
@@ -96,7 +96,8 @@ class Layer {
 void layRails(Layer& layer) {
   const auto rail = [&](int x, int y, Rail kind) { layer.tile(x, y, static_cast<unsigned>(kind)); };
   const auto across = [&](int x0, int x1, int y) {
-    for (int x = x0; x <= x1; ++x) rail(x, y, x % 11 == 4 ? Rail::acrossWorn : x % 13 == 9 ? Rail::acrossDrain : Rail::across);
+    for (int x = x0; x <= x1; ++x)
+      rail(x, y, x % 11 == 4 ? Rail::acrossWorn : x % 13 == 9 ? Rail::acrossDrain : Rail::across);
   };
   const auto down = [&](int x, int y0, int y1) {
     for (int y = y0; y <= y1; ++y) rail(x, y, (x + y) % 6 == 3 ? Rail::downWorn : Rail::down);
@@ -246,7 +247,8 @@ Demo composeDemo() {
   for (const auto& [x, y] : {std::pair(10, 12), std::pair(27, 12), std::pair(45, 15), std::pair(3, 20)}) {
     if (plan.tileAt(x, y) < static_cast<unsigned>(kLookAlikes)) paving.tile(x, y, settsLid());
   }
-  for (const auto& [x, y] : {std::pair(4, 8), std::pair(7, 10), std::pair(15, 9), std::pair(18, 11), std::pair(27, 11)}) {
+  for (const auto& [x, y] :
+       {std::pair(4, 8), std::pair(7, 10), std::pair(15, 9), std::pair(18, 11), std::pair(27, 11)}) {
     paving.tile(x, y, settsStain());
   }
   for (int x : {5, 18, 29, 43}) paving.tile(x, 22, slabsGrating());

@@ -63,8 +63,8 @@ void Pixels::outline(Ink ink) {
   const Pixels before = *this;
   each([&](int x, int y) {
     if (before.covered(x, y)) return Ink::none;
-    const bool edge = before.covered(x - 1, y) || before.covered(x + 1, y) || before.covered(x, y - 1) ||
-                      before.covered(x, y + 1);
+    const bool edge =
+        before.covered(x - 1, y) || before.covered(x + 1, y) || before.covered(x, y - 1) || before.covered(x, y + 1);
     return edge ? ink : Ink::none;
   });
 }

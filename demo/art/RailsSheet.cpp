@@ -110,13 +110,30 @@ Pixels drawRail(Rail rail) {
   return tile;
 }
 
-constexpr const char* kNames[kRails] = {
-    "rails across", "rails down", "curve west-south", "curve south-east", "curve east-north", "curve north-west",
-    "turnout across, west-south", "turnout across, east-south", "turnout across, east-north",
-    "turnout across, west-north", "turnout down, north-east", "turnout down, south-east",
-    "turnout down, south-west", "turnout down, north-west", "rail crossing", "buffer stop west", "buffer stop east",
-    "buffer stop north", "buffer stop south", "rails across, worn", "rails across, drain", "rails down, worn",
-    "rails down, drain", "rails across, mossy"};
+constexpr const char* kNames[kRails] = {"rails across",
+                                        "rails down",
+                                        "curve west-south",
+                                        "curve south-east",
+                                        "curve east-north",
+                                        "curve north-west",
+                                        "turnout across, west-south",
+                                        "turnout across, east-south",
+                                        "turnout across, east-north",
+                                        "turnout across, west-north",
+                                        "turnout down, north-east",
+                                        "turnout down, south-east",
+                                        "turnout down, south-west",
+                                        "turnout down, north-west",
+                                        "rail crossing",
+                                        "buffer stop west",
+                                        "buffer stop east",
+                                        "buffer stop north",
+                                        "buffer stop south",
+                                        "rails across, worn",
+                                        "rails across, drain",
+                                        "rails down, worn",
+                                        "rails down, drain",
+                                        "rails across, mossy"};
 
 }  // namespace
 

@@ -35,11 +35,30 @@ unsigned canalLilies();
 
 // Rails by the sides of a cell that they join; see-through.
 enum class Rail {
-  across, down, westSouth, southEast, eastNorth, northWest,  // straights and curves
-  acrossWestSouth, acrossEastSouth, acrossEastNorth, acrossWestNorth,  // turnouts off a straight across
-  downNorthEast, downSouthEast, downSouthWest, downNorthWest,  // turnouts off a straight down
-  crossing, endWest, endEast, endNorth, endSouth,  // the buffer stop is on the side named
-  acrossWorn, acrossDrain, downWorn, downDrain, acrossMoss,
+  across,
+  down,
+  westSouth,
+  southEast,
+  eastNorth,
+  northWest,  // straights and curves
+  acrossWestSouth,
+  acrossEastSouth,
+  acrossEastNorth,
+  acrossWestNorth,  // turnouts off a straight across
+  downNorthEast,
+  downSouthEast,
+  downSouthWest,
+  downNorthWest,  // turnouts off a straight down
+  crossing,
+  endWest,
+  endEast,
+  endNorth,
+  endSouth,  // the buffer stop is on the side named
+  acrossWorn,
+  acrossDrain,
+  downWorn,
+  downDrain,
+  acrossMoss,
 };
 inline constexpr int kRails = 24;
 DrawnSheet drawRailsSheet();
@@ -52,26 +71,26 @@ struct Thing {
   int h;
 };
 namespace thing {
-inline constexpr Thing shed{0, 0, 9, 7};         // the last column and row hold only shadow
+inline constexpr Thing shed{0, 0, 9, 7};  // the last column and row hold only shadow
 inline constexpr Thing copperTram{9, 0, 5, 3};
 inline constexpr Thing canalTram{9, 3, 5, 3};
 inline constexpr Thing bench{9, 6, 2, 1};
 inline constexpr Thing railPile{11, 6, 3, 1};
 inline constexpr Thing barge{0, 7, 7, 3};
-inline constexpr Thing cabin{7, 7, 3, 4};        // the upper row is roof
-inline constexpr Thing tree{10, 7, 3, 3};        // the upper two rows are crown
-inline constexpr Thing lampPost{13, 7, 1, 2};    // the upper tile is the lamp
+inline constexpr Thing cabin{7, 7, 3, 4};      // the upper row is roof
+inline constexpr Thing tree{10, 7, 3, 3};      // the upper two rows are crown
+inline constexpr Thing lampPost{13, 7, 1, 2};  // the upper tile is the lamp
 inline constexpr Thing bollard{13, 9, 1, 1};
-inline constexpr Thing kiosk{0, 10, 3, 3};       // the upper row is awning
+inline constexpr Thing kiosk{0, 10, 3, 3};  // the upper row is awning
 inline constexpr Thing crates{3, 10, 2, 2};
-inline constexpr Thing smallTree{5, 10, 2, 2};   // the upper row is crown
+inline constexpr Thing smallTree{5, 10, 2, 2};  // the upper row is crown
 inline constexpr Thing steps{10, 10, 2, 2};
 inline constexpr Thing drain{12, 10, 1, 1};
 inline constexpr Thing puddle{13, 10, 1, 1};
 inline constexpr Thing sign{9, 11, 1, 1};
 inline constexpr Thing barrel{12, 11, 1, 1};
 inline constexpr Thing flowers{13, 11, 1, 1};
-inline constexpr Thing hedge{3, 12, 5, 2};       // left end, three middles, right end
+inline constexpr Thing hedge{3, 12, 5, 2};  // left end, three middles, right end
 }  // namespace thing
 inline constexpr int kYardColumns = 14;
 inline constexpr int kYardRows = 14;

@@ -46,7 +46,8 @@ Ink slabsAt(int x, int y, int look) {
   const int lx = x % 16;
   const int ly = y % 16;
   const int slab = (y / 16) * 2 + x / 16;
-  if (lx == 15 || ly == 15) return look == 2 && x > 10 && x < 22 && ly == 15 && dither(x, y, 9) ? Ink::leaf : Ink::stone;
+  if (lx == 15 || ly == 15)
+    return look == 2 && x > 10 && x < 22 && ly == 15 && dither(x, y, 9) ? Ink::leaf : Ink::stone;
   if (lx == 0 || ly == 0) return dither(x, y, 12) ? Ink::linen : Ink::paleStone;
   const bool crack = look == 1 && slab == 2 && (lx == 5 + ly / 4 || (ly == 9 && lx > 7 && lx < 12));
   const bool chip = look == 4 && slab == 1 && lx + ly > 26;
@@ -58,12 +59,10 @@ Ink slabsAt(int x, int y, int look) {
   return Ink::paleStone;
 }
 
-constexpr Mark kTufts[kLookAlikes][5] = {{{4, 6}, {19, 3}, {12, 15}, {26, 20}, {6, 26}},
-                                         {{9, 4}, {24, 9}, {3, 17}, {17, 24}, {28, 29}},
-                                         {{14, 5}, {28, 13}, {7, 12}, {20, 19}, {12, 28}},
-                                         {{3, 3}, {21, 12}, {10, 20}, {29, 23}, {18, 29}},
-                                         {{16, 8}, {5, 14}, {26, 4}, {22, 26}, {8, 23}},
-                                         {{11, 10}, {27, 16}, {4, 28}, {19, 2}, {15, 21}}};
+constexpr Mark kTufts[kLookAlikes][5] = {
+    {{4, 6}, {19, 3}, {12, 15}, {26, 20}, {6, 26}},   {{9, 4}, {24, 9}, {3, 17}, {17, 24}, {28, 29}},
+    {{14, 5}, {28, 13}, {7, 12}, {20, 19}, {12, 28}}, {{3, 3}, {21, 12}, {10, 20}, {29, 23}, {18, 29}},
+    {{16, 8}, {5, 14}, {26, 4}, {22, 26}, {8, 23}},   {{11, 10}, {27, 16}, {4, 28}, {19, 2}, {15, 21}}};
 
 Ink lawnAt(int x, int y, int look) {
   static constexpr Mark kTuft[] = {{0, 0}, {1, 1}, {2, 0}, {3, 1}, {4, 0}, {1, 2}, {3, 2}};
@@ -84,8 +83,8 @@ Ink lawnAt(int x, int y, int look) {
   return Ink::moss;
 }
 
-constexpr Mark kRipples[kLookAlikes][3] = {{{3, 5}, {18, 15}, {8, 25}},  {{12, 3}, {25, 12}, {2, 21}},
-                                           {{20, 6}, {6, 14}, {22, 27}}, {{1, 9}, {15, 20}, {27, 29}},
+constexpr Mark kRipples[kLookAlikes][3] = {{{3, 5}, {18, 15}, {8, 25}},   {{12, 3}, {25, 12}, {2, 21}},
+                                           {{20, 6}, {6, 14}, {22, 27}},  {{1, 9}, {15, 20}, {27, 29}},
                                            {{9, 12}, {24, 22}, {14, 30}}, {{28, 4}, {11, 18}, {19, 9}}};
 
 Ink canalAt(int x, int y, int look) {
@@ -122,7 +121,8 @@ class Shape {
     if (!rounded_) return corners_[y < 16 ? (x < 16 ? 0 : 1) : (x < 16 ? 3 : 2)];
     const double u = (x + 0.5) / kTile;
     const double v = (y + 0.5) / kTile;
-    const double field = corner(0) * (1 - u) * (1 - v) + corner(1) * u * (1 - v) + corner(2) * u * v + corner(3) * (1 - u) * v;
+    const double field =
+        corner(0) * (1 - u) * (1 - v) + corner(1) * u * (1 - v) + corner(2) * u * v + corner(3) * (1 - u) * v;
     return field > 0.5;
   }
   // True when the nearest pixel of the other ground lies within `reach` pixels, straight or slanted.

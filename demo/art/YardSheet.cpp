@@ -473,8 +473,7 @@ DrawnSheet drawYardSheet() {
       for (int x = 0; x < entry.thing.w; ++x) {
         const auto number = static_cast<unsigned>((entry.thing.y + y) * kYardColumns + entry.thing.x + x);
         const bool single = entry.thing.w * entry.thing.h == 1;
-        drawn.names[number] =
-            entry.name + (single ? "" : " " + std::to_string(x + 1) + ", " + std::to_string(y + 1));
+        drawn.names[number] = entry.name + (single ? "" : " " + std::to_string(x + 1) + ", " + std::to_string(y + 1));
       }
     }
   }

@@ -17,7 +17,8 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(QApplication::translate("main", "Paint layered tile maps."));
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument(QStringLiteral("quilt"), QApplication::translate("main", "The folder of a quilt to open."),
+  parser.addPositionalArgument(QStringLiteral("quilt"),
+                               QApplication::translate("main", "The folder of a quilt to open."),
                                QStringLiteral("[quilt]"));
   parser.process(application);
 

@@ -73,16 +73,15 @@ Json infoDocument(const Quilt& quilt) {
                                     {"tiles", count(one.tiles.size())}});
     }
     const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
-    maps.push_back(Json::Object{
-        {"name", map->name},
-        {"folder", map->folder},
-        {"grid", gridName(map->grid.kind)},
-        {"cell", Json::Array{map->grid.cell.w, map->grid.cell.h}},
-        {"bounds", Json::Array{map->bounds.x0, map->bounds.y0, map->bounds.x1, map->bounds.y1}},
-        {"size", Json::Array{map->bounds.width(), map->bounds.height()}},
-        {"pixels", Json::Array{pixels.w, pixels.h}},
-        {"tiles", count(figures.tiles.size())},
-        {"layers", std::move(layers)}});
+    maps.push_back(Json::Object{{"name", map->name},
+                                {"folder", map->folder},
+                                {"grid", gridName(map->grid.kind)},
+                                {"cell", Json::Array{map->grid.cell.w, map->grid.cell.h}},
+                                {"bounds", Json::Array{map->bounds.x0, map->bounds.y0, map->bounds.x1, map->bounds.y1}},
+                                {"size", Json::Array{map->bounds.width(), map->bounds.height()}},
+                                {"pixels", Json::Array{pixels.w, pixels.h}},
+                                {"tiles", count(figures.tiles.size())},
+                                {"layers", std::move(layers)}});
   }
   Json::Array sheets;
   for (const auto& sheet : quilt.sheets()) {
@@ -106,8 +105,8 @@ void printInfo(const Quilt& quilt) {
               << map->bounds.x0 << ", " << map->bounds.y0 << "\n  " << figures.tiles.size()
               << " different tiles\n  layers, nearest first:\n";
     for (auto one = figures.layers.rbegin(); one != figures.layers.rend(); ++one) {
-      std::cout << "    " << one->layer->name << " (" << one->layer->role << "): " << one->painted
-                << " cells painted, " << one->tiles.size() << " different tiles\n";
+      std::cout << "    " << one->layer->name << " (" << one->layer->role << "): " << one->painted << " cells painted, "
+                << one->tiles.size() << " different tiles\n";
     }
   }
   for (const auto& sheet : quilt.sheets()) {

@@ -30,9 +30,12 @@ int main(int argc, char** argv) {
   render->add_option("MAP", order.map, "The map's name, its folder's name, or a path to its folder")->required();
   render->add_option("-o,--output", order.output, "The PNG to write")->required();
   render->add_option("--quilt", order.quilt, "The quilt's folder (default: the current folder, or MAP's)");
-  render->add_option("--zoom", order.zoom, "Pixels of the picture for one of the map, 0.02 to 32")->capture_default_str();
-  render->add_option("--only", order.only, "Draw only this layer (may be given several times)")->allow_extra_args(false);
-  render->add_option("--without", order.without, "Leave this layer out (may be given several times)")->allow_extra_args(false);
+  render->add_option("--zoom", order.zoom, "Pixels of the picture for one of the map, 0.02 to 32")
+      ->capture_default_str();
+  render->add_option("--only", order.only, "Draw only this layer (may be given several times)")
+      ->allow_extra_args(false);
+  render->add_option("--without", order.without, "Leave this layer out (may be given several times)")
+      ->allow_extra_args(false);
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);

@@ -27,9 +27,7 @@ QImage placeholder(QSize size, Cell cell) {
   return picture;
 }
 
-PixelSize turnedSize(PixelSize size, Turn turn) {
-  return turn.steps % 2 == 1 ? PixelSize{size.h, size.w} : size;
-}
+PixelSize turnedSize(PixelSize size, Turn turn) { return turn.steps % 2 == 1 ? PixelSize{size.h, size.w} : size; }
 
 PixelRect grownBy(PixelRect rect, PixelSize margin) {
   return {rect.x - margin.w, rect.y - margin.h, rect.w + 2 * margin.w, rect.h + 2 * margin.h};
@@ -56,10 +54,11 @@ const QImage& MapPainter::scaled(const Quilt& quilt, Cell cell, QSize size) {
   QImage picture;
   if (auto pixels = pictures_.turned(quilt, cell)) {
     const bool larger = size.width() > pixels->width() || size.height() > pixels->height();
-    picture = pixels->size() == size
-                  ? *pixels
-                  : pixels->scaled(size, Qt::IgnoreAspectRatio, larger ? Qt::FastTransformation : Qt::SmoothTransformation)
-                        .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    picture =
+        pixels->size() == size
+            ? *pixels
+            : pixels->scaled(size, Qt::IgnoreAspectRatio, larger ? Qt::FastTransformation : Qt::SmoothTransformation)
+                  .convertToFormat(QImage::Format_ARGB32_Premultiplied);
   } else {
     picture = placeholder(size, cell);
   }

@@ -2,9 +2,8 @@
 //
 // Layer by layer from the farthest, each in the order of its grid; a picture larger than its cell reaches over its
 // neighbours, so cells within the largest overhang of the rectangle are drawn too. Any part of a drawing has the same
-// pixels as that part of the whole. Nearest neighbour above 100 %, area average below; tiles without a picture are drawn
-// as labelled placeholders. Keeps scaled tiles between calls.
-// Cost: the cells in the rectangle times the layers.
+// pixels as that part of the whole. Nearest neighbour above 100 %, area average below; tiles without a picture are
+// drawn as labelled placeholders. Keeps scaled tiles between calls. Cost: the cells in the rectangle times the layers.
 #pragma once
 
 #include <QImage>

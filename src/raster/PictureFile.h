@@ -12,8 +12,8 @@
 
 namespace uq {
 
-inline constexpr int kLargestPictureSide = 1 << 15;     // pixels
-inline constexpr int kMostPictureMegabytes = 512;       // of decoded pixels
+inline constexpr int kLargestPictureSide = 1 << 15;  // pixels
+inline constexpr int kMostPictureMegabytes = 512;    // of decoded pixels
 
 // `file` is named in the Error.
 Result<QImage> decodePicture(std::string_view bytes, const std::string& file);

@@ -1,8 +1,8 @@
 // SheetPictures: the pixels of a quilt's sheets, and its tiles by number.
 //
 // Holds one picture a sheet, as read; a tile is a rectangle of it. Where the sheet, its picture or the tile is missing,
-// there is no picture, and who draws shows a placeholder. Pictures are read-only values: copying is cheap, and a copy may
-// be used on another thread.
+// there is no picture, and who draws shows a placeholder. Pictures are read-only values: copying is cheap, and a copy
+// may be used on another thread.
 #pragma once
 
 #include <QImage>

@@ -1,8 +1,8 @@
 // ViewScale: between map pixels and device pixels.
 //
-// Device coordinates are absolute, like map pixels: device pixel 0, 0 is the upper left of map pixel 0, 0 at every zoom.
-// Edges are rounded down one by one, so neighbouring cells meet without seam or overlap at any zoom, and any part of a
-// picture equals the same part of the whole.
+// Device coordinates are absolute, like map pixels: device pixel 0, 0 is the upper left of map pixel 0, 0 at every
+// zoom. Edges are rounded down one by one, so neighbouring cells meet without seam or overlap at any zoom, and any part
+// of a picture equals the same part of the whole.
 #pragma once
 
 #include <QPoint>

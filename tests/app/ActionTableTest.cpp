@@ -19,7 +19,8 @@ TEST(ActionTable, NamesKeysAndWordsAreEachGivenOnce) {
     if (row.gesture || !*row.keys) continue;
     const QKeySequence sequence(QLatin1String(row.keys), QKeySequence::PortableText);
     EXPECT_EQ(sequence.count(), 1) << row.name;
-    EXPECT_TRUE(keys.insert(sequence.toString().toStdString()).second) << row.keys << " is given to " << row.name << " too";
+    EXPECT_TRUE(keys.insert(sequence.toString().toStdString()).second)
+        << row.keys << " is given to " << row.name << " too";
   }
 }
 

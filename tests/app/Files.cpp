@@ -1,4 +1,6 @@
 // Opening, saving, leaving, and what happens when files are broken.
+#include <sys/fsuid.h>
+#include <unistd.h>
 #include <QApplication>
 #include <QDir>
 #include <QDropEvent>
@@ -6,6 +8,7 @@
 #include <QLineEdit>
 #include <QMimeData>
 #include <QPushButton>
+
 #include <filesystem>
 #include <fstream>
 
@@ -225,10 +228,41 @@ TEST_F(Files, APlaceThatTakesNoFolderIsRefusedInWords) {
   EXPECT_EQ(session().store().folder(), folder());
 }
 
+TEST_F(Files, AFolderWithoutWritePermissionCanBeLookedAtAndSavedElsewhere) {
+  namespace fs = std::filesystem;
+  fs::permissions(fs::path(folder()).parent_path(), fs::perms(0755));
+  for (const auto& entry : fs::recursive_directory_iterator(folder())) {
+    fs::permissions(entry.path(), entry.is_directory() ? fs::perms(0555) : fs::perms(0444));
+  }
+  fs::permissions(folder(), fs::perms(0555));
+  // The superuser may write everywhere: look at the files as nobody in particular.
+  const bool superuser = geteuid() == 0;
+  if (superuser) setfsuid(65534);
+  openDemo();
+  EXPECT_THAT(notice(), HasSubstr("can be looked at, but not saved here"));
+  EXPECT_THAT(notice(), HasSubstr("or save the quilt somewhere else"));
+  picture("no-permission");
+  paintOne();
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  EXPECT_THAT(notice(), HasSubstr("not saved here"));
+  EXPECT_FALSE(session().isSaved());
+  EXPECT_FALSE(fs::exists(folder() + "/.urban-quilt"));
+  if (superuser) setfsuid(0);
+  const QString elsewhere = QString::fromStdString(folder() + "-mine");
+  enterFolder(elsewhere);
+  hand.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_TRUE(session().isSaved());
+  fs::permissions(folder(), fs::perms(0755));
+  for (const auto& entry : fs::recursive_directory_iterator(folder())) fs::permissions(entry.path(), fs::perms(0755));
+}
+
 TEST_F(Files, TwoMapsHaveTabsAndEachItsOwnUndo) {
-  std::filesystem::copy(folder() + "/maps/depot-yard", folder() + "/maps/ferry-street", std::filesystem::copy_options::recursive);
+  std::filesystem::copy(folder() + "/maps/depot-yard", folder() + "/maps/ferry-street",
+                        std::filesystem::copy_options::recursive);
   std::string map = read("maps/ferry-street/map.json");
-  const auto replace = [&](const std::string& from, const std::string& to) { map.replace(map.find(from), from.size(), to); };
+  const auto replace = [&](const std::string& from, const std::string& to) {
+    map.replace(map.find(from), from.size(), to);
+  };
   replace("Depot Yard", "Ferry Street");
   replace(yardId(), "abcdefghijkl");
   write("maps/ferry-street/map.json", map);

@@ -66,9 +66,9 @@ TEST_F(FirstSlice, TakesPaintsSavesAndRendersTheSamePixels) {
   const QImage shown = canvas->grab().toImage().convertToFormat(QImage::Format_ARGB32);
   const std::string file = folder() + "/depot-yard.png";
   QProcess uquilt;
-  uquilt.start(QStringLiteral(UQ_UQUILT), {QStringLiteral("render"), QStringLiteral("Depot Yard"), QStringLiteral("--quilt"),
-                                           QString::fromStdString(folder()), QStringLiteral("-o"),
-                                           QString::fromStdString(file)});
+  uquilt.start(QStringLiteral(UQ_UQUILT),
+               {QStringLiteral("render"), QStringLiteral("Depot Yard"), QStringLiteral("--quilt"),
+                QString::fromStdString(folder()), QStringLiteral("-o"), QString::fromStdString(file)});
   ASSERT_TRUE(uquilt.waitForFinished());
   ASSERT_EQ(uquilt.exitCode(), 0) << uquilt.readAllStandardError().toStdString();
   const QImage rendered = QImage(QString::fromStdString(file)).convertToFormat(QImage::Format_ARGB32);

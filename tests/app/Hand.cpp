@@ -76,7 +76,8 @@ class Hand::Device {
  public:
   virtual ~Device() = default;
   virtual void move(QWidget* widget, QPoint at, Qt::MouseButton held, Qt::KeyboardModifiers modifiers) = 0;
-  virtual void button(QWidget* widget, QPoint at, Qt::MouseButton button, bool down, Qt::KeyboardModifiers modifiers) = 0;
+  virtual void button(QWidget* widget, QPoint at, Qt::MouseButton button, bool down,
+                      Qt::KeyboardModifiers modifiers) = 0;
   virtual void key(Qt::Key key, Qt::KeyboardModifiers modifiers) = 0;
   virtual void wheel(QWidget* widget, QPoint at, int notches, Qt::KeyboardModifiers modifiers) = 0;
   virtual void hold(Qt::KeyboardModifiers modifiers, bool down) = 0;

@@ -1,9 +1,9 @@
 // Hand: the mouse and keyboard of the storyboards.
 //
 // Each call is a movement that a person makes, and is sent as real events: to the window through Qt's own entry for
-// window-system events offscreen, through the X server's test extension in a real window. Counts what was done: a click,
-// drag, chord, key, wheel turn or typed field is one action; moving the pointer is none. After each call its events have
-// been handled.
+// window-system events offscreen, through the X server's test extension in a real window. Counts what was done: a
+// click, drag, chord, key, wheel turn or typed field is one action; moving the pointer is none. After each call its
+// events have been handled.
 #pragma once
 
 #include <QPointF>
@@ -33,7 +33,8 @@ class Hand {
   void drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButton button = Qt::LeftButton,
             Qt::KeyboardModifiers modifiers = {});
   // The halves of a drag, for what happens in between; together one action.
-  void press(QWidget* widget, QPointF at, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
+  void press(QWidget* widget, QPointF at, Qt::MouseButton button = Qt::LeftButton,
+             Qt::KeyboardModifiers modifiers = {});
   void release(QWidget* widget, QPointF at, Qt::MouseButton button = Qt::LeftButton,
                Qt::KeyboardModifiers modifiers = {});
   void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {});

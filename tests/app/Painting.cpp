@@ -147,12 +147,13 @@ TEST_F(Painting, ALockedOrHiddenLayerRefusesAtTheCursor) {
 
 TEST_F(Painting, ThePointedTileIsNamedAndNumbered) {
   hand.moveTo(room->table(), onTable("street", 24));
-  EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("pointed-tile"))->text(), QStringLiteral("setts, iron lid — street 24"));
+  EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("pointed-tile"))->text(),
+            QStringLiteral("setts, iron lid — street 24"));
 }
 
 TEST_F(Painting, TheTableIsReachedByKeysAlone) {
   room->table()->setFocus();
-  hand.key(Qt::Key_Down);   // the first tile
+  hand.key(Qt::Key_Down);  // the first tile
   hand.key(Qt::Key_Right);
   hand.key(Qt::Key_Return);
   EXPECT_EQ(session().desk().inHand, Block::of(Cell(tile("rails", 1), {})));
@@ -160,6 +161,22 @@ TEST_F(Painting, TheTableIsReachedByKeysAlone) {
   hand.key(Qt::Key_Right, Qt::ShiftModifier);
   hand.key(Qt::Key_Return);
   EXPECT_EQ(session().desk().inHand.parts().size(), 4u);
+}
+
+TEST_F(Painting, TheTableZoomsAtThePointerAndPans) {
+  TableView* table = room->table();
+  const QPointF at = onTable("street", 24);
+  const double before = table->zoom();
+  hand.wheel(table, at, 1, Qt::ControlModifier);
+  hand.wheel(table, at, 1, Qt::ControlModifier);
+  EXPECT_GT(table->zoom(), before);
+  EXPECT_TRUE(table->tileRect("street", 24).contains(at));
+  const QRectF place = table->tileRect("street", 24);
+  hand.drag(table, {at, at - QPointF(10, 12)}, Qt::MiddleButton);
+  EXPECT_EQ(table->tileRect("street", 24), place.translated(-10, -12));
+  EXPECT_TRUE(session().desk().inHand.empty());
+  hand.wheel(table, at, -1);
+  EXPECT_LT(table->tileRect("street", 24).top(), place.top() - 12);
 }
 
 TEST_F(Painting, AStrokeEndsAtTheMapsEdge) {
@@ -270,7 +287,8 @@ TEST_F(Painting, ASmallWindowStillShowsEverything) {
   settle();
   EXPECT_EQ(room->size(), QSize(1024, 700));
   EXPECT_GE(room->canvas()->width(), 440);
-  EXPECT_TRUE(QRectF(room->canvas()->rect()).contains(room->canvas()->cellRect({0, 0}).united(room->canvas()->cellRect({47, 31}))));
+  EXPECT_TRUE(QRectF(room->canvas()->rect())
+                  .contains(room->canvas()->cellRect({0, 0}).united(room->canvas()->cellRect({47, 31}))));
   takeLid();
   hand.moveTo(room->canvas(), onMap({47, 31}));
   picture("small-window");

@@ -37,16 +37,15 @@ class Uquilt : public testing::Test {
     process.setWorkingDirectory(QString::fromStdString(folder));
     process.start(QStringLiteral(UQ_UQUILT), arguments);
     EXPECT_TRUE(process.waitForFinished());
-    return {process.exitCode(), process.readAllStandardOutput().toStdString(), process.readAllStandardError().toStdString()};
+    return {process.exitCode(), process.readAllStandardOutput().toStdString(),
+            process.readAllStandardError().toStdString()};
   }
   QString png() { return scratch.filePath(QStringLiteral("out.png")); }
   // Renders a map into png() with further words.
   Answer render(const char* map, std::initializer_list<const char*> more = {}) {
     return run(words({"render", map, "-o"}) + QStringList{png()} + words(more));
   }
-  void cut(const std::string& file, std::size_t bytes) {
-    std::filesystem::resize_file(folder + "/" + file, bytes);
-  }
+  void cut(const std::string& file, std::size_t bytes) { std::filesystem::resize_file(folder + "/" + file, bytes); }
 
   QTemporaryDir scratch;
   std::string folder;

@@ -61,7 +61,8 @@ TEST(Id, TheSameSeedGivesTheSameIds) { EXPECT_EQ(IdSource(5).next(), IdSource(5)
 TEST(JsonText, KeepsOrderSpellingAndLines) {
   const std::string text =
       "{\n  \"name\": \"Gate — \\\"east\\\"\",\n  \"big\": 18446744073709551615,\n  \"part\": 0.30000,\n"
-      "  \"size\": [32, -32],\n  \"none\": null,\n  \"list\": [\n    {\"a\": true, \"b\": [1, 2]},\n    \"x\"\n  ]\n}\n";
+      "  \"size\": [32, -32],\n  \"none\": null,\n  \"list\": [\n    {\"a\": true, \"b\": [1, 2]},\n    \"x\"\n  "
+      "]\n}\n";
   const auto json = readJson(text, "map.json");
   ASSERT_TRUE(json) << json.error().text();
   EXPECT_EQ(json->find("size")->line, 5);

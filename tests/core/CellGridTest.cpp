@@ -23,7 +23,8 @@ Twins randomTwins() {
     const CellPos at{*rc::gen::inRange(-140, 140), *rc::gen::inRange(-140, 140)};
     const Cell cell = tile(*rc::gen::inRange(0u, 3u));
     const bool area = *rc::gen::arbitrary<bool>();
-    const CellRect rect{at.x, at.y, at.x + (area ? *rc::gen::inRange(1, 140) : 1), at.y + (area ? *rc::gen::inRange(1, 140) : 1)};
+    const CellRect rect{at.x, at.y, at.x + (area ? *rc::gen::inRange(1, 140) : 1),
+                        at.y + (area ? *rc::gen::inRange(1, 140) : 1)};
     if (area) {
       twins.grid.fill(rect, cell);
     } else {

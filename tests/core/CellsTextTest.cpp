@@ -42,8 +42,8 @@ TEST(CellsText, OnePaintedCellChangesAtMostThreeLines) {
   cells.set({20, 20}, tileOf(quilt, "street", 2));
   const std::string after = writeCells(cells, quilt);
   EXPECT_EQ(before, head(quilt).substr(0, head(quilt).find("B ")) + "@0,0\n0-63: A1x64\nend\n");
-  EXPECT_EQ(after, head(quilt).substr(0, head(quilt).find("B ")) +
-                       "@0,0\n0-19: A1x64\n20: A1x20 2 1x43\n21-63: A1x64\nend\n");
+  EXPECT_EQ(after,
+            head(quilt).substr(0, head(quilt).find("B ")) + "@0,0\n0-19: A1x64\n20: A1x20 2 1x43\n21-63: A1x64\nend\n");
 }
 
 RC_GTEST_PROP(CellsText, ReadsBackWhatItWrites, ()) {
@@ -122,28 +122,27 @@ TEST_P(CellsTextRefuses, AtTheLineAndKeepsWhatCameBefore) {
   EXPECT_EQ(back.cells.at({0, 1}), tileOf(quilt, "street", 1));
 }
 
-INSTANTIATE_TEST_SUITE_P(
-    Broken, CellsTextRefuses,
-    testing::Values(BadCells{"cut_in_a_line", "2: A1x6", 6, "cut off in the middle"},
-                    BadCells{"no_end", "2: A1x6\n", 7, "\"end\" is missing"},
-                    BadCells{"twice", "1: A2\nend\n", 6, "cell 0, 1 is given twice"},
-                    BadCells{"too_many", "2: A1x60 .5\nend\n", 6, "more than 64 cells"},
-                    BadCells{"unknown_code", "2: C1\nend\n", 6, "code C is not named"},
-                    BadCells{"no_code", "2: 1\nend\n", 6, "no sheet code"},
-                    BadCells{"row_64", "64: A1\nend\n", 6, "from 0 to 63"},
-                    BadCells{"falling_rows", "9-3: A1\nend\n", 6, "does not rise"},
-                    BadCells{"number", "2: A262144\nend\n", 6, "up to 262,143"},
-                    BadCells{"leading_zero", "2: A01\nend\n", 6, "no number"},
-                    BadCells{"run_1", "2: A1x1\nend\n", 6, "between 2 and 64"},
-                    BadCells{"run_65", "2: .65\nend\n", 6, "between 2 and 64"},
-                    BadCells{"turn", "2: A1e\nend\n", 6, "turn letter"},
-                    BadCells{"chunk_far_away", "@99999,0\nend\n", 6, "within the grid"},
-                    BadCells{"chunk_minus_zero", "@-0,0\nend\n", 6, "within the grid"},
-                    BadCells{"after_end", "end\n2: A1\n", 7, "follows \"end\""},
-                    BadCells{"late_sheet", "C abcdefghijkl\nend\n", 6, "after the first cells"},
-                    BadCells{"spaces", "2: A1  A2\nend\n", 6, "no number"},
-                    BadCells{"rubbish", "hello\nend\n", 6, "its number"}),
-    [](const auto& test) { return std::string(test.param.what); });
+INSTANTIATE_TEST_SUITE_P(Broken, CellsTextRefuses,
+                         testing::Values(BadCells{"cut_in_a_line", "2: A1x6", 6, "cut off in the middle"},
+                                         BadCells{"no_end", "2: A1x6\n", 7, "\"end\" is missing"},
+                                         BadCells{"twice", "1: A2\nend\n", 6, "cell 0, 1 is given twice"},
+                                         BadCells{"too_many", "2: A1x60 .5\nend\n", 6, "more than 64 cells"},
+                                         BadCells{"unknown_code", "2: C1\nend\n", 6, "code C is not named"},
+                                         BadCells{"no_code", "2: 1\nend\n", 6, "no sheet code"},
+                                         BadCells{"row_64", "64: A1\nend\n", 6, "from 0 to 63"},
+                                         BadCells{"falling_rows", "9-3: A1\nend\n", 6, "does not rise"},
+                                         BadCells{"number", "2: A262144\nend\n", 6, "up to 262,143"},
+                                         BadCells{"leading_zero", "2: A01\nend\n", 6, "no number"},
+                                         BadCells{"run_1", "2: A1x1\nend\n", 6, "between 2 and 64"},
+                                         BadCells{"run_65", "2: .65\nend\n", 6, "between 2 and 64"},
+                                         BadCells{"turn", "2: A1e\nend\n", 6, "turn letter"},
+                                         BadCells{"chunk_far_away", "@99999,0\nend\n", 6, "within the grid"},
+                                         BadCells{"chunk_minus_zero", "@-0,0\nend\n", 6, "within the grid"},
+                                         BadCells{"after_end", "end\n2: A1\n", 7, "follows \"end\""},
+                                         BadCells{"late_sheet", "C abcdefghijkl\nend\n", 6, "after the first cells"},
+                                         BadCells{"spaces", "2: A1  A2\nend\n", 6, "no number"},
+                                         BadCells{"rubbish", "hello\nend\n", 6, "its number"}),
+                         [](const auto& test) { return std::string(test.param.what); });
 
 TEST(CellsTextRefuses, AFileThatIsNoCellsFile) {
   Quilt quilt = smallQuilt();

@@ -10,7 +10,8 @@ namespace uq {
 namespace {
 
 GridShape anyShape() {
-  return {GridKind::orthogonal, {*rc::gen::inRange(kSmallestCell, kLargestCell + 1), *rc::gen::inRange(kSmallestCell, kLargestCell + 1)}};
+  return {GridKind::orthogonal,
+          {*rc::gen::inRange(kSmallestCell, kLargestCell + 1), *rc::gen::inRange(kSmallestCell, kLargestCell + 1)}};
 }
 CellPos anyCell() { return {*rc::gen::inRange(-500, 500), *rc::gen::inRange(-500, 500)}; }
 Turn anyTurn() { return {*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)}; }

@@ -144,7 +144,8 @@ TEST(QuiltStore, KeepsFieldsThatItDoesNotKnow) {
   opened = saved.open();
   const Quilt renamed = renameLayer(opened->quilt, layerOf(opened->quilt, "Yard", "Paving"), "Ground");
   ASSERT_TRUE(opened->store.save(renamed));
-  EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"weather\": {\n    \"rain\": 0.250,\n    \"wind\": [1, 2]\n  }"));
+  EXPECT_THAT(saved.file("maps/yard/map.json"),
+              HasSubstr("\"weather\": {\n    \"rain\": 0.250,\n    \"wind\": [1, 2]\n  }"));
   EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"cells\": \"sheds.cells\", \"parallax\": 0.5}"));
 }
 

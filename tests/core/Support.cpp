@@ -11,7 +11,8 @@ namespace uq::test {
 Result<std::string> MemoryDisk::read(const std::string& path, std::int64_t most) {
   const auto found = files.find(path);
   if (found == files.end()) return fail(Error::Cause::missing, "it does not exist", path);
-  if (static_cast<std::int64_t>(found->second.size()) > most) return fail(Error::Cause::tooLarge, "it is too large", path);
+  if (static_cast<std::int64_t>(found->second.size()) > most)
+    return fail(Error::Cause::tooLarge, "it is too large", path);
   return found->second;
 }
 

@@ -44,14 +44,14 @@ class MemoryDisk : public Disk {
   std::map<std::string, std::int64_t> modified_;
 };
 
-// A quilt with two sheets ("street", code A, and "rails", code B), and two maps: "Yard", 20 × 12 cells from −4, −4, with
-// the layers Paving, Sheds and Awnings, and "Loft", 6 × 5, with one layer.
+// A quilt with two sheets ("street", code A, and "rails", code B), and two maps: "Yard", 20 × 12 cells from −4, −4,
+// with the layers Paving, Sheds and Awnings, and "Loft", 6 × 5, with one layer.
 Quilt smallQuilt();
 LayerAt layerOf(const Quilt& quilt, const char* map, const char* layer);
 Cell tileOf(const Quilt& quilt, const char* sheet, std::uint32_t number, Turn turn = {});
 
-// All the bytes that a quilt would be saved as. Quilts that were read separately have slots of their own, so their cells
-// are compared by this.
+// All the bytes that a quilt would be saved as. Quilts that were read separately have slots of their own, so their
+// cells are compared by this.
 std::string bytes(const Quilt& quilt);
 
 // A random stroke or rename somewhere on the quilt.

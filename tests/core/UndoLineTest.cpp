@@ -22,7 +22,8 @@ struct Work {
   }
   void lay(const char* map, const char* layer, CellPos at, const char* sheet = "rails") {
     const std::vector<CellChange> one = {{at, tileOf(quilt, sheet, static_cast<std::uint32_t>(at.x + 1))}};
-    step((std::string("Brush on ") + layer).c_str(), quilt.mapNamed(map)->id, layCells(quilt, layerOf(quilt, map, layer), one));
+    step((std::string("Brush on ") + layer).c_str(), quilt.mapNamed(map)->id,
+         layCells(quilt, layerOf(quilt, map, layer), one));
   }
   bool back(Id tab) {
     const auto plan = line.planBack(tab, quilt);

@@ -30,7 +30,8 @@ TEST(Demo, IsWhatTheArtProgramDraws) {
   EXPECT_TRUE(problems.empty());
   for (const auto& sheet : opened.quilt.sheets()) {
     const QImage& expected = drawn.pictures.at("sheets/" + sheet->picture);
-    EXPECT_EQ(pictures.picture(sheet->id), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied)) << sheet->name;
+    EXPECT_EQ(pictures.picture(sheet->id), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
+        << sheet->name;
   }
 }
 

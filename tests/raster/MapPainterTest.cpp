@@ -16,8 +16,8 @@ namespace {
 constexpr QRgb kRed = 0xffc03020;
 constexpr QRgb kBlue = 0xff2040c0;
 
-// A map of 8 × 6 cells of 16 px; sheet "small" has tiles of the cell's size with a mark in each corner, sheet "tall" one
-// picture of 24 × 40 px.
+// A map of 8 × 6 cells of 16 px; sheet "small" has tiles of the cell's size with a mark in each corner, sheet "tall"
+// one picture of 24 × 40 px.
 struct Scene {
   Quilt quilt;
   SheetPictures pictures;
@@ -40,10 +40,10 @@ struct Scene {
     };
     QImage tiles(32, 16, QImage::Format_ARGB32);
     tiles.fill(QColor(90, 160, 90));
-    for (int i = 0; i < 16; ++i) tiles.setPixel(i, 0, kRed);   // the first tile's upper edge
-    for (int i = 0; i < 8; ++i) tiles.setPixel(0, i, kBlue);   // and the upper half of its left edge
+    for (int i = 0; i < 16; ++i) tiles.setPixel(i, 0, kRed);  // the first tile's upper edge
+    for (int i = 0; i < 8; ++i) tiles.setPixel(0, i, kBlue);  // and the upper half of its left edge
     for (int y = 4; y < 12; ++y) {
-      for (int x = 20; x < 28; ++x) tiles.setPixel(x, y, 0);   // the second tile has a hole
+      for (int x = 20; x < 28; ++x) tiles.setPixel(x, y, 0);  // the second tile has a hole
     }
     small = addSheet("small", {16, 16}, tiles);
     QImage tree(24, 40, QImage::Format_ARGB32);
@@ -144,7 +144,8 @@ RC_GTEST_PROP(MapPainter, AnyPartEqualsThatPartOfTheWhole, ()) {
   const QImage whole = scene.draw(zoom, all);
   const int x = *rc::gen::inRange(0, all.width());
   const int y = *rc::gen::inRange(0, all.height());
-  const QRect part(all.x() + x, all.y() + y, *rc::gen::inRange(1, all.width() - x + 1), *rc::gen::inRange(1, all.height() - y + 1));
+  const QRect part(all.x() + x, all.y() + y, *rc::gen::inRange(1, all.width() - x + 1),
+                   *rc::gen::inRange(1, all.height() - y + 1));
   RC_ASSERT(scene.draw(zoom, part) == whole.copy(part.translated(-all.topLeft())));
 }
 
@@ -156,7 +157,8 @@ TEST(MapPainter, NeighboursMeetWithoutSeamsAtOddZooms) {
   for (double zoom : {0.37, 0.9, 1.3, 2.6}) {
     const QImage drawn = scene.whole(zoom);
     for (int y = 0; y < drawn.height(); ++y) {
-      for (int x = 0; x < drawn.width(); ++x) ASSERT_EQ(qAlpha(drawn.pixel(x, y)), 255) << zoom << ": " << x << ", " << y;
+      for (int x = 0; x < drawn.width(); ++x)
+        ASSERT_EQ(qAlpha(drawn.pixel(x, y)), 255) << zoom << ": " << x << ", " << y;
     }
   }
 }
@@ -174,8 +176,8 @@ TEST(MapPainter, TheGhostIsTheTileAtEightyPercentUnderNearerLayers) {
   scene.lay("Things", {0, 0}, Cell({scene.small, 1}, {}));
   const GhostCells ghost{scene.yard().layerNamed("Ground")->id, {{{0, 0}, Cell({scene.small, 0}, {})}}};
   const QImage drawn = scene.draw(1, {0, 0, 16, 16}, {}, &ghost);
-  EXPECT_EQ(drawn.pixel(8, 0), qRgb(90, 160, 90));         // covered by the nearer layer
-  EXPECT_NEAR(qAlpha(drawn.pixel(8, 8)), 204, 1);          // seen through its hole
+  EXPECT_EQ(drawn.pixel(8, 0), qRgb(90, 160, 90));  // covered by the nearer layer
+  EXPECT_NEAR(qAlpha(drawn.pixel(8, 8)), 204, 1);   // seen through its hole
 }
 
 TEST(Picking, TakesTheTopmostOpaquePixel) {

@@ -41,9 +41,7 @@ QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
 QString needsStroke(const Situation& s) {
   return s.inStroke ? QString() : translated(UQ_TEXT("No stroke is under way"));
 }
-QString needsChange(const Situation& s) {
-  return s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
-}
+QString needsChange(const Situation& s) { return s.saved ? translated(UQ_TEXT("Everything is saved")) : QString(); }
 
 constexpr ActionRow kTable[] = {
     {ActionId::openQuilt, "open-quilt", UQ_TEXT("Open quilt…"), UQ_TEXT("Open another quilt's folder"), "",
@@ -74,8 +72,8 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Leave off the stroke that is under way, without a mark"), "", "Esc", Menu::edit, ActsIn::canvas, false,
      false, needsStroke},
 
-    {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the next map of this quilt"), "",
-     "Ctrl+PgDown", Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
+    {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the next map of this quilt"), "", "Ctrl+PgDown",
+     Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
     {ActionId::previousMap, "previous-map", UQ_TEXT("Previous map"), UQ_TEXT("Go to the map before this one"), "",
      "Ctrl+PgUp", Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
 
@@ -120,12 +118,12 @@ constexpr ActionRow kTable[] = {
      needsMap},
     {ActionId::zoomView, "zoom-view", UQ_TEXT("Ctrl+wheel zooms"), UQ_TEXT("Zooms at the pointer"), "", "Ctrl+wheel",
      Menu::none, ActsIn::canvas, false, true, needsMap},
-    {ActionId::scrollView, "scroll-view", UQ_TEXT("wheel scrolls"), UQ_TEXT("Scrolls; with Shift sideways"), "", "wheel",
-     Menu::none, ActsIn::canvas, false, true, needsMap},
-    {ActionId::stepView, "step-view", UQ_TEXT("arrows move the view"), UQ_TEXT("Moves the view by a cell"), "", "arrows",
-     Menu::none, ActsIn::canvas, false, true, needsMap},
-    {ActionId::takeFromTable, "take-from-table", UQ_TEXT("Click takes a tile"), UQ_TEXT("Takes a tile into the hand"), "",
-     "left click", Menu::none, ActsIn::canvas, false, true, yes},
+    {ActionId::scrollView, "scroll-view", UQ_TEXT("wheel scrolls"), UQ_TEXT("Scrolls; with Shift sideways"), "",
+     "wheel", Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::stepView, "step-view", UQ_TEXT("arrows move the view"), UQ_TEXT("Moves the view by a cell"), "",
+     "arrows", Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::takeFromTable, "take-from-table", UQ_TEXT("Click takes a tile"), UQ_TEXT("Takes a tile into the hand"),
+     "", "left click", Menu::none, ActsIn::canvas, false, true, yes},
     {ActionId::takeBlockFromTable, "take-block-from-table", UQ_TEXT("drag over several takes a block"),
      UQ_TEXT("Takes a block of tiles into the hand"), "", "left drag", Menu::none, ActsIn::canvas, false, true, yes},
     {ActionId::takeByKeys, "take-by-keys", UQ_TEXT("arrows and Enter take too"),

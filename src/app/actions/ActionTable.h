@@ -14,14 +14,41 @@
 namespace uq {
 
 enum class ActionId {
-  openQuilt, saveQuilt, saveQuiltAs, closeWindow,
-  undo, redo, dropStroke, turnLeft, turnRight, mirrorAcross, mirrorDown, straighten,
-  nextMap, previousMap,
-  nearerLayer, fartherLayer, toggleEye, toggleLock,
-  zoomIn, zoomOut, wholeMap, fullSize, gridLines,
-  brush, erase,
-  layTiles, takeAway, takeFromMap, panView, zoomView, scrollView, stepView,
-  takeFromTable, takeBlockFromTable, takeByKeys,
+  openQuilt,
+  saveQuilt,
+  saveQuiltAs,
+  closeWindow,
+  undo,
+  redo,
+  dropStroke,
+  turnLeft,
+  turnRight,
+  mirrorAcross,
+  mirrorDown,
+  straighten,
+  nextMap,
+  previousMap,
+  nearerLayer,
+  fartherLayer,
+  toggleEye,
+  toggleLock,
+  zoomIn,
+  zoomOut,
+  wholeMap,
+  fullSize,
+  gridLines,
+  brush,
+  erase,
+  layTiles,
+  takeAway,
+  takeFromMap,
+  panView,
+  zoomView,
+  scrollView,
+  stepView,
+  takeFromTable,
+  takeBlockFromTable,
+  takeByKeys,
 };
 
 enum class Menu { none, quilt, edit, map, layers, view };
@@ -40,11 +67,11 @@ struct Situation {
 
 struct ActionRow {
   ActionId id;
-  const char* name;   // verb-noun, for settings and tests
-  const char* text;   // menu entry; for a gesture, what it does
+  const char* name;  // verb-noun, for settings and tests
+  const char* text;  // menu entry; for a gesture, what it does
   const char* tip;
-  const char* icon;   // in icons/, or empty
-  const char* keys;   // as QKeySequence spells them, or empty; for a gesture, the hand movement
+  const char* icon;  // in icons/, or empty
+  const char* keys;  // as QKeySequence spells them, or empty; for a gesture, the hand movement
   Menu menu;
   ActsIn actsIn;
   bool changesQuilt;

@@ -14,7 +14,7 @@ namespace uq {
 namespace {
 
 constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
-                             1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,  16,   24,   32};
+                             1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr double kGridLinesFrom = 6;  // logical pixels a cell
 constexpr int kMapMargin = 24;        // logical pixels round a fitted map
 
@@ -115,9 +115,7 @@ void MapCanvas::fitMap() {
   Q_EMIT viewChanged();
 }
 
-void MapCanvas::showFullSize() {
-  setZoom(1, pointer_.value_or(QRectF(rect()).center()));
-}
+void MapCanvas::showFullSize() { setZoom(1, pointer_.value_or(QRectF(rect()).center())); }
 
 void MapCanvas::scrollBy(QPointF logical) {
   origin_ += (logical * devicePixelRatioF()).toPoint();
@@ -175,8 +173,8 @@ void MapCanvas::refreshFrame() {
   const QRect device(origin_, deviceSize());
   const std::set<Id>& hidden = session_->desk().hidden;
   const Map* before = frameQuilt_.map(map.id);
-  const bool sameView = !frame_.isNull() && frameRect_ == device && frameZoom_ == scale().zoom &&
-                        frameMap_ == map.id && frameHidden_ == hidden;
+  const bool sameView = !frame_.isNull() && frameRect_ == device && frameZoom_ == scale().zoom && frameMap_ == map.id &&
+                        frameHidden_ == hidden;
   if (sameView && before && before->revision.is(map.revision)) return;
   bool repaired = sameView && before && before->layers.size() == map.layers.size() && before->bounds == map.bounds;
   CellRect dirty;
@@ -228,10 +226,11 @@ void MapCanvas::paintEvent(QPaintEvent*) {
 
 void MapCanvas::paintEmpty(QPainter& painter) const {
   painter.setPen(Theme::current().panel);
-  painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
-                   session_ ? tr("This quilt has no map yet.")
-                            : tr("No quilt is open.\n\nQuilt > Open quilt… (%1), or drop a quilt's folder here.")
-                                  .arg(actions_->action(ActionId::openQuilt)->shortcut().toString(QKeySequence::NativeText)));
+  painter.drawText(
+      rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+      session_ ? tr("This quilt has no map yet.")
+               : tr("No quilt is open.\n\nQuilt > Open quilt… (%1), or drop a quilt's folder here.")
+                     .arg(actions_->action(ActionId::openQuilt)->shortcut().toString(QKeySequence::NativeText)));
 }
 
 void MapCanvas::paintGrid(QPainter& painter) const {
@@ -273,13 +272,13 @@ void MapCanvas::paintGhost(QPainter& painter) {
     }
     const QRect part = scale().toDevice(pixels).intersected(QRect(origin_, deviceSize()));
     if (!part.isEmpty()) {
-      QImage picture =
-          session_->painter().draw(session_->quilt(), map, scale(), part, session_->desk().hidden, &shown);
+      QImage picture = session_->painter().draw(session_->quilt(), map, scale(), part, session_->desk().hidden, &shown);
       picture.setDevicePixelRatio(devicePixelRatioF());
       const QRectF place = fromDevice(part);
-      painter.fillRect(place.intersected(cellRect({map.bounds.x0, map.bounds.y0})
-                                             .united(cellRect({map.bounds.x1 - 1, map.bounds.y1 - 1}))),
-                       Theme::current().surround.lighter(118));
+      painter.fillRect(
+          place.intersected(
+              cellRect({map.bounds.x0, map.bounds.y0}).united(cellRect({map.bounds.x1 - 1, map.bounds.y1 - 1}))),
+          Theme::current().surround.lighter(118));
       painter.drawImage(place.topLeft(), picture);
     }
   }

@@ -1,7 +1,7 @@
 // MapCanvas: the map under the hand.
 //
-// Shows the active map at any zoom, with grid lines, the map's edge in stitches, and — before every press — the ghost of
-// what the press would do, outlined in the landing layer's thread, with a tag that names tool and layer or says why
+// Shows the active map at any zoom, with grid lines, the map's edge in stitches, and — before every press — the ghost
+// of what the press would do, outlined in the landing layer's thread, with a tag that names tool and layer or says why
 // nothing will happen. Turns hand movements into the session's strokes and takes; holds nothing but the view.
 //
 // The view is an absolute position in device pixels (ViewScale), so scrolling copies exact pixels. The drawn frame is
@@ -84,7 +84,7 @@ class MapCanvas : public QWidget {
   Session* session_ = nullptr;
   Actions* actions_;
   double zoom_ = 1;
-  QPoint origin_;  // absolute device pixel at the widget's upper left
+  QPoint origin_;     // absolute device pixel at the widget's upper left
   bool fits_ = true;  // the whole map is kept in sight while the window changes its size
   Id shownMap_;       // the map that the view was fitted to first
 

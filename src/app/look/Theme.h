@@ -13,14 +13,14 @@ namespace uq {
 struct Theme {
   QColor panel;
   QColor edge;
-  QColor paper;    // inputs, cards
+  QColor paper;  // inputs, cards
   QColor ink;
   QColor softInk;
-  QColor madder;   // active
-  QColor woad;     // focus, information
-  QColor weld;     // warning
-  QColor surround; // round the map
-  QColor cloth;    // the Table's surface
+  QColor madder;    // active
+  QColor woad;      // focus, information
+  QColor weld;      // warning
+  QColor surround;  // round the map
+  QColor cloth;     // the Table's surface
 
   // The theme in force: linen.
   static const Theme& current();

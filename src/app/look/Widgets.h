@@ -14,7 +14,8 @@ QLabel* makeTitle(const QString& text, QWidget* parent);
 // Soft ink, wraps.
 QLabel* makeSoftLabel(QWidget* parent);
 
-// A button that triggers an action and never takes the focus from the canvas by a click. `text` is shown beside the icon.
+// A button that triggers an action and never takes the focus from the canvas by a click. `text` is shown beside the
+// icon.
 QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* parent);
 
 }  // namespace uq

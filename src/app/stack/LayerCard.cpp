@@ -11,7 +11,7 @@
 namespace uq {
 
 namespace {
-constexpr int kThread = 7;               // width of the thread, logical pixels
+constexpr int kThread = 7;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
 }  // namespace
 
@@ -48,8 +48,10 @@ void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool 
   thread_ = layer.thread;
   active_ = active;
   hidden_ = hidden;
-  eye_->setIcon(icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
-  lock_->setIcon(icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"), locked ? theme.ink : theme.edge.darker(130)));
+  eye_->setIcon(
+      icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
+  lock_->setIcon(icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"),
+                      locked ? theme.ink : theme.edge.darker(130)));
   eye_->setToolTip(hidden ? tr("Show %1").arg(name_) : tr("Hide %1").arg(name_));
   lock_->setToolTip(locked ? tr("Unlock %1").arg(name_) : tr("Lock %1 against strokes").arg(name_));
   eye_->setAccessibleName(eye_->toolTip());

@@ -15,8 +15,8 @@ namespace {
 constexpr int kThumbnailWidth = 88;  // device pixels at most
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
 
-// One layer of a map with at most kThumbnailWidth cells each way: of a larger map every n-th cell. So a picture costs the
-// same for any map.
+// One layer of a map with at most kThumbnailWidth cells each way: of a larger map every n-th cell. So a picture costs
+// the same for any map.
 Map thinned(const Map& map, const TilesLayer& layer) {
   const CellRect from = map.bounds;
   const int step = std::max(1, ceilDiv(std::max(from.width(), from.height()), kThumbnailWidth));
@@ -167,7 +167,8 @@ void StackPanel::refresh() {
   const Id active = session_ ? session_->desk().landing().layer : Id{};
   for (LayerCard* one : cards_) {
     const Id id = one->layer();
-    one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id), session_->desk().locked.contains(id));
+    one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id),
+                 session_->desk().locked.contains(id));
   }
   const TilesLayer* layer = map ? map->layer(active) : nullptr;
   facts_->setVisible(layer != nullptr);

@@ -34,8 +34,9 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   for (int i = 0; i < 4; ++i) {
     auto* button = makeActionButton(actions->action(buttons[i].first), QLatin1String(buttons[i].second), this);
     button->setFixedSize(60, 34);
-    button->setStyleSheet(QStringLiteral("QToolButton { background: %1; border-color: %2; } QToolButton:hover { background: %3; }")
-                              .arg(Theme::current().panel.name(), Theme::current().edge.name(), Theme::current().paper.name()));
+    button->setStyleSheet(
+        QStringLiteral("QToolButton { background: %1; border-color: %2; } QToolButton:hover { background: %3; }")
+            .arg(Theme::current().panel.name(), Theme::current().edge.name(), Theme::current().paper.name()));
     turns->addWidget(button, i / 2, i % 2);
   }
   turns->setRowStretch(2, 1);
@@ -65,13 +66,17 @@ QString InHandPanel::description() const {
   const Sheet* sheet = session_->quilt().sheetAt(first.slot);
   const QString from = sheet ? QString::fromStdString(sheet->name) : tr("a missing sheet");
   if (block.parts().size() == 1) {
-    const QString name = sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
+    const QString name =
+        sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
     return tr("%1, from %2").arg(name, from);
   }
   std::set<SheetSlot> sheets;
   for (const Block::Part& part : block.parts()) sheets.insert(part.cell.tile().slot);
   const CellRect extent = block.extent();
-  return tr("%1 × %2 from %3").arg(extent.width()).arg(extent.height()).arg(sheets.size() > 1 ? tr("several sheets") : from);
+  return tr("%1 × %2 from %3")
+      .arg(extent.width())
+      .arg(extent.height())
+      .arg(sheets.size() > 1 ? tr("several sheets") : from);
 }
 
 QPixmap InHandPanel::preview() const {

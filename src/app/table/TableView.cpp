@@ -53,7 +53,8 @@ QRectF TableView::spotRect(std::size_t index, CellRect area) const {
   const SheetCut& cut = sheet(index).cut;
   const double stepX = cut.cell.w + cut.gap;
   const double stepY = cut.cell.h + cut.gap;
-  const QPointF corner = sheetRect(index).topLeft() + QPointF(cut.border + area.x0 * stepX, cut.border + area.y0 * stepY);
+  const QPointF corner =
+      sheetRect(index).topLeft() + QPointF(cut.border + area.x0 * stepX, cut.border + area.y0 * stepY);
   return {corner, QSizeF(area.width() * stepX - cut.gap, area.height() * stepY - cut.gap)};
 }
 
@@ -106,9 +107,14 @@ std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<std::
 }
 
 void TableView::setZoom(double zoom, QPointF about) {
+  if (!session_ || session_->quilt().sheets().empty()) return;
+  // Headings keep their size, so the point is held on its sheet, not on the Table.
   const QPointF table = (about + scroll_) / zoom_;
+  std::size_t on = 0;
+  while (on + 1 < session_->quilt().sheets().size() && sheetRect(on + 1).top() <= table.y()) ++on;
+  const QPointF held = table - sheetRect(on).topLeft();
   zoom_ = std::clamp(zoom, kSmallest, kLargest);
-  scroll_ = table * zoom_ - about;
+  scroll_ = (sheetRect(on).topLeft() + held) * zoom_ - about;
   clampScroll();
   update();
 }
@@ -180,14 +186,14 @@ void TableView::paintEvent(QPaintEvent*) {
     if (place.top() - kHeading > height() || place.bottom() < 0) continue;
     const Sheet& one = sheet(i);
     painter.setPen(theme.softInk);
-    painter.drawText(QRectF(place.left(), place.top() - kHeading, std::max<double>(place.width(), width()), kHeading - 3),
-                     Qt::AlignLeft | Qt::AlignBottom,
-                     tr("%1 · %2 px · %3 tiles")
-                         .arg(QString::fromStdString(one.name))
-                         .arg(one.cut.cell.w == one.cut.cell.h
-                                  ? QString::number(one.cut.cell.w)
-                                  : QStringLiteral("%1 × %2").arg(one.cut.cell.w).arg(one.cut.cell.h))
-                         .arg(one.tileCount()));
+    painter.drawText(
+        QRectF(place.left(), place.top() - kHeading, std::max<double>(place.width(), width()), kHeading - 3),
+        Qt::AlignLeft | Qt::AlignBottom,
+        tr("%1 · %2 px · %3 tiles")
+            .arg(QString::fromStdString(one.name))
+            .arg(one.cut.cell.w == one.cut.cell.h ? QString::number(one.cut.cell.w)
+                                                  : QStringLiteral("%1 × %2").arg(one.cut.cell.w).arg(one.cut.cell.h))
+            .arg(one.tileCount()));
     painter.fillRect(place, theme.surround.lighter(150));
     const QImage picture = session_->painter().pictures().picture(one.id);
     if (picture.isNull()) {
@@ -204,7 +210,8 @@ void TableView::paintEvent(QPaintEvent*) {
     QColor line = theme.paper;
     line.setAlpha(90);
     for (int column = 1; column < one.columns(); ++column) {
-      painter.fillRect(QRectF(toWidget(spotRect(i, {column, 0, column + 1, 1})).left(), place.top(), 1, place.height()), line);
+      painter.fillRect(QRectF(toWidget(spotRect(i, {column, 0, column + 1, 1})).left(), place.top(), 1, place.height()),
+                       line);
     }
     for (int row = 1; row < one.rows(); ++row) {
       painter.fillRect(QRectF(place.left(), toWidget(spotRect(i, {0, row, 1, row + 1})).top(), place.width(), 1), line);

@@ -52,13 +52,14 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   } else if (!session) {
     hands_->clear();
   } else if (overTable) {
-    hands_->setText(handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));
+    hands_->setText(
+        handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));
   } else if (session->desk().tool == Tool::erase) {
     hands_->setText(tr("Left takes away") + QStringLiteral(" · ") +
                     handsText({ActionId::takeFromMap, ActionId::panView, ActionId::zoomView}));
   } else {
-    hands_->setText(handsText({ActionId::layTiles, ActionId::takeFromMap, ActionId::takeAway, ActionId::panView,
-                               ActionId::zoomView}));
+    hands_->setText(handsText(
+        {ActionId::layTiles, ActionId::takeFromMap, ActionId::takeAway, ActionId::panView, ActionId::zoomView}));
   }
   QStringList parts;
   if (map) {

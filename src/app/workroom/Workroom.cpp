@@ -257,7 +257,8 @@ bool Workroom::mayLeave() {
   QMessageBox question(this);
   question.setObjectName(QStringLiteral("unsaved-question"));
   question.setWindowTitle(tr("Unsaved changes"));
-  question.setText(tr("%1 has changes that are not saved.").arg(QString::fromStdString(session_->quilt().facts().name)));
+  question.setText(
+      tr("%1 has changes that are not saved.").arg(QString::fromStdString(session_->quilt().facts().name)));
   question.setInformativeText(tr("If you leave without saving, they are lost."));
   auto* saveFirst = question.addButton(tr("Save"), QMessageBox::AcceptRole);
   auto* leave = question.addButton(tr("Leave without saving"), QMessageBox::DestructiveRole);

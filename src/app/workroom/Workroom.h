@@ -25,8 +25,8 @@ class Workroom : public QMainWindow {
   Workroom();
   ~Workroom() override;
 
-  // Opens the quilt in a folder in place of the present one, which must be saved or given up by then. False when there is
-  // no quilt; the reason is shown, and the present quilt stays.
+  // Opens the quilt in a folder in place of the present one, which must be saved or given up by then. False when there
+  // is no quilt; the reason is shown, and the present quilt stays.
   bool openQuilt(const QString& folder);
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open

@@ -14,11 +14,11 @@ namespace uq {
 struct Error {
   // Why, for code that reacts differently; people read the texts.
   enum class Cause {
-    broken,          // the content breaks its format
-    missing,         // a file or part that should be there is not
-    tooLarge,        // over one of our limits
-    newer,           // written by a newer version
-    notPermitted,    // the operating system refused
+    broken,        // the content breaks its format
+    missing,       // a file or part that should be there is not
+    tooLarge,      // over one of our limits
+    newer,         // written by a newer version
+    notPermitted,  // the operating system refused
     diskFull,
     inUse,           // another window holds the quilt's lock
     changedOutside,  // another program wrote the file since it was read
@@ -36,7 +36,7 @@ struct Error {
   // "paving.cells, line 12: the row ends in the middle. Kept: … To do: …", on one line.
   std::string text() const;
 
-  Error&& in(std::string path) &&;     // names the file where none is named yet
+  Error&& in(std::string path) &&;  // names the file where none is named yet
   Error&& keeping(std::string text) &&;
   Error&& advising(std::string text) &&;
 };

@@ -61,9 +61,7 @@ class Shared {
   // True when both are one and the same storage; false proves nothing about the contents.
   bool sameAs(const Shared& other) const noexcept { return node_ == other.node_; }
 
-  friend bool operator==(const Shared& a, const Shared& b) {
-    return a.node_ == b.node_ || a.read() == b.read();
-  }
+  friend bool operator==(const Shared& a, const Shared& b) { return a.node_ == b.node_ || a.read() == b.read(); }
 
  private:
   struct Node {

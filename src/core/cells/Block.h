@@ -1,7 +1,8 @@
 // Block: tiles at places around a grip cell — what is held, copied and pasted.
 //
 // Places are side coordinates relative to the grip (0, 0), so a block keeps its shape wherever it is laid, on any grid
-// of its family. Parts are sorted by place and no place occurs twice. A block is small; all work is linear in its parts.
+// of its family. Parts are sorted by place and no place occurs twice. A block is small; all work is linear in its
+// parts.
 #pragma once
 
 #include <vector>

@@ -1,9 +1,9 @@
 // Cell and TileRef: what lies on one cell of one layer.
 //
-// A TileRef names a tile: the sheet (by its slot, a small number that stands for the sheet's id while the quilt is open)
-// and the tile's number in that sheet. A tile number is a name, never a position in the picture. A Cell is empty or
-// holds one tile and its turn, in 32 bits: slot 10, number 18, turn code 4. Value 0 is the empty cell; slot 0 is never
-// a sheet. Slots never reach a file.
+// A TileRef names a tile: the sheet (by its slot, a small number that stands for the sheet's id while the quilt is
+// open) and the tile's number in that sheet. A tile number is a name, never a position in the picture. A Cell is empty
+// or holds one tile and its turn, in 32 bits: slot 10, number 18, turn code 4. Value 0 is the empty cell; slot 0 is
+// never a sheet. Slots never reach a file.
 #pragma once
 
 #include <cassert>
@@ -20,7 +20,7 @@ inline constexpr SheetSlot kLastSlot = (1u << 10) - 1;
 inline constexpr std::uint32_t kLastTileNumber = (1u << 18) - 1;
 
 struct TileRef {
-  SheetSlot slot = 0;  // 1 .. kLastSlot
+  SheetSlot slot = 0;        // 1 .. kLastSlot
   std::uint32_t number = 0;  // 0 .. kLastTileNumber
   friend constexpr auto operator<=>(const TileRef&, const TileRef&) = default;
 };

@@ -34,9 +34,8 @@ std::size_t CellGrid::slotIndex(ChunkPos at) {
 
 CellGrid::Pages::const_iterator CellGrid::pageFor(const Pages& pages, ChunkPos at, bool& found) {
   const std::pair wanted(floorDiv(at.cy, kPageSide), floorDiv(at.cx, kPageSide));
-  const auto it = std::lower_bound(pages.begin(), pages.end(), wanted, [](const PageAt& page, const auto& w) {
-    return std::pair(page.py, page.px) < w;
-  });
+  const auto it = std::lower_bound(pages.begin(), pages.end(), wanted,
+                                   [](const PageAt& page, const auto& w) { return std::pair(page.py, page.px) < w; });
   found = it != pages.end() && std::pair(it->py, it->px) == wanted;
   return it;
 }
@@ -62,8 +61,8 @@ void CellGrid::editSlot(ChunkPos at, const std::function<void(Slot&)>& change) {
         slot.uniform = slot.dense.read().cells.front();
         slot.dense = {};
       }
-      blank = slot.empty() &&
-              std::all_of(page.slots.begin(), page.slots.end(), [](const Slot& s) { return s.empty(); });
+      blank =
+          slot.empty() && std::all_of(page.slots.begin(), page.slots.end(), [](const Slot& s) { return s.empty(); });
     });
     if (blank) pages.erase(place);
   });

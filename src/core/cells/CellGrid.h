@@ -1,8 +1,8 @@
 // CellGrid: the cells of one tiles layer.
 //
-// An endless sparse grid at absolute positions, negative ones included. Cells live in chunks of 64 × 64, chunks in pages
-// of 8 × 8, pages in one sorted table; each level is Shared, so a copy is one pointer and an edit copies only the path
-// to the chunk it touches (16 KB and a little). A chunk slot is either uniform — one value for all its cells, no
+// An endless sparse grid at absolute positions, negative ones included. Cells live in chunks of 64 × 64, chunks in
+// pages of 8 × 8, pages in one sorted table; each level is Shared, so a copy is one pointer and an edit copies only the
+// path to the chunk it touches (16 KB and a little). A chunk slot is either uniform — one value for all its cells, no
 // memory — or a dense chunk with a revision of its own.
 //
 // Invariants, which make equal contents equal structures: a dense chunk is never uniform; a page is never all empty.

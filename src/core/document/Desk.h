@@ -14,7 +14,7 @@ namespace uq {
 enum class Tool { brush, erase };
 
 struct Desk {
-  Id map;                       // the map that is worked on; empty when the quilt has none
+  Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
   Block inHand;
   Tool tool = Tool::brush;

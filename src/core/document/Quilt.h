@@ -4,8 +4,8 @@
 // edit takes a part out, changes it and puts it back with `with`, which draws a new revision for what really changed —
 // and only for that, so putting an equal part back gives an equal quilt with all revisions kept.
 //
-// Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order and
-// never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
+// Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order
+// and never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
 #pragma once
 
 #include <optional>

@@ -19,8 +19,8 @@ std::optional<PixelRect> Sheet::place(std::uint32_t number) const {
   if (number >= static_cast<std::uint32_t>(tileCount())) return std::nullopt;
   const int column = static_cast<int>(number) % columns();
   const int row = static_cast<int>(number) / columns();
-  return PixelRect{cut.border + column * (cut.cell.w + cut.gap), cut.border + row * (cut.cell.h + cut.gap),
-                   cut.cell.w, cut.cell.h};
+  return PixelRect{cut.border + column * (cut.cell.w + cut.gap), cut.border + row * (cut.cell.h + cut.gap), cut.cell.w,
+                   cut.cell.h};
 }
 
 std::string Sheet::tileName(std::uint32_t number) const {

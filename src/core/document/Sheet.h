@@ -39,7 +39,7 @@ struct Sheet {
   PixelSize pictureSize;
   SheetCut cut;
   std::map<std::uint32_t, TileFacts> tiles;  // only those of which something is said
-  Json::Object extra;  // fields that this version does not know
+  Json::Object extra;                        // fields that this version does not know
   Revision revision;
 
   int columns() const;

@@ -19,7 +19,8 @@ void Stroke::moveTo(CellPos cell) {
 CellPos Stroke::gripFor(CellPos pointer) const {
   const SidePos press = grid_->toSide(*press_);
   const SidePos moved = grid_->toSide(pointer) - press;
-  const SidePos copies{floorDiv(moved.u - extent_.x0, extent_.width()), floorDiv(moved.v - extent_.y0, extent_.height())};
+  const SidePos copies{floorDiv(moved.u - extent_.x0, extent_.width()),
+                       floorDiv(moved.v - extent_.y0, extent_.height())};
   return grid_->fromSide(press + SidePos{copies.u * extent_.width(), copies.v * extent_.height()});
 }
 

@@ -1,17 +1,17 @@
 // Stroke: what one press, drag and release of Brush or Erase does to a layer.
 //
 // A stroke is a function of the quilt before it and the path of the pointer; making it move by move gives the same
-// result as making it at once. The cells between two moves are joined by the grid's line, so a fast hand leaves no gaps.
-// A block is laid at multiples of its size counted from the press, so its copies meet without overlapping.
-// Cost of a move: the cells it newly crosses, and a copy of each chunk they touch.
+// result as making it at once. The cells between two moves are joined by the grid's line, so a fast hand leaves no
+// gaps. A block is laid at multiples of its size counted from the press, so its copies meet without overlapping. Cost
+// of a move: the cells it newly crosses, and a copy of each chunk they touch.
 #pragma once
 
 #include <memory>
 #include <optional>
 #include <set>
 
-#include "core/document/Quilt.h"
 #include "core/cells/Block.h"
+#include "core/document/Quilt.h"
 
 namespace uq {
 
@@ -47,7 +47,6 @@ class Stroke {
 };
 
 // The whole stroke at once.
-Quilt stroked(const Quilt& before, LayerAt at, Stroke::Kind kind, const Block& block,
-              const std::vector<CellPos>& path);
+Quilt stroked(const Quilt& before, LayerAt at, Stroke::Kind kind, const Block& block, const std::vector<CellPos>& path);
 
 }  // namespace uq

@@ -1,7 +1,8 @@
 // Grid: the cell geometry of a map.
 //
-// Tools, drawing and files ask a Grid; nothing outside core/grid knows a formula. A GridShape is the saved value, a Grid
-// the object that computes with it; making one costs an allocation, every call is constant time unless it says otherwise.
+// Tools, drawing and files ask a Grid; nothing outside core/grid knows a formula. A GridShape is the saved value, a
+// Grid the object that computes with it; making one costs an allocation, every call is constant time unless it says
+// otherwise.
 //
 // Cells are stored as columns and rows (CellPos). Shapes that move — blocks, the clipboard — are kept in side
 // coordinates (SidePos), in which neighbours are constant vectors, so that they never shear on grids with shifted rows.

@@ -19,8 +19,7 @@ PixelRect OrthogonalGrid::pixelBounds(CellRect cells) const {
 
 CellRect OrthogonalGrid::cellsMeeting(PixelRect pixels) const {
   if (pixels.empty()) return {};
-  return {floorDiv(pixels.x, w_), floorDiv(pixels.y, h_), ceilDiv(pixels.right(), w_),
-          ceilDiv(pixels.bottom(), h_)};
+  return {floorDiv(pixels.x, w_), floorDiv(pixels.y, h_), ceilDiv(pixels.right(), w_), ceilDiv(pixels.bottom(), h_)};
 }
 
 PixelRect OrthogonalGrid::seat(CellPos cell, PixelSize size) const {

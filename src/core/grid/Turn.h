@@ -18,9 +18,7 @@ struct Turn {
 
   constexpr std::uint32_t code() const { return (mirror ? 6u : 0u) + steps; }
   // The turn of a code from 0 to 11.
-  static constexpr Turn fromCode(std::uint32_t code) {
-    return {code >= 6, static_cast<std::uint8_t>(code % 6)};
-  }
+  static constexpr Turn fromCode(std::uint32_t code) { return {code >= 6, static_cast<std::uint8_t>(code % 6)}; }
   // True when `code` is a turn on a grid of that order.
   static constexpr bool isCode(std::uint32_t code, int order) {
     return code < kCodes && code % 6 < static_cast<std::uint32_t>(order);

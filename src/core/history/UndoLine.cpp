@@ -131,8 +131,8 @@ void UndoLine::dropGroupsAgainst(const Step& step, const Quilt& now) {
   std::vector<Group> kept;
   std::vector<Group> dropped;
   for (auto group = takenBack_.rbegin(); group != takenBack_.rend(); ++group) {
-    const bool against = std::any_of(group->steps.begin(), group->steps.end(),
-                                     [&](const Step& s) { return shareAPart(s, step); });
+    const bool against =
+        std::any_of(group->steps.begin(), group->steps.end(), [&](const Step& s) { return shareAPart(s, step); });
     const bool orphaned =
         std::any_of(dropped.begin(), dropped.end(), [&](const Group& d) { return needs(*group, d, now); });
     (against || orphaned ? dropped : kept).push_back(std::move(*group));
@@ -180,8 +180,8 @@ std::optional<UndoLine::Plan> UndoLine::planForth(Id tab, const Quilt& now) cons
   // Groups taken back after it that it needs come first; they are older work.
   std::vector<const Group*> together{&*wanted};
   for (auto group = wanted.base(); group != takenBack_.end(); ++group) {
-    const bool needed = std::any_of(together.begin(), together.end(),
-                                    [&](const Group* g) { return needs(*g, *group, now); });
+    const bool needed =
+        std::any_of(together.begin(), together.end(), [&](const Group* g) { return needs(*g, *group, now); });
     if (needed) together.push_back(&*group);
   }
   Plan plan;

@@ -309,9 +309,12 @@ CellsRead readCells(std::string_view text, Quilt& quilt, int turnOrder, const st
     text.remove_prefix(end + 1);
   }
   if (!result.error && !reader.ended()) {
-    result.error =
-        Error{Error::Cause::broken, line == 0 ? "the file is empty" : "the file is cut off: \"end\" is missing", file,
-              line + 1, {}, {}};
+    result.error = Error{Error::Cause::broken,
+                         line == 0 ? "the file is empty" : "the file is cut off: \"end\" is missing",
+                         file,
+                         line + 1,
+                         {},
+                         {}};
   }
   result.cells = std::move(reader.cells);
   return result;

@@ -4,8 +4,8 @@
 //   row  = y ["-" y] ":" " " item {" " item} LF
 //   item = "." [n] | [code] number [turn] ["x" n]
 //
-// docs/format.md explains it. Writing is canonical: the same cells give the same bytes, whatever the slots. Reading takes
-// any order and unmerged runs, trusts nothing, and stops at the first wrong line with what it had read so far.
+// docs/format.md explains it. Writing is canonical: the same cells give the same bytes, whatever the slots. Reading
+// takes any order and unmerged runs, trusts nothing, and stops at the first wrong line with what it had read so far.
 // Cost: linear in the text.
 #pragma once
 

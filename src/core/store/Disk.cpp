@@ -76,9 +76,9 @@ class RealDisk final : public Disk {
     if (::fstat(file.fd(), &info) != 0) return systemError("reading", path);
     if (!S_ISREG(info.st_mode)) return fail(Error::Cause::broken, "it is no file", path);
     if (info.st_size > most) {
-      return fail(Error::Cause::tooLarge,
-                  "it has " + std::to_string(info.st_size) + " bytes, and at most " + std::to_string(most) + " are read",
-                  path);
+      return fail(
+          Error::Cause::tooLarge,
+          "it has " + std::to_string(info.st_size) + " bytes, and at most " + std::to_string(most) + " are read", path);
     }
     std::string bytes(static_cast<std::size_t>(info.st_size), '\0');
     std::size_t done = 0;
@@ -168,8 +168,8 @@ class RealDisk final : public Disk {
     if (!file.ok()) return systemError("locking", path);
     if (::flock(file.fd(), LOCK_EX | LOCK_NB) != 0) {
       if (errno != EWOULDBLOCK) return systemError("locking", path);
-      return fail(Error{Error::Cause::inUse, "another window has this quilt open", path, 0, {},
-                        "Close it there to work on it here"});
+      return fail(Error{
+          Error::Cause::inUse, "another window has this quilt open", path, 0, {}, "Close it there to work on it here"});
     }
     return std::unique_ptr<Lock>(std::make_unique<FileLock>(std::move(file)));
   }

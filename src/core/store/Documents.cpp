@@ -40,9 +40,10 @@ class Fields {
   // A file name without folders; returned without `ending`.
   std::string fileName(const char* name, std::string_view ending) {
     const std::string text = this->text(name);
-    const bool plain = text.size() > ending.size() && text.size() <= 200 && text.ends_with(ending) &&
-                       text.front() != '.' && text.find('/') == std::string::npos &&
-                       std::none_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 32; });
+    const bool plain =
+        text.size() > ending.size() && text.size() <= 200 && text.ends_with(ending) && text.front() != '.' &&
+        text.find('/') == std::string::npos &&
+        std::none_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 32; });
     if (!plain && !error_) {
       refuse(std::string("\"") + name + "\" is not the plain name of a file", json_.find(name)->line);
     }
@@ -154,8 +155,7 @@ Result<Part> checked(const Fields& fields, Part part) {
 }
 
 Json::Object begun(const char* document) {
-  return {{"document", document},
-          {"version", std::to_string(kFormatMajor) + "." + std::to_string(kFormatMinor)}};
+  return {{"document", document}, {"version", std::to_string(kFormatMajor) + "." + std::to_string(kFormatMinor)}};
 }
 
 void append(Json::Object& object, const Json::Object& extra) {
@@ -169,15 +169,20 @@ TilesLayer readLayer(Fields& fields) {
   layer.id = fields.id("id");
   const std::string kind = fields.text("kind");
   if (!fields.error() && kind != "tiles") {
-    fields.take(Error{Error::Cause::newer, "a layer of the kind \"" + kind + "\" is not known to this version", {},
-                      fields.line("kind"), {}, "Open it with a newer version"});
+    fields.take(Error{Error::Cause::newer,
+                      "a layer of the kind \"" + kind + "\" is not known to this version",
+                      {},
+                      fields.line("kind"),
+                      {},
+                      "Open it with a newer version"});
   }
   layer.name = fields.text("name");
   layer.role = fields.text("role");
   const std::string colour = fields.text("thread");
   const std::string stitch = fields.text("stitch");
   const auto thread = threadFromNames(colour, stitch);
-  if (!thread) fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
+  if (!thread)
+    fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
   layer.thread = thread.value_or(Thread{});
   layer.file = fields.fileName("cells", ".cells");
   layer.extra = fields.rest();

@@ -26,9 +26,9 @@ std::optional<std::string> insidePath(const Json& json) {
 Result<Journal> parse(const std::string& text, const std::string& path) {
   const auto json = readJson(text, path);
   if (!json) return fail(json.error());
-  const auto wrong = fail(Error{Error::Cause::broken, "the journal of an unfinished save cannot be read", path, 0,
-                                "The quilt's files were left as they are",
-                                "Remove the file to go on with the quilt as it stands"});
+  const auto wrong =
+      fail(Error{Error::Cause::broken, "the journal of an unfinished save cannot be read", path, 0,
+                 "The quilt's files were left as they are", "Remove the file to go on with the quilt as it stands"});
   Journal journal;
   for (const char* name : {"writes", "removes"}) {
     const Json* field = json->find(name);

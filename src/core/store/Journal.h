@@ -22,8 +22,8 @@ struct Journal {
     std::string from;
     std::string to;
   };
-  std::vector<std::string> writes;   // newNameFor(path) becomes path
-  std::vector<Move> moves;           // files that only change their name
+  std::vector<std::string> writes;  // newNameFor(path) becomes path
+  std::vector<Move> moves;          // files that only change their name
   std::vector<std::string> removes;
 
   bool empty() const { return writes.empty() && moves.empty() && removes.empty(); }

@@ -41,7 +41,11 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
   const auto there = store.disk_->stamp(store.full(std::string(kQuiltFile)));
   if (!there) return fail(there.error());
   if (!*there) {
-    return fail(Error{Error::Cause::missing, "there is no quilt here (no quilt.json)", folder, 0, {},
+    return fail(Error{Error::Cause::missing,
+                      "there is no quilt here (no quilt.json)",
+                      folder,
+                      0,
+                      {},
                       "Choose the folder that holds quilt.json"});
   }
   Errors problems;
@@ -57,8 +61,8 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
   return Opened{std::move(store), std::move(quilt), std::move(problems)};
 }
 
-Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const std::string& folder,
-                                              const Quilt& quilt, const std::string& picturesFrom) {
+Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const std::string& folder, const Quilt& quilt,
+                                              const std::string& picturesFrom) {
   if (auto made = disk->makeFolder(folder); !made) return fail(made.error());
   const auto there = disk->list(folder, kMostNames);
   if (!there) return fail(there.error());
@@ -299,7 +303,8 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
       cells.error = cellsText.error();
     }
     if (cells.error) {
-      cells.error->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
+      cells.error->kept =
+          "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
       cells.error->todo = "Mend the file and open the quilt again";
       notRead(problems, *cells.error);
       damaged_.emplace(map->id, *cells.error);
@@ -326,7 +331,8 @@ const Error* QuiltStore::damage(Id map) const {
 
 QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
   Planned planned;
-  if (!(quilt.facts() == saved_.facts())) planned.write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
+  if (!(quilt.facts() == saved_.facts()))
+    planned.write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
 
   std::set<std::string> old;
   std::set<std::string> now;
