@@ -352,6 +352,8 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"map_without_bounds", "maps/yard/map.json", "\"bounds\"", "\"bonds\"", 1, "\"bounds\" is missing"},
         Damage{"empty_map", "maps/yard/map.json", "[-4, -4, 16, 8]", "[4, 4, 4, 8]", 8, "hold no cell"},
         Damage{"far_map", "maps/yard/map.json", "[-4, -4, 16, 8]", "[-4, -4, 1600000, 8]", 8, "whole number from"},
+        Damage{"map_of_too_many_pixels", "maps/yard/map.json", "[-4, -4, 16, 8]", "[-4, -4, 600000, 8]", 8,
+               "16,777,216 pixels"},
         Damage{"cell_size", "maps/yard/map.json", "[32, 32]", "[32, 1]", 7, "from 2 to 512"},
         Damage{"path_out_of_the_folder", "maps/yard/map.json", "paving.cells", "../../x.cells", 10, "plain name"},
         Damage{"unknown_grid", "maps/yard/map.json", "orthogonal", "triangular", 6, "not known to this version"},

@@ -6,6 +6,9 @@
 
 namespace uq {
 
+// No pixel of any map lies farther from 0, 0 than this, in either direction; so positions fit an int at every zoom.
+inline constexpr int kFarthestPixel = 1 << 24;
+
 struct PixelPos {
   int x = 0;
   int y = 0;

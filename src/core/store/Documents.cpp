@@ -271,6 +271,11 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   const auto edges = fields.numbers("bounds", 4, -kFarthestCell, kFarthestCell);
   map.bounds = {edges[0], edges[1], edges[2], edges[3]};
   if (!fields.error() && map.bounds.empty()) fields.refuse("the map's bounds hold no cell", fields.line("bounds"));
+  const std::int64_t farthest = std::max({-std::int64_t{edges[0]} * cell[0], -std::int64_t{edges[1]} * cell[1],
+                                          std::int64_t{edges[2]} * cell[0], std::int64_t{edges[3]} * cell[1]});
+  if (farthest > kFarthestPixel) {
+    fields.refuse("the map reaches farther than 16,777,216 pixels from 0, 0", fields.line("bounds"));
+  }
 
   std::set<Id> ids;
   std::set<std::string> files;
