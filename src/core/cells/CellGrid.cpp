@@ -1,6 +1,7 @@
 #include "core/cells/CellGrid.h"
 
 #include <algorithm>
+#include <cstring>
 #include <utility>
 
 namespace uq {
@@ -12,8 +13,9 @@ std::size_t indexInChunk(CellPos pos, ChunkPos chunk) {
   return static_cast<std::size_t>((pos.y - cells.y0) * kChunkSide + (pos.x - cells.x0));
 }
 
-bool isUniform(const CellGrid::Chunk& chunk) {
-  return std::all_of(chunk.cells.begin(), chunk.cells.end(), [&](Cell c) { return c == chunk.cells.front(); });
+bool isUniform(const ChunkCells& cells) {
+  // Most chunks differ at once; the rest is compared with itself, one cell on.
+  return std::memcmp(cells.data(), cells.data() + 1, sizeof cells - sizeof(Cell)) == 0;
 }
 
 bool holdsOnly(const CellGrid::Chunk& chunk, ChunkPos at, CellRect part, Cell cell) {
@@ -57,7 +59,7 @@ void CellGrid::editSlot(ChunkPos at, const std::function<void(Slot&)>& change) {
     place->page.edit([&](Page& page) {
       Slot& slot = page.slots[slotIndex(at)];
       change(slot);
-      if (!slot.dense.isBlank() && isUniform(slot.dense.read())) {
+      if (!slot.dense.isBlank() && isUniform(slot.dense.read().cells)) {
         slot.uniform = slot.dense.read().cells.front();
         slot.dense = {};
       }
@@ -117,6 +119,14 @@ void CellGrid::fill(CellRect cells, Cell cell) {
       });
     }
   }
+}
+
+void CellGrid::setChunk(ChunkPos at, const ChunkCells& cells) {
+  if (isUniform(cells)) {
+    fill(at.cells(), cells.front());
+    return;
+  }
+  editSlot(at, [&](Slot& slot) { slot = {Shared(Chunk{Revision::next(), cells}), {}}; });
 }
 
 void CellGrid::forEachChunk(const std::function<void(const ChunkView&)>& visit) const {

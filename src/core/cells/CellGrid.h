@@ -37,11 +37,13 @@ struct ChunkPos {
   }
 };
 
+using ChunkCells = std::array<Cell, kChunkSide * kChunkSide>;  // row by row
+
 class CellGrid {
  public:
   struct Chunk {
     Revision revision;
-    std::array<Cell, kChunkSide * kChunkSide> cells{};  // row by row
+    ChunkCells cells{};
     friend bool operator==(const Chunk&, const Chunk&) = default;
   };
 
@@ -67,6 +69,9 @@ class CellGrid {
 
   // Lays `cell` on all of `cells`. Whole chunks become uniform: constant time each.
   void fill(CellRect cells, Cell cell);
+
+  // The chunk writer, for bulk work: lays all cells of a chunk at once. Cost: one copy of the chunk, none if uniform.
+  void setChunk(ChunkPos at, const ChunkCells& cells);
 
   // Calls `visit` for each chunk that holds any painted cell, by cy, then cx. Cost: the chunks there are.
   void forEachChunk(const std::function<void(const ChunkView&)>& visit) const;

@@ -1,7 +1,9 @@
 #include "core/store/CellsText.h"
 
 #include <algorithm>
+#include <array>
 #include <charconv>
+#include <cstring>
 #include <map>
 #include <set>
 #include <unordered_map>
@@ -12,11 +14,44 @@ namespace {
 
 constexpr std::string_view kMagic = "cells 1";
 
-void appendNumber(std::string& out, std::int64_t number) {
-  char digits[24];
-  const auto end = std::to_chars(digits, digits + sizeof digits, number).ptr;
-  out.append(digits, end);
-}
+// Writes at the end of a text, through a buffer, so that single characters cost next to nothing.
+class Pen {
+ public:
+  explicit Pen(std::string& out) : out_(out), buffer_(kBuffer) {}
+  ~Pen() { flush(); }
+  Pen(const Pen&) = delete;
+  Pen& operator=(const Pen&) = delete;
+
+  // Makes room; to be called before each line, which has at most kLongestCellsLine bytes.
+  void beginLine() {
+    if (kBuffer - length_ < kLongestCellsLine) flush();
+  }
+  void put(char c) { buffer_[length_++] = c; }
+  void put(std::string_view text) {
+    std::memcpy(buffer_.data() + length_, text.data(), text.size());
+    length_ += text.size();
+  }
+  void put(std::int64_t number) {
+    if (number >= 0 && number < 10) {
+      put(static_cast<char>('0' + number));
+      return;
+    }
+    char* at = buffer_.data() + length_;
+    length_ += static_cast<std::size_t>(std::to_chars(at, at + 20, number).ptr - at);
+  }
+
+ private:
+  static constexpr std::size_t kBuffer = std::size_t{1} << 16;
+
+  void flush() {
+    out_.append(buffer_.data(), length_);
+    length_ = 0;
+  }
+
+  std::string& out_;
+  std::vector<char> buffer_;
+  std::size_t length_ = 0;
+};
 
 // Which code each used slot is written with.
 std::map<SheetSlot, std::string> codesFor(const std::set<SheetSlot>& used, const Quilt& quilt) {
@@ -43,73 +78,85 @@ std::map<SheetSlot, std::string> codesFor(const std::set<SheetSlot>& used, const
   return codes;
 }
 
-std::string rowText(const CellGrid::ChunkView& chunk, int y, const std::map<SheetSlot, std::string>& codes) {
-  std::string text;
-  int last = kChunkSide - 1;
-  while (last >= 0 && chunk.cell(last, y).empty()) --last;
+using Row = std::array<Cell, kChunkSide>;
+
+Row rowOf(const CellGrid::ChunkView& chunk, int y) {
+  Row row;
+  if (chunk.dense) {
+    std::memcpy(row.data(), chunk.dense->cells.data() + y * kChunkSide, sizeof row);
+  } else {
+    row.fill(chunk.uniform);
+  }
+  return row;
+}
+
+void writeRow(const Row& row, const std::vector<std::string_view>& codes, Pen& pen) {
+  int end = kChunkSide;
+  while (row[static_cast<std::size_t>(end) - 1].empty()) --end;
   SheetSlot lastSlot = 0;
-  for (int x = 0; x <= last;) {
-    const Cell cell = chunk.cell(x, y);
+  for (int x = 0; x < end;) {
+    const Cell cell = row[static_cast<std::size_t>(x)];
     int run = 1;
-    while (x + run <= last && chunk.cell(x + run, y) == cell) ++run;
-    text += ' ';
+    while (x + run < end && row[static_cast<std::size_t>(x + run)] == cell) ++run;
+    pen.put(' ');
     if (cell.empty()) {
-      text += '.';
-      if (run > 1) appendNumber(text, run);
+      pen.put('.');
+      if (run > 1) pen.put(std::int64_t{run});
     } else {
       const TileRef tile = cell.tile();
-      if (tile.slot != lastSlot) text += codes.at(tile.slot);
+      if (tile.slot != lastSlot) pen.put(codes[tile.slot]);
       lastSlot = tile.slot;
-      appendNumber(text, tile.number);
-      if (const auto turn = cell.turn().code()) text += static_cast<char>('a' + turn);
+      pen.put(std::int64_t{tile.number});
+      if (const auto turn = cell.turn().code()) pen.put(static_cast<char>('a' + turn));
       if (run > 1) {
-        text += 'x';
-        appendNumber(text, run);
+        pen.put('x');
+        pen.put(std::int64_t{run});
       }
     }
     x += run;
   }
-  return text;
 }
 
-// Reads one line from left to right; `ok` turns false at the first thing that does not fit.
+bool isDigit(char c) { return c >= '0' && c <= '9'; }
+
+// Reads one line from left to right.
 class LineReader {
  public:
-  explicit LineReader(std::string_view rest) : rest_(rest) {}
+  explicit LineReader(std::string_view line) : at_(line.data()), end_(line.data() + line.size()) {}
 
-  bool atEnd() const { return rest_.empty(); }
-  char peek() const { return rest_.empty() ? '\0' : rest_.front(); }
+  bool atEnd() const { return at_ == end_; }
+  char peek() const { return at_ == end_ ? '\0' : *at_; }
   bool take(char c) {
     if (peek() != c) return false;
-    rest_.remove_prefix(1);
+    ++at_;
     return true;
   }
-  // A number without leading zeros, at most `most`.
-  std::optional<int> number(int most) {
-    int value = 0;
-    const auto [end, error] = std::from_chars(rest_.data(), rest_.data() + rest_.size(), value);
-    const auto length = static_cast<std::size_t>(end - rest_.data());
-    const bool spelt = peek() >= '0' && peek() <= '9' && (length == 1 || peek() != '0');
-    if (error != std::errc{} || !spelt || value > most) return std::nullopt;
-    rest_.remove_prefix(length);
+  // A number without leading zeros, at most `most`; -1 when there is none.
+  int number(int most) {
+    if (!isDigit(peek())) return -1;
+    int value = *at_++ - '0';
+    if (value == 0) return isDigit(peek()) ? -1 : 0;
+    while (isDigit(peek())) {
+      value = value * 10 + (*at_++ - '0');
+      if (value > most) return -1;
+    }
     return value;
   }
   std::optional<int> signedNumber(int most) {
     const bool negative = take('-');
-    const auto value = number(most);
-    if (!value || (negative && *value == 0)) return std::nullopt;
-    return negative ? -*value : *value;
+    const int value = number(most);
+    if (value < 0 || value > most || (negative && value == 0)) return std::nullopt;
+    return negative ? -value : value;
   }
   std::string_view capitals() {
-    std::size_t length = 0;
-    while (length < rest_.size() && rest_[length] >= 'A' && rest_[length] <= 'Z') ++length;
-    const std::string_view letters = rest_.substr(0, length);
-    rest_.remove_prefix(length);
-    return letters;
+    const char* from = at_;
+    while (at_ != end_ && *at_ >= 'A' && *at_ <= 'Z') ++at_;
+    return {from, static_cast<std::size_t>(at_ - from)};
   }
 
  private:
-  std::string_view rest_;
+  const char* at_;
+  const char* end_;
 };
 
 class Reader {
@@ -134,7 +181,12 @@ class Reader {
   }
 
   bool ended() const { return ended_; }
-  CellGrid cells;
+
+  // What was read so far.
+  CellGrid takeCells() {
+    finishChunk();
+    return std::move(cells_);
+  }
 
  private:
   std::string takeSheet(std::string_view line) {
@@ -156,77 +208,99 @@ class Reader {
     const bool comma = cx && reader.take(',');
     const auto cy = comma ? reader.signedNumber(kMost) : std::nullopt;
     if (!cy || !reader.atEnd()) return "a chunk's place is not written as @x,y within the grid";
+    finishChunk();
     chunk_ = ChunkPos{*cx, *cy};
+    const CellGrid::ChunkView before = cells_.chunk(*chunk_);
+    if (before.dense) {
+      open_ = before.dense->cells;
+    } else {
+      open_.fill(before.uniform);
+    }
     return {};
   }
 
   std::string takeRow(LineReader reader) {
     if (!chunk_) return "cells stand before the first @";
-    const auto top = reader.number(kChunkSide - 1);
-    if (!top) return "a row does not begin with its number from 0 to 63";
-    auto bottom = top;
+    const int top = reader.number(kChunkSide - 1);
+    if (top < 0 || top >= kChunkSide) return "a row does not begin with its number from 0 to 63";
+    int bottom = top;
     if (reader.take('-')) bottom = reader.number(kChunkSide - 1);
-    if (!bottom || *bottom < *top) return "a range of rows does not rise within 0 to 63";
+    if (bottom < top || bottom >= kChunkSide) return "a range of rows does not rise within 0 to 63";
     if (!reader.take(':') || reader.atEnd()) return "a row's number is not followed by a colon and its cells";
 
-    const CellRect area = chunk_->cells();
+    std::array<Cell, kChunkSide> row{};
     int x = 0;
-    std::optional<SheetSlot> slot;
+    SheetSlot slot = 0;
     while (!reader.atEnd()) {
       if (!reader.take(' ')) return "cells are not parted by one space";
       Cell cell;
       int run = 1;
       if (reader.take('.')) {
-        if (reader.peek() >= '0' && reader.peek() <= '9') {
-          const auto count = reader.number(kChunkSide);
-          if (!count || *count < 2) return "a run is not between 2 and 64";
-          run = *count;
-        }
+        if (isDigit(reader.peek())) run = runLength(reader);
       } else {
-        const std::string code(reader.capitals());
-        if (!code.empty()) {
-          const auto named = slots_.find(code);
-          if (named == slots_.end()) return "the sheet code " + code.substr(0, 8) + " is not named at the top";
-          slot = named->second;
-        }
-        const auto number = reader.number(static_cast<int>(kLastTileNumber));
-        if (!slot) return "the row's first tile has no sheet code";
-        if (!number) return "a tile has no number up to 262,143";
-        Turn turn;
-        if (reader.peek() >= 'b' && reader.peek() <= 'l') {
-          const auto turnCode = static_cast<std::uint32_t>(reader.peek() - 'a');
-          if (!Turn::isCode(turnCode, turnOrder_)) return "a turn letter is not one of this grid's";
-          turn = Turn::fromCode(turnCode);
-          reader.take(reader.peek());
-        }
-        if (reader.take('x')) {
-          const auto count = reader.number(kChunkSide);
-          if (!count || *count < 2) return "a run is not between 2 and 64";
-          run = *count;
-        }
-        cell = Cell({*slot, static_cast<std::uint32_t>(*number)}, turn);
-      }
-      if (x + run > kChunkSide) return "a row holds more than 64 cells";
-      if (!cell.empty()) {
-        const CellRect part{area.x0 + x, area.y0 + *top, area.x0 + x + run, area.y0 + *bottom + 1};
-        for (int cy = part.y0; cy < part.y1; ++cy) {
-          for (int cx = part.x0; cx < part.x1; ++cx) {
-            if (!cells.at({cx, cy}).empty()) {
-              return "cell " + std::to_string(cx) + ", " + std::to_string(cy) + " is given twice";
+        if (!isDigit(reader.peek())) {
+          const std::string_view code = reader.capitals();
+          if (!code.empty()) {
+            const auto named = slots_.find(std::string(code));
+            if (named == slots_.end()) {
+              return "the sheet code " + std::string(code.substr(0, 8)) + " is not named at the top";
             }
+            slot = named->second;
           }
         }
-        cells.fill(part, cell);
+        const int number = reader.number(static_cast<int>(kLastTileNumber));
+        if (slot == 0) return "the row's first tile has no sheet code";
+        if (number < 0) return "a tile has no number up to 262,143";
+        Turn turn;
+        if (const char letter = reader.peek(); letter >= 'b' && letter <= 'l') {
+          const auto turnCode = static_cast<std::uint32_t>(letter - 'a');
+          if (!Turn::isCode(turnCode, turnOrder_)) return "a turn letter is not one of this grid's";
+          turn = Turn::fromCode(turnCode);
+          reader.take(letter);
+        }
+        if (reader.take('x')) run = runLength(reader);
+        cell = Cell({slot, static_cast<std::uint32_t>(number)}, turn);
       }
-      x += run;
+      if (run < 1) return "a run is not between 2 and 64";
+      if (x + run > kChunkSide) return "a row holds more than 64 cells";
+      for (const int end = x + run; x < end; ++x) row[static_cast<std::size_t>(x)] = cell;
+    }
+    return layRow(row, x, top, bottom);
+  }
+
+  // 2 to 64; anything else is -1.
+  static int runLength(LineReader& reader) {
+    const int run = reader.number(kChunkSide);
+    return run >= 2 && run <= kChunkSide ? run : -1;
+  }
+
+  // Lays the first `length` cells of a row on rows `top` to `bottom` of the open chunk.
+  std::string layRow(const std::array<Cell, kChunkSide>& row, int length, int top, int bottom) {
+    for (int y = top; y <= bottom; ++y) {
+      Cell* target = open_.data() + y * kChunkSide;
+      for (int x = 0; x < length; ++x) {
+        const Cell cell = row[static_cast<std::size_t>(x)];
+        if (cell.empty()) continue;
+        if (!target[x].empty()) {
+          const CellRect area = chunk_->cells();
+          return "cell " + std::to_string(area.x0 + x) + ", " + std::to_string(area.y0 + y) + " is given twice";
+        }
+        target[x] = cell;
+      }
     }
     return {};
+  }
+
+  void finishChunk() {
+    if (chunk_) cells_.setChunk(*chunk_, open_);
   }
 
   Quilt& quilt_;
   int turnOrder_;
   std::unordered_map<std::string, SheetSlot> slots_;
-  std::optional<ChunkPos> chunk_;
+  CellGrid cells_;
+  std::optional<ChunkPos> chunk_;  // the chunk whose rows are being read
+  ChunkCells open_{};              // and its cells so far
   bool ended_ = false;
 };
 
@@ -260,31 +334,39 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
   });
   for (const auto& [code, slot] : lines) out += code + " " + quilt.slots().sheet(slot).text() + "\n";
 
-  cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    out += '@';
-    appendNumber(out, chunk.at.cx);
-    out += ',';
-    appendNumber(out, chunk.at.cy);
-    out += '\n';
-    std::string row = rowText(chunk, 0, codes);
-    for (int y = 0; y < kChunkSide;) {
-      int next = y + 1;
-      std::string nextRow;
-      while (next < kChunkSide && (nextRow = rowText(chunk, next, codes)) == row) ++next;
-      if (!row.empty()) {
-        appendNumber(out, y);
-        if (next - y > 1) {
-          out += '-';
-          appendNumber(out, next - 1);
+  std::vector<std::string_view> codeOf(kLastSlot + 1);
+  for (const auto& [slot, code] : codes) codeOf[slot] = code;
+  constexpr Row kEmptyRow{};
+  {
+    Pen pen(out);
+    cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+      pen.beginLine();
+      pen.put('@');
+      pen.put(std::int64_t{chunk.at.cx});
+      pen.put(',');
+      pen.put(std::int64_t{chunk.at.cy});
+      pen.put('\n');
+      Row row = rowOf(chunk, 0);
+      for (int y = 0; y < kChunkSide;) {
+        int next = y + 1;
+        Row nextRow{};
+        while (next < kChunkSide && (nextRow = rowOf(chunk, next)) == row) ++next;
+        if (row != kEmptyRow) {
+          pen.beginLine();
+          pen.put(std::int64_t{y});
+          if (next - y > 1) {
+            pen.put('-');
+            pen.put(std::int64_t{next} - 1);
+          }
+          pen.put(':');
+          writeRow(row, codeOf, pen);
+          pen.put('\n');
         }
-        out += ':';
-        out += row;
-        out += '\n';
+        row = nextRow;
+        y = next;
       }
-      row = std::move(nextRow);
-      y = next;
-    }
-  });
+    });
+  }
   out += "end\n";
   return out;
 }
@@ -316,7 +398,7 @@ CellsRead readCells(std::string_view text, Quilt& quilt, int turnOrder, const st
                          {},
                          {}};
   }
-  result.cells = std::move(reader.cells);
+  result.cells = reader.takeCells();
   return result;
 }
 
