@@ -1,6 +1,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <map>
+#include <thread>
 
 #include "core/cells/CellGrid.h"
 
@@ -146,6 +147,45 @@ TEST(CellGrid, TalliesTilesInsideTheBoundsWithoutTheirTurns) {
   grid.set({1, 0}, Cell({1, 5}, {true, 2}));
   grid.set({9, 0}, Cell({1, 5}, {}));
   EXPECT_EQ(grid.tally({0, 0, 4, 4}), (std::map<TileRef, std::int64_t>{{{1, 5}, 2}}));
+}
+
+TEST(ChunkPool, TakesBackWhatIsDroppedAndUsesItAgain) {
+  const auto before = ChunkPool::figures();
+  {
+    CellGrid grid;
+    // Two cells a chunk keep it dense: 1,600 chunks, more than three slabs hold.
+    for (int y = 0; y < 40; ++y) {
+      for (int x = 0; x < 40; ++x) grid.set({x * kChunkSide, y * kChunkSide}, tile(1));
+    }
+    EXPECT_EQ(ChunkPool::figures().blocks, before.blocks + 1600);
+    EXPECT_GE(ChunkPool::figures().slabs, before.slabs + 3);
+    const CellGrid copy = grid;
+    EXPECT_EQ(ChunkPool::figures().blocks, before.blocks + 1600);
+    grid.set({1, 1}, tile(2));
+    EXPECT_EQ(ChunkPool::figures().blocks, before.blocks + 1601);
+  }
+  EXPECT_EQ(ChunkPool::figures().blocks, before.blocks);
+  EXPECT_LE(ChunkPool::figures().slabs, before.slabs + 1);
+}
+
+TEST(ChunkPool, ServesSeveralThreads) {
+  const auto before = ChunkPool::figures().blocks;
+  CellGrid shared;
+  for (int x = 0; x < 200; ++x) shared.set({x * kChunkSide, 0}, tile(1));
+  const auto work = [&shared](std::uint32_t number) {
+    for (int round = 0; round < 30; ++round) {
+      CellGrid own = shared;
+      for (int x = 0; x < 200; ++x) own.set({x * kChunkSide + 1, 0}, tile(number));
+      for (int x = 0; x < 200; ++x) EXPECT_EQ(own.at({x * kChunkSide, 0}), tile(1));
+    }
+  };
+  std::thread one(work, 2u);
+  std::thread other(work, 3u);
+  one.join();
+  other.join();
+  EXPECT_EQ(shared.at({1, 0}), Cell{});
+  shared = {};
+  EXPECT_EQ(ChunkPool::figures().blocks, before);
 }
 
 TEST(Cell, PacksSlotNumberAndTurn) {

@@ -10,10 +10,12 @@
 // Invariants: a T that two Shareds see is immutable. No mutable reference outlives an edit: `f` returns nothing, and
 // keeping the reference it was given would change history. A blank Shared (default-made) reads as T{} and owns nothing.
 // Cost: copy and drop are one atomic operation; edit copies the T only when somebody else holds it.
+// A T that names a `Pool` (allocate, release) gets its memory there.
 // Threads: distinct Shareds that share a T may be copied, read, edited and dropped on different threads.
 #pragma once
 
 #include <atomic>
+#include <cstddef>
 #include <cstdint>
 #include <type_traits>
 #include <utility>
@@ -64,7 +66,14 @@ class Shared {
   friend bool operator==(const Shared& a, const Shared& b) { return a.node_ == b.node_ || a.read() == b.read(); }
 
  private:
-  struct Node {
+  struct Plain {};
+  struct Pooled {
+    static void* operator new(std::size_t bytes) { return T::Pool::allocate(bytes); }
+    static void operator delete(void* node) noexcept { T::Pool::release(node); }
+  };
+  static constexpr bool kPooled = requires { typename T::Pool; };
+
+  struct Node : std::conditional_t<kPooled, Pooled, Plain> {
     explicit Node(T v) : value(std::move(v)) {}
     std::atomic<std::uint32_t> owners{1};
     T value;

@@ -18,6 +18,7 @@
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
 #include "core/cells/Cell.h"
+#include "core/cells/ChunkPool.h"
 #include "core/grid/CellPos.h"
 
 namespace uq {
@@ -42,6 +43,7 @@ using ChunkCells = std::array<Cell, kChunkSide * kChunkSide>;  // row by row
 class CellGrid {
  public:
   struct Chunk {
+    using Pool = ChunkPool;
     Revision revision;
     ChunkCells cells{};
     friend bool operator==(const Chunk&, const Chunk&) = default;

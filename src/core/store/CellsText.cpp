@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <charconv>
 #include <cstring>
 #include <map>
@@ -13,6 +14,7 @@ namespace uq {
 namespace {
 
 constexpr std::string_view kMagic = "cells 1";
+constexpr std::size_t kUsualChunkText = 10 * 1024;  // bytes of a dense chunk; only a guess at the room to ask for
 
 // Writes at the end of a text, through a buffer, so that single characters cost next to nothing.
 class Pen {
@@ -30,6 +32,11 @@ class Pen {
   void put(std::string_view text) {
     std::memcpy(buffer_.data() + length_, text.data(), text.size());
     length_ += text.size();
+  }
+  // The first `length` of eight characters.
+  void putEight(const char (&text)[8], std::uint32_t length) {
+    std::memcpy(buffer_.data() + length_, text, sizeof text);
+    length_ += length;
   }
   void put(std::int64_t number) {
     if (number >= 0 && number < 10) {
@@ -90,30 +97,82 @@ Row rowOf(const CellGrid::ChunkView& chunk, int y) {
   return row;
 }
 
-void writeRow(const Row& row, const std::vector<std::string_view>& codes, Pen& pen) {
-  int end = kChunkSide;
-  while (row[static_cast<std::size_t>(end) - 1].empty()) --end;
+// What a tile is written as when its sheet needs no code: a space, the number and the turn. At most eight characters,
+// kept for the cells met lately, so that a number's digits are worked out once and copied in one go.
+class TokenCache {
+ public:
+  struct Token {
+    std::uint32_t cell = 0;
+    std::uint32_t length = 0;
+    char text[8] = {};
+  };
+
+  const Token& of(Cell cell) {
+    Token& token = tokens_[(cell.bits() * 2654435761u) >> 22];
+    if (token.cell != cell.bits()) fill(token, cell);
+    return token;
+  }
+
+ private:
+  static void fill(Token& token, Cell cell) {
+    token.cell = cell.bits();
+    token.text[0] = ' ';
+    char* end = std::to_chars(token.text + 1, token.text + 7, cell.tile().number).ptr;
+    if (const auto turn = cell.turn().code()) *end++ = static_cast<char>('a' + turn);
+    token.length = static_cast<std::uint32_t>(end - token.text);
+  }
+
+  std::array<Token, 1024> tokens_{};
+};
+
+// "x12" for a run of twelve, nothing for one cell: looked up, for whether a tile repeats cannot be foreseen.
+struct RunSuffix {
+  char text[8] = {};
+  std::uint32_t length = 0;
+};
+constexpr std::array<RunSuffix, kChunkSide + 1> kRunSuffixes = [] {
+  std::array<RunSuffix, kChunkSide + 1> all{};
+  for (int run = 2; run <= kChunkSide; ++run) {
+    RunSuffix& suffix = all[static_cast<std::size_t>(run)];
+    suffix.text[suffix.length++] = 'x';
+    if (run > 9) suffix.text[suffix.length++] = static_cast<char>('0' + run / 10);
+    suffix.text[suffix.length++] = static_cast<char>('0' + run % 10);
+  }
+  return all;
+}();
+
+// Bit x is set where the cell at x ends a run: its right neighbour differs, or it is the last.
+std::uint64_t runEnds(const Row& row) {
+  std::uint64_t ends = std::uint64_t{1} << (kChunkSide - 1);
+  for (std::size_t x = 0; x + 1 < row.size(); ++x) ends |= std::uint64_t{row[x] != row[x + 1]} << x;
+  return ends;
+}
+
+void writeRow(const Row& row, const std::vector<std::string_view>& codes, TokenCache& tokens, Pen& pen) {
   SheetSlot lastSlot = 0;
-  for (int x = 0; x < end;) {
+  int x = 0;
+  for (std::uint64_t ends = runEnds(row); ends != 0; ends &= ends - 1) {
+    const int end = std::countr_zero(ends) + 1;
     const Cell cell = row[static_cast<std::size_t>(x)];
-    int run = 1;
-    while (x + run < end && row[static_cast<std::size_t>(x + run)] == cell) ++run;
-    pen.put(' ');
+    const int run = end - x;
+    x = end;
     if (cell.empty()) {
-      pen.put('.');
+      if (end == kChunkSide) return;
+      pen.put(std::string_view(" ."));
       if (run > 1) pen.put(std::int64_t{run});
-    } else {
-      const TileRef tile = cell.tile();
-      if (tile.slot != lastSlot) pen.put(codes[tile.slot]);
-      lastSlot = tile.slot;
-      pen.put(std::int64_t{tile.number});
-      if (const auto turn = cell.turn().code()) pen.put(static_cast<char>('a' + turn));
-      if (run > 1) {
-        pen.put('x');
-        pen.put(std::int64_t{run});
-      }
+      continue;
     }
-    x += run;
+    const TokenCache::Token& token = tokens.of(cell);
+    if (const SheetSlot slot = cell.tile().slot; slot != lastSlot) {
+      pen.put(' ');
+      pen.put(codes[slot]);
+      pen.put(std::string_view(token.text + 1, token.length - 1));
+      lastSlot = slot;
+    } else {
+      pen.putEight(token.text, token.length);
+    }
+    const RunSuffix& suffix = kRunSuffixes[static_cast<std::size_t>(run)];
+    pen.putEight(suffix.text, suffix.length);
   }
 }
 
@@ -308,23 +367,31 @@ class Reader {
 
 std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
   std::set<SheetSlot> used;
+  std::size_t dense = 0;
   cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    SheetSlot last = 0;
-    const auto note = [&](Cell cell) {
-      const SheetSlot slot = cell.tile().slot;
-      if (slot == last) return;
-      last = slot;
-      if (slot != 0) used.insert(slot);
-    };
     if (!chunk.dense) {
-      note(chunk.uniform);
-    } else {
-      for (Cell cell : chunk.dense->cells) note(cell);
+      used.insert(chunk.uniform.tile().slot);
+      return;
+    }
+    ++dense;
+    const ChunkCells& all = chunk.dense->cells;
+    const auto painted = std::find_if(all.begin(), all.end(), [](Cell cell) { return !cell.empty(); });
+    const SheetSlot first = painted->tile().slot;
+    used.insert(first);
+    // Most chunks hold tiles of one sheet, which is found out without a branch a cell.
+    unsigned others = 0;
+    for (Cell cell : all)
+      others |= static_cast<unsigned>(cell.bits() != 0) & static_cast<unsigned>(cell.tile().slot != first);
+    if (others == 0) return;
+    for (Cell cell : all) {
+      if (!cell.empty()) used.insert(cell.tile().slot);
     }
   });
   const auto codes = codesFor(used, quilt);
 
-  std::string out(kMagic);
+  std::string out;
+  out.reserve(64 + dense * kUsualChunkText);
+  out += kMagic;
   out += '\n';
   // By code: shorter ones first, so that AA follows Z.
   std::vector<std::pair<std::string, SheetSlot>> lines;
@@ -337,6 +404,7 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
   std::vector<std::string_view> codeOf(kLastSlot + 1);
   for (const auto& [slot, code] : codes) codeOf[slot] = code;
   constexpr Row kEmptyRow{};
+  TokenCache tokens;
   {
     Pen pen(out);
     cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
@@ -359,7 +427,7 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
             pen.put(std::int64_t{next} - 1);
           }
           pen.put(':');
-          writeRow(row, codeOf, pen);
+          writeRow(row, codeOf, tokens, pen);
           pen.put('\n');
         }
         row = nextRow;
