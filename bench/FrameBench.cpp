@@ -1,6 +1,10 @@
 // Drawing a 4096 × 4096 map into a window of 1280 × 800 device pixels. Limits: docs/architecture.md.
 #include <benchmark/benchmark.h>
 
+#include <QProcess>
+#include <QTemporaryDir>
+#include <filesystem>
+
 #include "bench/BigQuilt.h"
 #include "core/edit/LayCells.h"
 #include "raster/MapPainter.h"
@@ -60,6 +64,18 @@ void wholeWindow(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(s.painter.draw(s.quilt, s.big(), scale, windowAt(scale), {}));
 }
 
+// From starting the process to the first painted frame of the demo, and out again.
+void startDemo(benchmark::State& state) {
+  const QTemporaryDir scratch;
+  const QString copy = scratch.filePath(QStringLiteral("copperline"));
+  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", copy.toStdString(), std::filesystem::copy_options::recursive);
+  for (auto _ : state) {
+    QProcess program;
+    program.start(QStringLiteral(UQ_URBAN_QUILT), {QStringLiteral("--first-frame"), copy});
+    if (!program.waitForFinished() || program.exitCode() != 0) state.SkipWithError("the program did not run");
+  }
+}
+
 benchmark::internal::Benchmark* measured(benchmark::internal::Benchmark* one) {
   return one->Repetitions(5)
       ->ReportAggregatesOnly()
@@ -71,6 +87,7 @@ benchmark::internal::Benchmark* measured(benchmark::internal::Benchmark* one) {
 
 void registerFrameBenchmarks() {
   measured(benchmark::RegisterBenchmark("Frame/after_edit", afterEdit));
+  measured(benchmark::RegisterBenchmark("Start/demo", startDemo))->UseRealTime();
   measured(benchmark::RegisterBenchmark("Frame/whole_window", wholeWindow))->Arg(25)->Arg(50)->Arg(100)->Arg(400);
 }
 

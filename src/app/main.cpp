@@ -5,6 +5,22 @@
 #include "app/look/Theme.h"
 #include "app/workroom/Workroom.h"
 
+namespace {
+
+// Ends the program when a widget has been painted for the first time, for measuring how long that takes.
+class FirstFrameWatch : public QObject {
+ public:
+  explicit FirstFrameWatch(QWidget* widget) : QObject(widget) { widget->installEventFilter(this); }
+  bool eventFilter(QObject*, QEvent* event) override {
+    if (event->type() == QEvent::Paint) {
+      QMetaObject::invokeMethod(qApp, &QCoreApplication::quit, Qt::QueuedConnection);
+    }
+    return false;
+  }
+};
+
+}  // namespace
+
 int main(int argc, char** argv) {
   QApplication application(argc, argv);
   QApplication::setApplicationName(QStringLiteral("urban-quilt"));
@@ -20,11 +36,16 @@ int main(int argc, char** argv) {
   parser.addPositionalArgument(QStringLiteral("quilt"),
                                QApplication::translate("main", "The folder of a quilt to open."),
                                QStringLiteral("[quilt]"));
+  const QCommandLineOption firstFrame(
+      QStringLiteral("first-frame"),
+      QApplication::translate("main", "Quit when the map has been painted once, for measuring."));
+  parser.addOption(firstFrame);
   parser.process(application);
 
   uq::Workroom workroom;
   workroom.resize(workroom.sizeHint());
-  workroom.show();
   if (!parser.positionalArguments().isEmpty()) workroom.openQuilt(parser.positionalArguments().front());
+  if (parser.isSet(firstFrame)) new FirstFrameWatch(workroom.canvas());
+  workroom.show();
   return QApplication::exec();
 }

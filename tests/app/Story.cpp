@@ -12,6 +12,7 @@ namespace uq::test {
 Story::Story() {
   folder_ = scratch_.filePath(QStringLiteral("copperline")).toStdString();
   std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder_, std::filesystem::copy_options::recursive);
+  std::filesystem::remove_all(folder_ + "/.urban-quilt");  // left by somebody who opened the demo itself
 }
 
 Story::~Story() = default;

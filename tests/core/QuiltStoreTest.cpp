@@ -393,6 +393,30 @@ TEST(QuiltStore, AMissingSheetKeepsItsTilesThroughASave) {
   EXPECT_THAT(saved.file("maps/yard/sheds.cells"), HasSubstr("2: . B3 A1\n"));
 }
 
+TEST(QuiltStore, AFolderThatVanishedIsNotMadeAnewByHalf) {
+  Saved saved;
+  saved.disk->files.clear();
+  saved.disk->folders.clear();
+  const auto done = saved.store->save(saved.painted());
+  ASSERT_FALSE(done);
+  EXPECT_EQ(done.error().cause, Error::Cause::missing);
+  EXPECT_THAT(done.error().text(), HasSubstr("the quilt's folder is gone"));
+  EXPECT_TRUE(saved.disk->files.empty());
+  EXPECT_FALSE(saved.store->isSaved(saved.painted()));
+}
+
+TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
+  Saved saved;
+  std::string& map = saved.file("maps/yard/map.json");
+  map.replace(map.find("1.0"), 3, "1.7");
+  map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
+  auto opened = saved.open();
+  ASSERT_TRUE(opened);
+  EXPECT_THAT(opened->problems, IsEmpty());
+  ASSERT_TRUE(opened->store.save(renameLayer(opened->quilt, layerOf(opened->quilt, "Yard", "Paving"), "Ground")));
+  EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"wraps\": ["));
+}
+
 TEST(QuiltStore, ReadingNeverWrites) {
   Saved saved;
   const auto files = saved.disk->files;

@@ -26,6 +26,11 @@ tl::unexpected<Error> systemError(const std::string& doing, const std::string& p
       error.cause = Error::Cause::missing;
       error.reason = "a part of its path is no folder";
       break;
+    case ELOOP:
+      error.cause = Error::Cause::broken;
+      error.reason = std::string(kLinkReason);
+      error.todo = std::string(kLinkAdvice);
+      break;
     case EACCES:
     case EPERM:
     case EROFS:
@@ -70,7 +75,7 @@ class FileLock final : public Disk::Lock {
 class RealDisk final : public Disk {
  public:
   Result<std::string> read(const std::string& path, std::int64_t most) override {
-    const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
+    const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK | O_NOFOLLOW));
     if (!file.ok()) return systemError("reading", path);
     struct stat info {};
     if (::fstat(file.fd(), &info) != 0) return systemError("reading", path);

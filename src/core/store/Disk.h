@@ -36,7 +36,8 @@ class Disk {
 
   virtual ~Disk() = default;
 
-  // The whole file; an Error (tooLarge) beyond `most` bytes, and for anything that is no plain file.
+  // The whole file; an Error (tooLarge) beyond `most` bytes, and for anything that is no plain file: links are not
+  // followed.
   virtual Result<std::string> read(const std::string& path, std::int64_t most) = 0;
   // Names in a folder, sorted; an Error beyond `most` of them.
   virtual Result<std::vector<Entry>> list(const std::string& folder, std::size_t most) = 0;
@@ -59,6 +60,10 @@ class Disk {
 
 // The operating system's file system (POSIX).
 std::shared_ptr<Disk> realDisk();
+
+// What is said of a link where a file or folder of the quilt should be.
+inline constexpr std::string_view kLinkReason = "it is a link, and links are not followed";
+inline constexpr std::string_view kLinkAdvice = "Put the file or folder itself in its place";
 
 // "a" and "b" as "a/b".
 std::string joined(std::string_view folder, std::string_view name);

@@ -235,26 +235,38 @@ Quilt QuiltStore::readAll(Errors& problems) {
   }
   Quilt quilt(std::move(*facts));
   readSheets(quilt, problems);
-  const auto folders = list("maps");
-  if (!folders) {
-    notRead(problems, folders.error());
-    return quilt;
-  }
-  for (const auto& entry : *folders) {
-    if (entry.kind == Disk::Kind::folder) readMap(entry.name, quilt, problems);
-  }
+  for (const std::string& folder : names("maps", Disk::Kind::folder, problems)) readMap(folder, quilt, problems);
   return quilt;
 }
 
-void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
-  const auto entries = list("sheets");
+std::vector<std::string> QuiltStore::names(const std::string& path, Disk::Kind kind, Errors& problems) {
+  std::vector<std::string> found;
+  const auto refuseLink = [&](const std::string& link) {
+    notRead(problems, Error{Error::Cause::broken, std::string(kLinkReason), link, 0, "What it leads to was not read",
+                            std::string(kLinkAdvice)});
+  };
+  const auto inQuilt = list("");
+  const auto isLink = [&](const Disk::Entry& e) { return e.name == path && e.kind == Disk::Kind::link; };
+  if (inQuilt && std::any_of(inQuilt->begin(), inQuilt->end(), isLink)) {
+    refuseLink(path);
+    return found;
+  }
+  const auto entries = list(path);
   if (!entries) {
     notRead(problems, entries.error());
-    return;
+    return found;
   }
   for (const auto& entry : *entries) {
-    if (entry.kind != Disk::Kind::file || !entry.name.ends_with(kJsonEnding)) continue;
-    const std::string file = joined("sheets", entry.name);
+    if (entry.kind == kind) found.push_back(entry.name);
+    if (entry.kind == Disk::Kind::link) refuseLink(joined(path, entry.name));
+  }
+  return found;
+}
+
+void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
+  for (const std::string& name : names("sheets", Disk::Kind::file, problems)) {
+    if (!name.ends_with(kJsonEnding)) continue;
+    const std::string file = joined("sheets", name);
     const auto text = read(file, kLargestDocument);
     const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
     auto sheet = json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error()));
@@ -267,7 +279,7 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
                             .advising("Mend the file and open the quilt again"));
       continue;
     }
-    sheet->file = entry.name.substr(0, entry.name.size() - kJsonEnding.size());
+    sheet->file = name.substr(0, name.size() - kJsonEnding.size());
     quilt = quilt.with(std::move(*sheet));
   }
 }
@@ -469,6 +481,12 @@ Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt) {
     const Map* before = saved_.map(id);
     const Map* now = quilt.map(id);
     if (!now || !(*before == *now)) return fail(error);
+  }
+  const auto there = disk_->stamp(full(std::string(kQuiltFile)));
+  if (!there) return fail(there.error());
+  if (!*there) {
+    return fail(Error{Error::Cause::missing, "the quilt's folder is gone, or is no quilt any more", folder_, 0,
+                      "Nothing was saved, and your work is still in the window", "Save the quilt in a new folder"});
   }
   if (auto settled = settleJournal(); !settled) return fail(settled.error());
   const Planned planned = plan(quilt);

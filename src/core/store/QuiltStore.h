@@ -73,11 +73,13 @@ class QuiltStore {
 
   QuiltStore(std::shared_ptr<Disk> disk, std::string folder);
 
-  std::string full(const std::string& path) const { return joined(folder_, path); }
+  std::string full(const std::string& path) const { return path.empty() ? folder_ : joined(folder_, path); }
   std::optional<Error> takeLock();
   Result<void> settleJournal();
   Result<std::string> read(const std::string& path, std::int64_t most);
   Result<std::vector<Disk::Entry>> list(const std::string& path);
+  // The plain files or folders among the names of a folder; links are reported and left out.
+  std::vector<std::string> names(const std::string& path, Disk::Kind kind, Errors& problems);
   Quilt readAll(Errors& problems);
   void notRead(Errors& problems, Error error);
   void readSheets(Quilt& quilt, Errors& problems);
