@@ -241,13 +241,13 @@ TEST_F(Files, AFolderWithoutWritePermissionCanBeLookedAtAndSavedElsewhere) {
   openDemo();
   EXPECT_THAT(notice(), HasSubstr("can be looked at, but not saved here"));
   EXPECT_THAT(notice(), HasSubstr("or save the quilt somewhere else"));
-  picture("no-permission");
   paintOne();
   hand.key(Qt::Key_S, Qt::ControlModifier);
   EXPECT_THAT(notice(), HasSubstr("not saved here"));
   EXPECT_FALSE(session().isSaved());
   EXPECT_FALSE(fs::exists(folder() + "/.urban-quilt"));
   if (superuser) setfsuid(0);
+  picture("no-permission");
   const QString elsewhere = QString::fromStdString(folder() + "-mine");
   enterFolder(elsewhere);
   hand.key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier);

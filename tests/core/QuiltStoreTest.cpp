@@ -264,7 +264,9 @@ TEST(QuiltStore, WithoutWritePermissionItIsReadOnlyAndSaysSo) {
   ASSERT_TRUE(opened);
   ASSERT_EQ(opened->problems.size(), 1u);
   EXPECT_EQ(opened->problems[0].cause, Error::Cause::notPermitted);
-  EXPECT_THAT(opened->problems[0].text(), HasSubstr("can be looked at, but not saved here"));
+  EXPECT_THAT(
+      opened->problems[0].text(),
+      HasSubstr("copperline: nothing may be written in this folder. The quilt can be looked at, but not saved here"));
   EXPECT_FALSE(opened->store.save(saved.painted()));
   EXPECT_EQ(saved.disk->files, files);
 }

@@ -104,6 +104,10 @@ std::optional<Error> QuiltStore::takeLock() {
     }
   }
   Error error = made.error();
+  if (error.cause == Error::Cause::notPermitted) {
+    error.file = folder_;
+    error.reason = "nothing may be written in this folder";
+  }
   error.kept = "The quilt can be looked at, but not saved here";
   if (error.todo.empty()) error.todo = "Save it somewhere else to change it";
   return error;
