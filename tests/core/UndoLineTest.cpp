@@ -218,6 +218,45 @@ TEST(UndoLine, BringsTheActiveLayerBack) {
   EXPECT_EQ(work.line.layBack(*work.line.planForth(work.yard, undone.quilt), undone.quilt).active, paving);
 }
 
+namespace {
+
+// The line's invariant: each map is what the newest kept step that changed it left, or what it was at the start.
+void checkPresent(const Work& work, const Quilt& start) {
+  for (const auto& map : work.quilt.maps()) {
+    const Map* expected = start.map(map->id);
+    for (const Step& step : work.line.steps()) {
+      for (const PartChange& change : step.changes) {
+        if (change.key != PartKey{PartKey::Kind::map, map->id}) continue;
+        RC_ASSERT(std::get<Shared<Map>>(change.before).read() == *expected);
+        expected = &std::get<Shared<Map>>(change.after).read();
+      }
+    }
+    RC_ASSERT(map.read() == *expected);
+  }
+}
+
+}  // namespace
+
+RC_GTEST_PROP(UndoLine, EachMapIsAlwaysWhatItsNewestKeptStepLeft, ()) {
+  Work work;
+  const Quilt start = work.quilt;
+  std::vector<Id> tabs{Id{}, work.yard, work.loft};
+  for (int i = 0, n = *rc::gen::inRange(1, 25); i < n; ++i) {
+    const Id tab = *rc::gen::elementOf(tabs);
+    switch (*rc::gen::inRange(0, 6)) {
+      case 0:
+      case 1: work.back(tab); break;
+      case 2: work.forth(tab); break;
+      case 3: work.step("Both", tab, *editOf(*editOf(*editOf(work.quilt)))); break;
+      default: work.step("Edit", tab, *editOf(work.quilt)); break;
+    }
+    checkPresent(work, start);
+  }
+  // Whatever is left can be taken back to the start, in whatever tab one is.
+  while (work.back(*rc::gen::elementOf(tabs)) || work.back(Id{})) checkPresent(work, start);
+  RC_ASSERT(work.quilt == start);
+}
+
 RC_GTEST_PROP(UndoLine, RandomEditsUndoneGiveTheSameBytes, ()) {
   Work work;
   const std::string start = bytes(work.quilt);
