@@ -1,12 +1,15 @@
 #include "app/look/Icons.h"
 
 #include <QFile>
+#include <QHash>
 #include <QPainter>
 #include <QSvgRenderer>
 
 namespace uq {
 
-QIcon icon(const QString& name, const QColor& colour) {
+namespace {
+
+QIcon drawn(const QString& name, const QColor& colour) {
   QFile file(QStringLiteral(":/icons/%1.svg").arg(name));
   if (!file.open(QIODevice::ReadOnly)) return {};
   QByteArray svg = file.readAll();
@@ -22,6 +25,15 @@ QIcon icon(const QString& name, const QColor& colour) {
     icon.addPixmap(pixmap);
   }
   return icon;
+}
+
+}  // namespace
+
+QIcon icon(const QString& name, const QColor& colour) {
+  static QHash<std::pair<QString, QRgb>, QIcon> kept;
+  const std::pair key(name, colour.rgb());
+  const auto found = kept.constFind(key);
+  return found != kept.constEnd() ? *found : *kept.insert(key, drawn(name, colour));
 }
 
 }  // namespace uq

@@ -6,7 +6,7 @@
 
 namespace uq {
 
-// The icon of that name in `icons/`, sharp at every device pixel ratio.
+// The icon of that name in `icons/`, sharp at every device pixel ratio. Drawn once, then kept.
 QIcon icon(const QString& name, const QColor& colour);
 
 }  // namespace uq

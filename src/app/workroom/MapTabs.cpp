@@ -63,6 +63,9 @@ void MapTabs::refresh() {
     font.setBold(map.id == session_->desk().map);
     tabs_[i]->setFont(font);
   }
+  update();
+  // Within a stroke there is nothing to go back to, but the button must not flicker.
+  if (session_ && session_->inStroke()) return;
   const auto plan = session_ ? session_->undoLine().planBack(session_->desk().map, session_->quilt()) : std::nullopt;
   undo_->setVisible(plan.has_value());
   if (plan) {
@@ -70,7 +73,6 @@ void MapTabs::refresh() {
     undo_->setToolTip(translated(actionRow(ActionId::undo).tip));
     undo_->setAccessibleName(undo_->text());
   }
-  update();
 }
 
 void MapTabs::paintEvent(QPaintEvent*) {
