@@ -1,7 +1,7 @@
 // Picture files: reading pixels that nobody vouches for, and writing PNG.
 //
-// Reading looks at the header first and refuses what is larger than kLargestPictureSide or kMostPictureMegabytes before
-// any pixel is decoded. Pixels are premultiplied ARGB, 32 bits.
+// Reading looks at the header first and refuses what is larger than kLargestPictureSide (Sheet.h) or
+// kMostPictureMegabytes before any pixel is decoded. Pixels are premultiplied ARGB, 32 bits.
 #pragma once
 
 #include <QImage>
@@ -9,11 +9,11 @@
 #include <string_view>
 
 #include "core/base/Error.h"
+#include "core/document/Sheet.h"
 
 namespace uq {
 
-inline constexpr int kLargestPictureSide = 1 << 15;  // pixels
-inline constexpr int kMostPictureMegabytes = 512;    // of decoded pixels
+inline constexpr int kMostPictureMegabytes = 512;  // of decoded pixels
 
 // `file` is named in the Error.
 Result<QImage> decodePicture(std::string_view bytes, const std::string& file);

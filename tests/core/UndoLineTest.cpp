@@ -134,24 +134,30 @@ TEST(UndoLine, AStepGoesWithTheSheetThatItPaintsWith) {
   quay.code = "C";
   quay.pictureSize = {64, 64};
   const Quilt start = work.quilt;
-  work.step("Bring in quay", Id{}, work.quilt.with(quay));
-  work.lay("Yard", "Sheds", {0, 0}, "quay");
-  work.lay("Loft", "Floor", {0, 0});
-  // The sheet was brought in on the Board; taking that back takes the stroke that uses it along, and nothing else.
-  const auto all = work.line.planReturn(0);
-  EXPECT_EQ(all.steps.size(), 3u);
-  EXPECT_TRUE(work.back(work.loft));
-  const auto plan = work.line.planBack(Id{}, work.quilt);
+  // Brought in while at work on the yard; then the loft is painted with it.
+  work.step("Bring in quay", work.yard, work.quilt.with(quay));
+  work.lay("Loft", "Floor", {0, 0}, "quay");
+  const Quilt all = work.quilt;
+  const auto plan = work.line.planBack(work.yard, work.quilt);
   ASSERT_TRUE(plan);
-  EXPECT_EQ(plan->names, std::vector<std::string>{"Brush on Sheds"});
-  EXPECT_TRUE(work.forth(work.loft));
-  const auto made = work.line.steps().front().number;
-  UndoLine::Plan sheetOnly{{made}, {"Bring in quay"}, false};
-  EXPECT_TRUE(work.line.planReturn(0).reachesFarther);
-  work.quilt = work.line.takeBack(work.line.planReturn(0), Id{}, work.quilt).quilt;
+  EXPECT_EQ(plan->names, (std::vector<std::string>{"Bring in quay", "Brush on Floor"}));
+  EXPECT_TRUE(plan->reachesFarther);
+  EXPECT_TRUE(work.back(work.yard));
   EXPECT_EQ(work.quilt, start);
-  EXPECT_TRUE(work.forth(Id{}));
-  EXPECT_EQ(work.quilt.sheets().size(), 3u);
+  EXPECT_TRUE(work.forth(work.yard));
+  EXPECT_EQ(work.quilt, all);
+}
+
+TEST(UndoLine, AStepThatPaintsWithAnotherSheetStays) {
+  Work work;
+  Sheet quay;
+  quay.id = IdSource(3).next();
+  quay.name = "quay";
+  quay.code = "C";
+  quay.pictureSize = {64, 64};
+  work.step("Bring in quay", work.yard, work.quilt.with(quay));
+  work.lay("Loft", "Floor", {0, 0}, "rails");
+  EXPECT_EQ(work.line.planBack(work.yard, work.quilt)->names, std::vector<std::string>{"Bring in quay"});
 }
 
 TEST(UndoLine, ANewStepDropsOnlyWhatItContradicts) {
@@ -182,7 +188,6 @@ TEST(UndoLine, RedoBringsWhatItNeeds) {
   const Quilt all = work.quilt;
   EXPECT_TRUE(work.back(work.loft));
   EXPECT_TRUE(work.back(work.yard));
-  Work other = work;
   const auto plan = work.line.planForth(work.loft, work.quilt);
   ASSERT_TRUE(plan);
   EXPECT_EQ(plan->names.front(), "Swap everywhere");

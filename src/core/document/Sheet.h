@@ -15,6 +15,8 @@
 
 namespace uq {
 
+inline constexpr int kLargestPictureSide = 1 << 15;  // pixels, each way
+
 // How a picture is cut, in picture pixels: a border round the picture, then cells with a gap between them.
 struct SheetCut {
   PixelSize cell{32, 32};

@@ -11,7 +11,6 @@ namespace uq {
 namespace {
 
 constexpr int kMostLayers = 4096;
-constexpr int kLargestPicture = 1 << 15;  // pixels, each way
 
 // Reads the fields of one object, remembers which it was asked for, and keeps the first thing that is wrong.
 class Fields {
@@ -302,7 +301,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
     fields.refuse("\"code\" is not one to three capital letters", fields.line("code"));
   }
   sheet.picture = fields.fileName("picture", "");
-  const auto size = fields.numbers("size", 2, 1, kLargestPicture);
+  const auto size = fields.numbers("size", 2, 1, kLargestPictureSide);
   const auto cell = fields.numbers("cell", 2, kSmallestCell, kLargestCell);
   sheet.pictureSize = {size[0], size[1]};
   sheet.cut = {{cell[0], cell[1]}, fields.number("border", 0, 4096), fields.number("gap", 0, 4096)};
