@@ -51,8 +51,8 @@ void afterEdit(benchmark::State& state) {
   for (auto _ : state) {
     const CellChange change{at, Cell({s.quilt.layer(layer)->cells.at(at).tile().slot, number++ % 20}, {})};
     const Quilt after = layCells(s.quilt, layer, {&change, 1});
-    const CellRect dirty = CellGrid::differing(s.quilt.layer(layer)->cells, after.layer(layer)->cells);
-    const QRect part = scale.toDevice(makeGrid(s.big().grid)->pixelBounds(dirty));
+    const PixelRect dirty = s.painter.changes(s.quilt, after, layer).front();
+    const QRect part = scale.toDevice(dirty);
     benchmark::DoNotOptimize(s.painter.draw(after, *after.mapNamed("Big"), scale, part, {}));
   }
 }

@@ -2,35 +2,46 @@
 
 #include <QPainter>
 #include <algorithm>
+#include <map>
+
+#include "raster/NearChunks.h"
 
 namespace uq {
 
 namespace {
 
-constexpr std::size_t kMostScaledTiles = 20'000;
-constexpr double kGhostOpacity = 0.8;
+constexpr std::int64_t kExactChange = 64;  // cells: a smaller change is measured picture by picture
 
-// A tile without a picture: a hatched box with its number, readable on any art.
-QImage placeholder(QSize size, Cell cell) {
-  QImage picture(size, QImage::Format_ARGB32_Premultiplied);
-  picture.fill(QColor(230, 220, 200, 170));
-  QPainter painter(&picture);
-  painter.fillRect(picture.rect(), QBrush(QColor(58, 66, 86, 90), Qt::BDiagPattern));
-  painter.setPen(QColor(27, 32, 48));
-  painter.drawRect(picture.rect().adjusted(0, 0, -1, -1));
-  if (size.width() >= 16 && size.height() >= 12) {
-    QFont font = painter.font();
-    font.setPixelSize(std::clamp(size.height() / 3, 8, 24));
-    painter.setFont(font);
-    painter.drawText(picture.rect(), Qt::AlignCenter, QString::number(cell.tile().number));
+std::vector<const TilesLayer*> layersOf(const Map& map, const Run& run) {
+  std::vector<const TilesLayer*> layers;
+  for (const Id id : run.layers) {
+    if (const TilesLayer* layer = map.layer(id)) layers.push_back(layer);
   }
-  return picture;
+  return layers;
 }
 
-PixelSize turnedSize(PixelSize size, Turn turn) { return turn.steps % 2 == 1 ? PixelSize{size.h, size.w} : size; }
-
-PixelRect grownBy(PixelRect rect, PixelSize margin) {
-  return {rect.x - margin.w, rect.y - margin.h, rect.w + 2 * margin.w, rect.h + 2 * margin.h};
+// Draws a tile larger than life: each device pixel shows the map pixel under its middle.
+void magnify(QImage& target, const QRect& device, const PixelView& tile, const PixelRect& seat, ViewScale scale,
+             unsigned opacity, std::vector<int>& columns) {
+  const QRect place = scale.toDevice(seat).intersected(device);
+  if (place.isEmpty()) return;
+  columns.resize(static_cast<std::size_t>(place.width()));
+  for (int i = 0; i < place.width(); ++i) {
+    columns[static_cast<std::size_t>(i)] = std::clamp(scale.toMap({place.x() + i, 0}).x - seat.x, 0, tile.w - 1);
+  }
+  for (int y = place.top(); y <= place.bottom(); ++y) {
+    const QRgb* from = tile.row(std::clamp(scale.toMap({0, y}).y - seat.y, 0, tile.h - 1));
+    QRgb* to = reinterpret_cast<QRgb*>(target.scanLine(y - device.y())) + (place.x() - device.x());
+    if (opacity == 255 && tile.opaque) {
+      for (const int x : columns) *to++ = from[x];
+    } else {
+      for (const int x : columns) {
+        const QRgb pixel = opacity == 255 ? from[x] : scaledBy(from[x], opacity);
+        *to = over(pixel, *to);
+        ++to;
+      }
+    }
+  }
 }
 
 }  // namespace
@@ -38,79 +49,170 @@ PixelRect grownBy(PixelRect rect, PixelSize margin) {
 PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell) {
   const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
   const auto place = sheet ? sheet->place(cell.tile().number) : std::nullopt;
-  return turnedSize(place ? PixelSize{place->w, place->h} : map.grid.cell, cell.turn());
+  const PixelSize size = place ? PixelSize{place->w, place->h} : map.grid.cell;
+  return cell.turn().steps % 2 == 1 ? PixelSize{size.h, size.w} : size;
 }
 
-PixelSize overhang(const Quilt& quilt, const Map& map) {
-  int largest = 0;
-  for (const auto& sheet : quilt.sheets()) largest = std::max({largest, sheet->cut.cell.w, sheet->cut.cell.h});
-  return {std::max(0, largest - map.grid.cell.w), std::max(0, largest - map.grid.cell.h)};
-}
-
-const QImage& MapPainter::scaled(const Quilt& quilt, Cell cell, QSize size) {
-  const Key key{cell.bits(), size.width(), size.height()};
-  if (const auto found = scaled_.find(key); found != scaled_.end()) return found->second;
-  if (scaled_.size() >= kMostScaledTiles) scaled_.clear();
-  QImage picture;
-  if (auto pixels = pictures_.turned(quilt, cell)) {
-    const bool larger = size.width() > pixels->width() || size.height() > pixels->height();
-    picture =
-        pixels->size() == size
-            ? *pixels
-            : pixels->scaled(size, Qt::IgnoreAspectRatio, larger ? Qt::FastTransformation : Qt::SmoothTransformation)
-                  .convertToFormat(QImage::Format_ARGB32_Premultiplied);
-  } else {
-    picture = placeholder(size, cell);
+void MapPainter::prepare(const Quilt& quilt, const Map& map) {
+  if (kit_.art.follow(quilt) || !(grid_ == map.grid)) {
+    kit_.reach.clear();
+    kit_.colours.clear();
   }
-  return scaled_.emplace(key, std::move(picture)).first->second;
+  grid_ = map.grid;
+}
+
+void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, const TilesLayer& layer, ViewScale scale,
+                           const QRect& device, const GhostCells* ghost) {
+  const auto grid = makeGrid(map.grid);
+  const PixelRect pixels = scale.covering(device);
+  const Reach farthest = ChunkReach::farthest(quilt, *grid);
+  const NearChunks near(layer.cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid);
+  std::map<CellPos, Cell> ghosts;
+  CellRect cells = near.cells();
+  if (ghost && ghost->layer == layer.id) {
+    ghosts.insert(ghost->cells.begin(), ghost->cells.end());
+    cells = grid->cellsMeeting(farthest.around(pixels)).intersected(map.bounds);
+  }
+  if (cells.empty()) return;
+
+  std::vector<int> columns;
+  const auto drawCell = [&](CellPos at, Cell cell, unsigned opacity) {
+    TileArt::Tile& tile = kit_.art.tile(cell);
+    const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
+    const PixelRect seat = grid->seat(at, size);
+    if (scale.zoom > 1 && !tile.isPlaceholder()) {
+      magnify(target, device, tile.straight(), seat, scale, opacity, columns);
+      return;
+    }
+    const QRect place = scale.toDevice(seat);
+    if (place.intersects(device)) {
+      blend(target, place.topLeft() - device.topLeft(), kit_.art.sized(tile, place.width(), place.height()), opacity);
+    }
+  };
+  const CellRect known = near.cells();
+  grid->inDrawOrder(cells, [&](const DrawRow& row) {
+    for (int i = 0; i < row.count; ++i) {
+      const CellPos at = row.at(i);
+      if (known.contains(at)) {
+        const NearChunks::Near& one = near.of(at);
+        if (one.cells.contains(at)) {
+          const CellRect all = one.chunk.at.cells();
+          const Cell cell = one.chunk.cell(at.x - all.x0, at.y - all.y0);
+          if (!cell.empty()) drawCell(at, cell, 255);
+        }
+      }
+      if (ghosts.empty()) continue;
+      if (const auto preview = ghosts.find(at); preview != ghosts.end() && !preview->second.empty()) {
+        drawCell(at, preview->second, kGhostOpacity);
+      }
+    }
+  });
+}
+
+QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
+                           const GhostCells* ghost, const std::atomic<bool>* stop) {
+  prepare(quilt, map);
+  const auto grid = makeGrid(map.grid);
+  const Reach farthest = ChunkReach::farthest(quilt, *grid);
+  const bool colours = drawsColours(*grid, scale);
+  const PixelRect pixels = scale.covering(device);
+  const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
+  auto layers = layersOf(map, run);
+  std::erase_if(layers, [&](const TilesLayer* layer) {
+    if (ghost && ghost->layer == layer->id) return false;
+    return NearChunks(layer->cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
+  });
+  if (layers.empty()) return {};
+  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
+  picture.fill(Qt::transparent);
+  if (colours) {
+    drawColours(picture, quilt, map, layers, scale, device, kit_, ghost, stop);
+  } else {
+    for (const TilesLayer* layer : layers) {
+      if (stop && stop->load(std::memory_order_relaxed)) return {};
+      drawTiles(picture, quilt, map, *layer, scale, device, ghost);
+    }
+  }
+  return stop && stop->load(std::memory_order_relaxed) ? QImage() : picture;
 }
 
 QImage MapPainter::draw(const Quilt& quilt, const Map& map, ViewScale scale, const QRect& device,
                         const std::set<Id>& hidden, const GhostCells* ghost) {
-  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
-  const auto grid = makeGrid(map.grid);
-  const CellRect cells =
-      grid->cellsMeeting(grownBy(scale.covering(device), overhang(quilt, map))).intersected(map.bounds);
-  QPainter painter(&picture);
-  const auto drawCell = [&](CellPos at, Cell cell) {
-    const QRect target = scale.toDevice(grid->seat(at, drawnSize(quilt, map, cell)));
-    if (!target.intersects(device)) return;
-    painter.drawImage(target.topLeft() - device.topLeft(), scaled(quilt, cell, target.size()));
-  };
-  for (const Shared<TilesLayer>& layer : map.layers) {
-    if (hidden.contains(layer->id)) continue;
-    std::map<CellPos, Cell> ghosts;
-    if (ghost && ghost->layer == layer->id) ghosts.insert(ghost->cells.begin(), ghost->cells.end());
-    if (layer->cells.empty() && ghosts.empty()) continue;
-    grid->inDrawOrder(cells, [&](CellPos at) {
-      const Cell cell = layer->cells.at(at);
-      if (!cell.empty()) drawCell(at, cell);
-      const auto preview = ghosts.find(at);
-      if (preview == ghosts.end()) return;
-      painter.setOpacity(kGhostOpacity);
-      drawCell(at, preview->second);
-      painter.setOpacity(1);
-    });
+  QImage picture;
+  for (const Run& run : runsOf(map, hidden)) {
+    QImage one = drawRun(quilt, map, run, scale, device, ghost);
+    if (picture.isNull()) {
+      picture = std::move(one);
+    } else if (!one.isNull()) {
+      blend(picture, {}, viewOf(one));
+    }
+  }
+  if (picture.isNull()) {
+    picture = QImage(device.size(), QImage::Format_ARGB32_Premultiplied);
+    picture.fill(Qt::transparent);
   }
   return picture;
+}
+
+QImage MapPainter::sample(const Quilt& quilt, const Map& map, const Run& run, CellRect blocks, int step) {
+  prepare(quilt, map);
+  return sampledColours(map, layersOf(map, run), blocks, step, kit_);
+}
+
+std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& after, LayerAt at) {
+  const Map& map = *after.map(at.map);
+  const CellGrid& then = before.layer(at)->cells;
+  const CellGrid& now = after.layer(at)->cells;
+  if (then.sameAs(now)) return {};
+  prepare(after, map);
+  const auto grid = makeGrid(map.grid);
+  std::vector<PixelRect> changed;
+  for (const CellRect& cells : CellGrid::differences(then, now)) {
+    const ChunkPos chunk = ChunkPos::of({cells.x0, cells.y0});
+    const CellGrid::ChunkView views[] = {then.chunk(chunk), now.chunk(chunk)};
+    PixelRect covered = grid->pixelBounds(cells);
+    if (std::int64_t{cells.width()} * cells.height() > kExactChange) {
+      Reach reach;
+      for (const auto& view : views) reach = reach.united(kit_.reach.of(view, kit_.art, *grid));
+      covered = reach.covered(covered);
+    } else {
+      const CellRect all = chunk.cells();
+      grid->inDrawOrder(cells, [&](const DrawRow& row) {
+        for (int i = 0; i < row.count; ++i) {
+          const CellPos place = row.at(i);
+          for (const auto& view : views) {
+            const Cell cell = view.cell(place.x - all.x0, place.y - all.y0);
+            if (!cell.empty()) covered = covered.united(grid->seat(place, drawnSize(after, map, cell)));
+          }
+        }
+      });
+    }
+    changed.push_back(covered);
+  }
+  return changed;
 }
 
 std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
                                     const std::set<Id>& hidden, PixelPos at) {
   const auto grid = makeGrid(map.grid);
-  const CellRect near = grid->cellsMeeting(grownBy({at.x, at.y, 1, 1}, overhang(quilt, map))).intersected(map.bounds);
+  const Reach farthest = ChunkReach::farthest(quilt, *grid);
+  const CellRect near = grid->cellsMeeting(farthest.around({at.x, at.y, 1, 1})).intersected(map.bounds);
   for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
     const TilesLayer& layer = nearest->read();
     if (hidden.contains(layer.id)) continue;
     std::optional<PickedTile> last;
-    grid->inDrawOrder(near, [&](CellPos place) {
-      const Cell cell = layer.cells.at(place);
-      if (cell.empty()) return;
-      const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
-      if (!seat.contains(at)) return;
-      const auto pixels = pictures.turned(quilt, cell);
-      if (!pixels || qAlpha(pixels->pixel(at.x - seat.x, at.y - seat.y)) != 0) last = PickedTile{layer.id, place, cell};
+    grid->inDrawOrder(near, [&](const DrawRow& row) {
+      for (int i = 0; i < row.count; ++i) {
+        const CellPos place = row.at(i);
+        const Cell cell = layer.cells.at(place);
+        if (cell.empty()) continue;
+        const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
+        if (!seat.contains(at)) continue;
+        const auto pixels = pictures.turned(quilt, cell);
+        if (!pixels || qAlpha(pixels->pixel(at.x - seat.x, at.y - seat.y)) != 0) {
+          last = PickedTile{layer.id, place, cell};
+        }
+      }
     });
     if (last) return last;
   }

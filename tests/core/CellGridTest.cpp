@@ -71,23 +71,29 @@ RC_GTEST_PROP(CellGrid, EqualContentsAreEqualHoweverTheyWerePainted, ()) {
   RC_ASSERT(again == twins.grid);
 }
 
-RC_GTEST_PROP(CellGrid, DifferingIsTheSmallestRectangle, ()) {
+RC_GTEST_PROP(CellGrid, DifferencesAreTheSmallestRectanglesOfEachChunk, ()) {
   const Twins a = randomTwins();
   CellGrid b = a.grid;
-  CellRect expected;
   const int edits = *rc::gen::inRange(0, 6);
   for (int i = 0; i < edits; ++i) {
     b.set({*rc::gen::inRange(-200, 200), *rc::gen::inRange(-200, 200)}, tile(*rc::gen::inRange(0u, 3u)));
   }
-  const auto before = contents(a.grid);
-  const auto after = contents(b);
+  std::map<std::pair<int, int>, CellRect> expected;  // by chunk
   for (int y = -200; y < 200; ++y) {
     for (int x = -200; x < 200; ++x) {
-      if (a.grid.at({x, y}) != b.at({x, y})) expected = expected.united({x, y, x + 1, y + 1});
+      if (a.grid.at({x, y}) == b.at({x, y})) continue;
+      const ChunkPos chunk = ChunkPos::of({x, y});
+      CellRect& rect = expected[{chunk.cx, chunk.cy}];
+      rect = rect.united({x, y, x + 1, y + 1});
     }
   }
-  RC_ASSERT(CellGrid::differing(a.grid, b) == expected);
-  RC_ASSERT(CellGrid::differing(b, a.grid) == expected);
+  std::map<std::pair<int, int>, CellRect> found;
+  for (const CellRect& rect : CellGrid::differences(a.grid, b)) {
+    const ChunkPos chunk = ChunkPos::of({rect.x0, rect.y0});
+    RC_ASSERT(found.emplace(std::pair(chunk.cx, chunk.cy), rect).second);
+  }
+  RC_ASSERT(found == expected);
+  RC_ASSERT(CellGrid::differences(a.grid, b) == CellGrid::differences(b, a.grid));
 }
 
 TEST(CellGrid, AKeptCopySharesAllButTheEditedChunk) {

@@ -4,85 +4,10 @@
 #include <QPainter>
 #include <cstdlib>
 
-#include <rapidcheck/gtest.h>
-
-#include "core/edit/LayCells.h"
 #include "raster/PictureFile.h"
+#include "raster/Scene.h"
 
 namespace uq {
-
-namespace {
-
-constexpr QRgb kRed = 0xffc03020;
-constexpr QRgb kBlue = 0xff2040c0;
-
-// A map of 8 × 6 cells of 16 px; sheet "small" has tiles of the cell's size with a mark in each corner, sheet "tall"
-// one picture of 24 × 40 px.
-struct Scene {
-  Quilt quilt;
-  SheetPictures pictures;
-  Id map;
-  SheetSlot small = 0;
-  SheetSlot tall = 0;
-
-  Scene() {
-    IdSource ids(1);
-    const auto addSheet = [&](const char* name, PixelSize cell, const QImage& picture) {
-      Sheet sheet;
-      sheet.id = ids.next();
-      sheet.name = name;
-      sheet.code = quilt.sheets().empty() ? "A" : "B";
-      sheet.cut.cell = cell;
-      sheet.pictureSize = {picture.width(), picture.height()};
-      quilt = quilt.with(sheet);
-      pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
-      return *quilt.slots().find(sheet.id);
-    };
-    QImage tiles(32, 16, QImage::Format_ARGB32);
-    tiles.fill(QColor(90, 160, 90));
-    for (int i = 0; i < 16; ++i) tiles.setPixel(i, 0, kRed);  // the first tile's upper edge
-    for (int i = 0; i < 8; ++i) tiles.setPixel(0, i, kBlue);  // and the upper half of its left edge
-    for (int y = 4; y < 12; ++y) {
-      for (int x = 20; x < 28; ++x) tiles.setPixel(x, y, 0);  // the second tile has a hole
-    }
-    small = addSheet("small", {16, 16}, tiles);
-    QImage tree(24, 40, QImage::Format_ARGB32);
-    tree.fill(QColor(40, 90, 50, 255));
-    for (int y = 0; y < 8; ++y) {
-      for (int x = 0; x < 24; ++x) tree.setPixel(x, y, qRgba(200, 40, 40, 255 - y * 20));
-    }
-    tall = addSheet("tall", {24, 40}, tree);
-    Map yard;
-    yard.id = ids.next();
-    yard.name = "Yard";
-    yard.grid.cell = {16, 16};
-    yard.bounds = {-2, -1, 6, 5};
-    for (const char* name : {"Ground", "Things"}) {
-      TilesLayer layer;
-      layer.id = ids.next();
-      layer.name = name;
-      yard.layers.emplace_back(std::move(layer));
-    }
-    map = yard.id;
-    quilt = quilt.with(yard);
-  }
-
-  const Map& yard() const { return *quilt.map(map); }
-  void lay(const char* layer, CellPos at, Cell cell) {
-    const std::vector<CellChange> one = {{at, cell}};
-    quilt = layCells(quilt, {map, yard().layerNamed(layer)->id}, one);
-  }
-  QImage draw(double zoom, QRect device, const std::set<Id>& hidden = {}, const GhostCells* ghost = nullptr) {
-    MapPainter painter(pictures);
-    return painter.draw(quilt, yard(), {zoom}, device, hidden, ghost);
-  }
-  QImage whole(double zoom) {
-    const PixelRect pixels = makeGrid(yard().grid)->pixelBounds(yard().bounds);
-    return draw(zoom, ViewScale{zoom}.toDevice(pixels));
-  }
-};
-
-}  // namespace
 
 TEST(MapPainter, DrawsTilesPixelForPixelAtFullSize) {
   Scene scene;
@@ -132,13 +57,7 @@ TEST(MapPainter, TallPicturesStandAtTheBottomLeftAndReachOver) {
 // A part of a picture has the same pixels as that part of the whole, at any zoom, tall pictures included.
 RC_GTEST_PROP(MapPainter, AnyPartEqualsThatPartOfTheWhole, ()) {
   Scene scene;
-  for (int i = 0, n = *rc::gen::inRange(1, 30); i < n; ++i) {
-    const char* layer = *rc::gen::element("Ground", "Things");
-    const CellPos at{*rc::gen::inRange(-2, 6), *rc::gen::inRange(-1, 5)};
-    const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
-    const bool tall = *rc::gen::inRange(0, 3) == 0;
-    scene.lay(layer, at, Cell({tall ? scene.tall : scene.small, *rc::gen::inRange(0u, tall ? 1u : 2u)}, turn));
-  }
+  scene.layAtRandom(30);
   const double zoom = *rc::gen::element(0.05, 0.3, 0.5, 0.77, 1.0, 1.25, 2.0, 3.7);
   const QRect all = ViewScale{zoom}.toDevice(makeGrid(scene.yard().grid)->pixelBounds(scene.yard().bounds));
   const QImage whole = scene.draw(zoom, all);

@@ -32,19 +32,36 @@ MapCanvas::MapCanvas(Actions* actions, QWidget* parent) : QWidget(parent), actio
 void MapCanvas::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
-  frame_ = {};
+  book_.reset();
   shownMap_ = {};
   fits_ = true;
   drag_ = Drag::none;
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, qOverload<>(&MapCanvas::update));
+    book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
+      QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
+    });
+    connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
     connect(session_, &Session::deskChanged, this, [this] {
+      followMap();
       if (session_->desk().map != shownMap_) fitMap();
       update();
     });
   }
+  followMap();
   fitMap();
   update();
+}
+
+void MapCanvas::followMap() {
+  if (!session_ || !session_->map()) return update();
+  const Map& map = *session_->map();
+  const auto changed = book_->show(session_->quilt(), map.id, runsOf(map, session_->desk().hidden));
+  if (!changed) return update();
+  const auto grid = makeGrid(map.grid);
+  for (const PixelRect& pixels : *changed) {
+    const QRect device = deviceTouchedBy(pixels, *grid, scale()).intersected(QRect(origin_, deviceSize()));
+    if (!device.isEmpty()) update(fromDevice(device).toAlignedRect().adjusted(-1, -1, 1, 1));
+  }
 }
 
 QSize MapCanvas::deviceSize() const { return (QSizeF(size()) * devicePixelRatioF()).toSize(); }
@@ -168,60 +185,55 @@ QString MapCanvas::tagText() const {
   return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
 }
 
-void MapCanvas::refreshFrame() {
-  const Map& map = *session_->map();
-  const QRect device(origin_, deviceSize());
-  const std::set<Id>& hidden = session_->desk().hidden;
-  const Map* before = frameQuilt_.map(map.id);
-  const bool sameView = !frame_.isNull() && frameRect_ == device && frameZoom_ == scale().zoom && frameMap_ == map.id &&
-                        frameHidden_ == hidden;
-  if (sameView && before && before->revision.is(map.revision)) return;
-  bool repaired = sameView && before && before->layers.size() == map.layers.size() && before->bounds == map.bounds;
-  CellRect dirty;
-  for (std::size_t i = 0; repaired && i < map.layers.size(); ++i) {
-    repaired = map.layers[i]->id == before->layers[i]->id;
-    dirty = dirty.united(CellGrid::differing(map.layers[i]->cells, before->layers[i]->cells));
-  }
-  if (!repaired) {
-    frame_ = session_->painter().draw(session_->quilt(), map, scale(), device, hidden);
-  } else if (!dirty.empty()) {
-    const PixelSize over = overhang(session_->quilt(), map);
-    PixelRect pixels = makeGrid(map.grid)->pixelBounds(dirty);
-    pixels = {pixels.x - over.w, pixels.y - over.h, pixels.w + 2 * over.w, pixels.h + 2 * over.h};
-    const QRect part = scale().toDevice(pixels).intersected(device);
-    if (!part.isEmpty()) {
-      QPainter painter(&frame_);
-      painter.setCompositionMode(QPainter::CompositionMode_Source);
-      painter.drawImage(part.topLeft() - device.topLeft(),
-                        session_->painter().draw(session_->quilt(), map, scale(), part, hidden));
-    }
-  }
-  frameRect_ = device;
-  frameZoom_ = scale().zoom;
-  frameMap_ = map.id;
-  frameHidden_ = hidden;
-  frameQuilt_ = session_->quilt();
+void MapCanvas::paintMap(QPainter& painter, const QRect& part) {
+  const double ratio = devicePixelRatioF();
+  const QRect window(origin_, deviceSize());
+  const QRectF device(part.x() * ratio, part.y() * ratio, part.width() * ratio, part.height() * ratio);
+  painter.save();
+  painter.scale(1 / ratio, 1 / ratio);
+  lastFrame_ = book_->paint(painter, scale(), window, device.toAlignedRect().translated(origin_));
+  painter.restore();
+  if (lastFrame_.late > 0) QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
 }
 
-void MapCanvas::paintEvent(QPaintEvent*) {
+void MapCanvas::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
-  painter.fillRect(rect(), theme.surround);
+  painter.fillRect(event->rect(), theme.surround);
   if (!session_ || !session_->map()) {
     paintEmpty(painter);
     return;
   }
-  refreshFrame();
   const PixelRect pixels = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
   const QRectF mapRect = fromDevice(scale().toDevice(pixels));
-  painter.fillRect(mapRect, theme.surround.lighter(118));
-  frame_.setDevicePixelRatio(devicePixelRatioF());
-  painter.drawImage(QPointF(0, 0), frame_);
-  frame_.setDevicePixelRatio(1);
+  painter.fillRect(mapRect.intersected(event->rect()), theme.surround.lighter(118));
+  paintMap(painter, event->rect());
   if (session_->desk().gridLines) paintGrid(painter);
   drawStitches(painter, mapRect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
   paintGhost(painter);
   paintTag(painter);
+  overlay_ = overlay();
+  Q_EMIT painted();
+}
+
+QRect MapCanvas::overlay() const {
+  const CellRect cells = footprint();
+  if (cells.empty()) return {};
+  QRectF area = cellRect({cells.x0, cells.y0}).united(cellRect({cells.x1 - 1, cells.y1 - 1}));
+  const Map& map = *session_->map();
+  const auto grid = makeGrid(map.grid);
+  for (const auto& [at, cell] : ghost().cells) {
+    area = area.united(fromDevice(scale().toDevice(grid->seat(at, drawnSize(session_->quilt(), map, cell)))));
+  }
+  if (const QString text = tagText(); !text.isEmpty()) area = area.united(tagRect(text));
+  return area.toAlignedRect().adjusted(-4, -4, 4, 4);
+}
+
+void MapCanvas::updateOverlay() {
+  const QRect now = overlay();
+  update(overlay_);
+  update(now);
+  overlay_ = overlay_.united(now);
 }
 
 void MapCanvas::paintEmpty(QPainter& painter) const {
@@ -379,7 +391,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   }
   if (hoveredCell() != before) {
     refusal_.clear();
-    update();
+    updateOverlay();
   }
   Q_EMIT hovered();
 }
@@ -445,7 +457,7 @@ void MapCanvas::keyReleaseEvent(QKeyEvent* event) {
 void MapCanvas::leaveEvent(QEvent*) {
   pointer_.reset();
   refusal_.clear();
-  update();
+  updateOverlay();
   Q_EMIT hovered();
 }
 

@@ -4,16 +4,16 @@
 // of what the press would do, outlined in the landing layer's thread, with a tag that names tool and layer or says why
 // nothing will happen. Turns hand movements into the session's strokes and takes; holds nothing but the view.
 //
-// The view is an absolute position in device pixels (ViewScale), so scrolling copies exact pixels. The drawn frame is
-// kept, and an edit redraws only the rectangle in which it differs.
+// The view is an absolute position in device pixels (ViewScale), so scrolling copies exact pixels. The map itself comes
+// out of a SwatchBook: a frame copies, and an edit repaints only the rectangle in which the map differs.
 #pragma once
 
-#include <QImage>
 #include <QWidget>
 #include <optional>
 
 #include "app/actions/Actions.h"
 #include "app/workroom/Session.h"
+#include "raster/SwatchBook.h"
 
 namespace uq {
 
@@ -38,12 +38,15 @@ class MapCanvas : public QWidget {
   std::optional<CellPos> hoveredCell() const;
   // What the tag says now; empty when there is none.
   QString tagText() const;
+  // How well the last repaint could show the map; see SwatchBook. What it lacked follows by itself.
+  const SwatchBook::Frame& lastFrame() const { return lastFrame_; }
 
   QSize sizeHint() const override { return {800, 600}; }
 
  Q_SIGNALS:
   void hovered();      // the cell under the pointer changed
   void viewChanged();  // zoom or position
+  void painted();
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -67,7 +70,12 @@ class MapCanvas : public QWidget {
   QRectF fromDevice(const QRect& device) const;
   void scrollBy(QPointF logical);
   void keepMapInSight();
-  void refreshFrame();
+  // Tells the book what is to be shown, and repaints where that looks different.
+  void followMap();
+  void paintMap(QPainter& painter, const QRect& part);
+  // What ghost and tag cover, in logical pixels; and repainting that, before and after.
+  QRect overlay() const;
+  void updateOverlay();
   bool takesAway() const;
   GhostCells ghost() const;
   // What the press would cover, in cells.
@@ -88,12 +96,9 @@ class MapCanvas : public QWidget {
   bool fits_ = true;  // the whole map is kept in sight while the window changes its size
   Id shownMap_;       // the map that the view was fitted to first
 
-  QImage frame_;
-  QRect frameRect_;  // absolute device pixels
-  double frameZoom_ = 0;
-  Quilt frameQuilt_;
-  Id frameMap_;
-  std::set<Id> frameHidden_;
+  std::unique_ptr<SwatchBook> book_;
+  SwatchBook::Frame lastFrame_;
+  QRect overlay_;  // as painted last
 
   std::optional<QPointF> pointer_;
   QPointF lastPan_;

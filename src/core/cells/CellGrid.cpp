@@ -26,6 +26,22 @@ bool holdsOnly(const CellGrid::Chunk& chunk, ChunkPos at, CellRect part, Cell ce
   return true;
 }
 
+// The smallest rectangle of cells in which two views of one chunk differ.
+CellRect differing(const CellGrid::ChunkView& a, const CellGrid::ChunkView& b) {
+  const CellRect all = a.at.cells();
+  CellRect rect;
+  for (int y = 0; y < kChunkSide; ++y) {
+    const auto differs = [&](int x) { return a.cell(x, y) != b.cell(x, y); };
+    int first = 0;
+    while (first < kChunkSide && !differs(first)) ++first;
+    if (first == kChunkSide) continue;
+    int last = kChunkSide - 1;
+    while (!differs(last)) --last;
+    rect = rect.united({all.x0 + first, all.y0 + y, all.x0 + last + 1, all.y0 + y + 1});
+  }
+  return rect;
+}
+
 }  // namespace
 
 std::size_t CellGrid::slotIndex(ChunkPos at) {
@@ -182,25 +198,41 @@ CellRect CellGrid::usedBounds() const {
   return used;
 }
 
-CellRect CellGrid::differing(const CellGrid& a, const CellGrid& b) {
-  CellRect rect;
-  if (a.sameAs(b)) return rect;
-  const auto compare = [&](const CellGrid& one, const CellGrid& other) {
-    one.forEachChunk([&](const ChunkView& chunk) {
-      const ChunkView twin = other.chunk(chunk.at);
-      if (chunk.key() == twin.key()) return;
-      const CellRect all = chunk.at.cells();
-      for (int y = 0; y < kChunkSide; ++y) {
-        for (int x = 0; x < kChunkSide; ++x) {
-          if (chunk.cell(x, y) == twin.cell(x, y)) continue;
-          rect = rect.united({all.x0 + x, all.y0 + y, all.x0 + x + 1, all.y0 + y + 1});
-        }
-      }
-    });
+std::vector<CellRect> CellGrid::differences(const CellGrid& a, const CellGrid& b) {
+  std::vector<CellRect> rects;
+  if (a.sameAs(b)) return rects;
+  static const Page blank;
+  const auto view = [](const Slot& slot, ChunkPos at) {
+    return ChunkView{at, slot.dense.isBlank() ? nullptr : &slot.dense.read(), slot.uniform};
   };
-  compare(a, b);
-  compare(b, a);
-  return rect;
+  const auto comparePages = [&](int px, int py, const Page& one, const Page& other) {
+    for (int i = 0; i < kPageSide * kPageSide; ++i) {
+      const ChunkPos at{px * kPageSide + i % kPageSide, py * kPageSide + i / kPageSide};
+      const ChunkView mine = view(one.slots[static_cast<std::size_t>(i)], at);
+      const ChunkView theirs = view(other.slots[static_cast<std::size_t>(i)], at);
+      if (mine.key() == theirs.key()) continue;
+      if (const CellRect rect = differing(mine, theirs); !rect.empty()) rects.push_back(rect);
+    }
+  };
+  const Pages& ours = a.pages_.read();
+  const Pages& others = b.pages_.read();
+  auto one = ours.begin();
+  auto other = others.begin();
+  const auto place = [](const PageAt& page) { return std::pair(page.py, page.px); };
+  while (one != ours.end() || other != others.end()) {
+    if (other == others.end() || (one != ours.end() && place(*one) < place(*other))) {
+      comparePages(one->px, one->py, one->page.read(), blank);
+      ++one;
+    } else if (one == ours.end() || place(*other) < place(*one)) {
+      comparePages(other->px, other->py, blank, other->page.read());
+      ++other;
+    } else {
+      if (!one->page.sameAs(other->page)) comparePages(one->px, one->py, one->page.read(), other->page.read());
+      ++one;
+      ++other;
+    }
+  }
+  return rects;
 }
 
 }  // namespace uq

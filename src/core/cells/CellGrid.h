@@ -91,8 +91,9 @@ class CellGrid {
   bool sameAs(const CellGrid& other) const { return pages_.sameAs(other.pages_); }
   friend bool operator==(const CellGrid&, const CellGrid&) = default;
 
-  // The smallest rectangle outside which both hold the same cells. Cost: shared parts are passed over unread.
-  static CellRect differing(const CellGrid& a, const CellGrid& b);
+  // Where two grids hold different cells: for each chunk in which they do, the smallest rectangle of cells around the
+  // differences. Cost: shared parts are passed over unread.
+  static std::vector<CellRect> differences(const CellGrid& a, const CellGrid& b);
 
  private:
   struct Slot {

@@ -31,6 +31,16 @@ struct GridShape {
   friend constexpr bool operator==(const GridShape&, const GridShape&) = default;
 };
 
+// Cells that follow one another in the draw order at constant steps.
+struct DrawRow {
+  CellPos first;
+  int dx = 1;
+  int dy = 0;
+  int count = 0;
+
+  CellPos at(int i) const { return {first.x + dx * i, first.y + dy * i}; }
+};
+
 class Grid {
  public:
   virtual ~Grid() = default;
@@ -58,8 +68,8 @@ class Grid {
   // Where a picture of `size` map pixels stands when it lies on `cell`: its rectangle in map pixels.
   virtual PixelRect seat(CellPos cell, PixelSize size) const = 0;
 
-  // Calls `draw` for each cell of `cells` in the order in which one layer is drawn, farthest first.
-  virtual void inDrawOrder(CellRect cells, const std::function<void(CellPos)>& draw) const = 0;
+  // Calls `draw` for each cell of `cells` in the order in which one layer is drawn, farthest first, row by row.
+  virtual void inDrawOrder(CellRect cells, const std::function<void(const DrawRow&)>& draw) const = 0;
 
   virtual SidePos toSide(CellPos cell) const = 0;
   virtual CellPos fromSide(SidePos side) const = 0;

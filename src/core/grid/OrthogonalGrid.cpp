@@ -27,10 +27,8 @@ PixelRect OrthogonalGrid::seat(CellPos cell, PixelSize size) const {
   return {box.x, box.bottom() - size.h, size.w, size.h};
 }
 
-void OrthogonalGrid::inDrawOrder(CellRect cells, const std::function<void(CellPos)>& draw) const {
-  for (int y = cells.y0; y < cells.y1; ++y) {
-    for (int x = cells.x0; x < cells.x1; ++x) draw({x, y});
-  }
+void OrthogonalGrid::inDrawOrder(CellRect cells, const std::function<void(const DrawRow&)>& draw) const {
+  for (int y = cells.y0; y < cells.y1; ++y) draw({{cells.x0, y}, 1, 0, cells.width()});
 }
 
 SidePos OrthogonalGrid::turned(SidePos offset, Turn turn) const {

@@ -20,7 +20,7 @@ class OrthogonalGrid final : public Grid {
   PixelRect pixelBounds(CellRect cells) const override;
   CellRect cellsMeeting(PixelRect pixels) const override;
   PixelRect seat(CellPos cell, PixelSize size) const override;
-  void inDrawOrder(CellRect cells, const std::function<void(CellPos)>& draw) const override;
+  void inDrawOrder(CellRect cells, const std::function<void(const DrawRow&)>& draw) const override;
   SidePos toSide(CellPos cell) const override { return {cell.x, cell.y}; }
   CellPos fromSide(SidePos side) const override { return {side.u, side.v}; }
   SidePos turned(SidePos offset, Turn turn) const override;

@@ -1,0 +1,40 @@
+// NearChunks: the chunks of one layer that matter for drawing one rectangle, and which of their cells do.
+//
+// A cell matters when its picture may meet the rectangle: its box, grown by the reach of its chunk, does. Cost: the
+// chunks within the farthest reach of the quilt's sheets; afterwards a cell is found without a search.
+#pragma once
+
+#include <vector>
+
+#include "raster/ChunkReach.h"
+
+namespace uq {
+
+class NearChunks {
+ public:
+  struct Near {
+    CellGrid::ChunkView chunk;
+    CellRect cells;  // those that matter; empty where none do
+  };
+
+  // `farthest` is ChunkReach::farthest; cells outside `bounds` never matter.
+  NearChunks(const CellGrid& cells, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
+             TileArt& art, const Grid& grid);
+
+  // All cells that matter lie in here; empty when there are none.
+  CellRect cells() const { return cells_; }
+
+  // The chunk of a cell inside cells().
+  const Near& of(CellPos pos) const {
+    const ChunkPos at = ChunkPos::of(pos);
+    return chunks_[static_cast<std::size_t>((at.cy - first_.cy) * columns_ + at.cx - first_.cx)];
+  }
+
+ private:
+  ChunkPos first_;
+  int columns_ = 0;
+  std::vector<Near> chunks_;  // row by row from first_
+  CellRect cells_;
+};
+
+}  // namespace uq

@@ -1,0 +1,96 @@
+// SwatchBook: the drawn pieces of maps, kept so that a frame only copies.
+//
+// A run is drawn in swatches of kSwatchSide × kSwatchSide device pixels, each at the exact zoom, at places counted from
+// absolute device pixel 0, 0. paint() lays the swatches in sight; those that are missing are drawn at once as long as a
+// frame may take, and by workers otherwise, the nearest to the middle first, then a ring around what is in sight.
+// Meanwhile their place shows the nearest other zoom that is there, else a sampled sketch of the whole map, never
+// nothing. An edit repairs the rectangle in which swatches differ: at once where they are in sight, at the latest when
+// they come into sight elsewhere.
+//
+// Invariants: what paint() lays as whole is the present map, pixel for pixel what MapPainter draws. Swatches in sight
+// are never dropped; others are, the longest unused first, once all hold more than the budget.
+// Threads: the book belongs to one; its workers get values of their own and hand whole pictures back. A worker whose
+// swatch is no longer wanted stops early.
+#pragma once
+
+#include <QPainter>
+#include <chrono>
+#include <functional>
+#include <map>
+#include <memory>
+
+#include "raster/MapPainter.h"
+
+namespace uq {
+
+inline constexpr int kSwatchSide = 512;  // device pixels
+
+class SwatchBook {
+ public:
+  struct Options {
+    std::size_t budget = std::size_t{256} << 20;     // bytes of pixels
+    int workers = 0;                                 // 0: one fewer than the machine has processors, at least one
+    std::chrono::microseconds patience{6000};        // drawing time that a frame may take itself
+    std::chrono::microseconds patienceAnew{30'000};  // the same for the first frame of a map or of other runs
+  };
+
+  // `arrived` is called on a worker's thread when it handed something in that the next paint() will show.
+  SwatchBook(SheetPictures pictures, std::function<void()> arrived) : SwatchBook(pictures, arrived, Options()) {}
+  SwatchBook(SheetPictures pictures, std::function<void()> arrived, Options options);
+  ~SwatchBook();
+  SwatchBook(const SwatchBook&) = delete;
+  SwatchBook& operator=(const SwatchBook&) = delete;
+
+  // What is to be shown from now on: a map of the quilt, in these runs. Returns the map pixels in which it looks
+  // different from what this map was shown as before; nothing when all of it may.
+  std::optional<std::vector<PixelRect>> show(const Quilt& quilt, Id map, std::vector<Run> runs);
+
+  // What one paint() could show.
+  struct Frame {
+    int swatches = 0;     // in sight
+    int substitutes = 0;  // of which others stood in
+    int late = 0;         // of which still miss an edit; they are repaired in the frames that follow
+    bool whole() const { return substitutes == 0 && late == 0; }
+  };
+
+  // Lays what lies in `part` of `window` (both in absolute device pixels) with the window's upper left at the painter's
+  // 0, 0; one unit of the painter is one device pixel.
+  Frame paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part);
+
+  std::size_t bytes() const { return bytes_; }
+  // False while workers have something to do.
+  bool isIdle() const;
+
+ private:
+  struct Swatch;
+  struct Level;
+  struct RunBook;
+  struct MapBook;
+  struct Job;
+  class Workers;
+
+  using Place = std::pair<int, int>;  // column and row of a swatch
+
+  RunBook& bookOf(MapBook& map, const Run& run);
+  void refreshSketch(MapBook& map, RunBook& run, const std::vector<PixelRect>* changed);
+  static void markChanged(const Grid& grid, RunBook& run, const std::vector<PixelRect>& changed);
+  void collect();
+  bool repair(MapBook& map, RunBook& run, ViewScale scale, Place place, Swatch& swatch);
+  void drawSubstitute(QPainter& painter, const MapBook& map, RunBook& run, ViewScale scale, const QRect& place,
+                      QPoint origin);
+  void request(const MapBook& map, ViewScale scale, const QRect& window);
+  void keepWithinBudget();
+
+  MapPainter painter_;
+  Options options_;
+  std::map<Id, std::unique_ptr<MapBook>> maps_;
+  MapBook* shown_ = nullptr;
+  std::size_t bytes_ = 0;
+  std::uint64_t frame_ = 0;
+  bool repaired_ = false;  // in this frame
+  bool anew_ = false;      // the next frame shows something else than the one before
+  std::chrono::steady_clock::time_point deadline_;
+  std::unique_ptr<Workers> workers_;
+};
+
+}  // namespace uq

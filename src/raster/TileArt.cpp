@@ -1,0 +1,134 @@
+#include "raster/TileArt.h"
+
+#include <QPainter>
+#include <algorithm>
+
+namespace uq {
+
+namespace {
+
+constexpr std::size_t kMostSizes = 12;  // of one tile: a zoom needs up to four
+
+// A tile without a picture: a hatched box with its number, readable on any art.
+QImage placeholder(QSize size, Cell cell) {
+  QImage picture(size, QImage::Format_ARGB32_Premultiplied);
+  picture.fill(QColor(230, 220, 200, 170));
+  QPainter painter(&picture);
+  painter.fillRect(picture.rect(), QBrush(QColor(58, 66, 86, 90), Qt::BDiagPattern));
+  painter.setPen(QColor(27, 32, 48));
+  painter.drawRect(picture.rect().adjusted(0, 0, -1, -1));
+  if (size.width() >= 16 && size.height() >= 12) {
+    QFont font = painter.font();
+    font.setPixelSize(std::clamp(size.height() / 3, 8, 24));
+    painter.setFont(font);
+    painter.drawText(picture.rect(), Qt::AlignCenter, QString::number(cell.tile().number));
+  }
+  return picture;
+}
+
+Cell cellOfBits(std::uint32_t bits) {
+  return Cell({bits >> 22, bits >> 4 & kLastTileNumber}, Turn::fromCode(bits & 15));
+}
+
+}  // namespace
+
+bool TileArt::follow(const Quilt& quilt) {
+  bool changed = bytes_ > kMostArtBytes;
+  slots_.resize(quilt.slots().count() + 1);
+  for (SheetSlot number = 1; number < slots_.size(); ++number) {
+    Slot& slot = slots_[number];
+    const Sheet* sheet = quilt.sheetAt(number);
+    const bool same =
+        slot.known && (sheet != nullptr) == (slot.sheet != nullptr) && (!sheet || sheet->revision.is(slot.revision));
+    if (!same) {
+      changed = changed || slot.known;
+      slot.known = true;
+      slot.revision = sheet ? sheet->revision : Revision();
+      slot.picture = sheet ? pictures_.picture(sheet->id) : QImage();
+    }
+    slot.sheet = sheet;
+  }
+  if (changed) {
+    tiles_.clear();
+    recent_.fill(nullptr);
+    bytes_ = 0;
+  }
+  return changed;
+}
+
+TileArt::Tile TileArt::made(Cell cell) const {
+  Tile tile;
+  tile.bits_ = cell.bits();
+  const TileRef ref = cell.tile();
+  if (ref.slot >= slots_.size() || !slots_[ref.slot].sheet) return tile;
+  const Slot& slot = slots_[ref.slot];
+  const auto place = slot.sheet->place(ref.number);
+  if (!place) return tile;
+  tile.size_ = {place->w, place->h};
+  if (cell.turn().steps % 2 == 1) std::swap(tile.size_.w, tile.size_.h);
+  const QRect part(place->x, place->y, place->w, place->h);
+  if (!slot.picture.rect().contains(part)) return tile;
+  if (cell.turn() == Turn{}) {
+    tile.kept_ = slot.picture;
+    tile.straight_ = viewOf(slot.picture, part);
+  } else {
+    tile.kept_ = turnedPicture(slot.picture.copy(part), cell.turn());
+    tile.straight_ = viewOf(tile.kept_);
+  }
+  return tile;
+}
+
+TileArt::Tile& TileArt::tile(Cell cell) {
+  Tile*& recent = recent_[(cell.bits() * 2654435761u) >> 20];
+  if (recent && recent->bits_ == cell.bits()) return *recent;
+  auto found = tiles_.find(cell.bits());
+  if (found == tiles_.end()) {
+    found = tiles_.emplace(cell.bits(), made(cell)).first;
+    bytes_ += sizeof(Tile) + (cell.turn() == Turn{} ? 0 : static_cast<std::size_t>(found->second.kept_.sizeInBytes()));
+  }
+  recent = &found->second;
+  return *recent;
+}
+
+QImage TileArt::made(Tile& tile, QSize size) {
+  const PixelView& straight = tile.straight_;
+  if (!straight.pixels) return placeholder(size, cellOfBits(tile.bits_));
+  const auto viewed = [](const PixelView& view) {
+    return QImage(reinterpret_cast<const uchar*>(view.pixels), view.w, view.h, view.stride * qsizetype{sizeof(QRgb)},
+                  QImage::Format_ARGB32_Premultiplied);
+  };
+  const bool larger = size.width() > straight.w || size.height() > straight.h;
+  if (larger) return viewed(straight).scaled(size, Qt::IgnoreAspectRatio, Qt::FastTransformation);
+  // Halves of even pictures average exactly; each is made once and serves every smaller size.
+  QImage from = viewed(straight);
+  for (std::size_t i = 0; from.width() % 2 == 0 && from.height() % 2 == 0 && from.width() / 2 >= size.width() &&
+                          from.height() / 2 >= size.height();
+       ++i) {
+    if (i == tile.halves_.size()) {
+      tile.halves_.push_back(from.scaled(from.size() / 2, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+                                 .convertToFormat(QImage::Format_ARGB32_Premultiplied));
+      bytes_ += static_cast<std::size_t>(tile.halves_.back().sizeInBytes());
+    }
+    from = tile.halves_[i];
+  }
+  return from.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+      .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+}
+
+const PixelView& TileArt::sized(Tile& tile, int w, int h) {
+  if (tile.straight_.pixels && w == tile.straight_.w && h == tile.straight_.h) return tile.straight_;
+  for (const Tile::Sized& one : tile.sized_) {
+    if (one.view.w == w && one.view.h == h) return one.view;
+  }
+  if (tile.sized_.size() >= kMostSizes) {
+    for (const Tile::Sized& old : tile.sized_) bytes_ -= static_cast<std::size_t>(old.image.sizeInBytes()) + sizeof old;
+    tile.sized_.clear();
+  }
+  Tile::Sized one{made(tile, {w, h}), {}};
+  one.view = viewOf(one.image);
+  bytes_ += static_cast<std::size_t>(one.image.sizeInBytes()) + sizeof one;
+  tile.sized_.push_back(std::move(one));
+  return tile.sized_.back().view;
+}
+
+}  // namespace uq

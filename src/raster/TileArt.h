@@ -1,0 +1,79 @@
+// TileArt: the tiles of a quilt's sheets, turned and at the size in which they are to be drawn.
+//
+// Keeps what it made — turned pictures, halved ones to make small ones from, pictures at exact sizes — until a sheet
+// changes or it holds more than kMostArtBytes. Tiles without a picture are drawn as labelled placeholders.
+// Invariant: equal cells of one state of the sheets always give the same pixels. Not for several threads at once; each
+// that draws has its own, sharing the sheets' pictures. Cost: a look-up, once a tile was used at a size.
+#pragma once
+
+#include <array>
+#include <unordered_map>
+#include <vector>
+
+#include "core/document/Quilt.h"
+#include "raster/Blend.h"
+#include "raster/SheetPictures.h"
+
+namespace uq {
+
+inline constexpr std::size_t kMostArtBytes = std::size_t{64} << 20;
+
+class TileArt {
+ public:
+  explicit TileArt(SheetPictures pictures) : pictures_(std::move(pictures)) {}
+
+  const SheetPictures& pictures() const { return pictures_; }
+
+  // Makes ready for the tiles of `quilt`, which must stay as it is while they are drawn. True when a sheet changed
+  // since the call before, so that what was computed from sizes and colours no longer holds. Ends all references given
+  // out before.
+  bool follow(const Quilt& quilt);
+
+  // One tile as a cell turns it.
+  class Tile {
+   public:
+    PixelSize size() const { return size_; }  // map pixels; 0 × 0 for a placeholder, which takes the cell's size
+    bool isPlaceholder() const { return straight_.pixels == nullptr; }
+    // At 100 %; empty for a placeholder.
+    const PixelView& straight() const { return straight_; }
+
+   private:
+    friend class TileArt;
+    struct Sized {
+      QImage image;
+      PixelView view;
+    };
+    std::uint32_t bits_ = 0;
+    PixelSize size_;
+    PixelView straight_;
+    QImage kept_;  // the pixels of straight_
+    std::vector<QImage> halves_;
+    std::vector<Sized> sized_;
+  };
+
+  // Valid until follow().
+  Tile& tile(Cell cell);
+
+  // The tile at exactly w × h device pixels: area average below its size, nearest neighbour above. Valid until the next
+  // call for the same tile or follow().
+  const PixelView& sized(Tile& tile, int w, int h);
+
+ private:
+  struct Slot {
+    bool known = false;
+    Revision revision;
+    const Sheet* sheet = nullptr;
+    QImage picture;
+  };
+
+  Tile made(Cell cell) const;
+  QImage made(Tile& tile, QSize size);
+
+  SheetPictures pictures_;
+  std::vector<Slot> slots_;
+  std::unordered_map<std::uint32_t, Tile> tiles_;
+  std::array<Tile*, 4096> recent_{};  // by a hash of the cell
+  std::size_t bytes_ = 0;
+};
+
+}  // namespace uq

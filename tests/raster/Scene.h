@@ -1,0 +1,92 @@
+// Scene: a small map to draw, with a sheet of the cell's size and one of tall pictures.
+#pragma once
+
+#include <rapidcheck/gtest.h>
+
+#include "core/edit/LayCells.h"
+#include "raster/MapPainter.h"
+
+namespace uq {
+
+inline constexpr QRgb kRed = 0xffc03020;
+inline constexpr QRgb kBlue = 0xff2040c0;
+
+// A map of cells of 16 px, 8 × 6 of them if nothing else is said; sheet "small" has tiles of the cell's size with a
+// mark in each corner, sheet "tall" one picture of 24 × 40 px.
+struct Scene {
+  Quilt quilt;
+  SheetPictures pictures;
+  Id map;
+  SheetSlot small = 0;
+  SheetSlot tall = 0;
+
+  explicit Scene(CellRect bounds = {-2, -1, 6, 5}) {
+    IdSource ids(1);
+    const auto addSheet = [&](const char* name, PixelSize cell, const QImage& picture) {
+      Sheet sheet;
+      sheet.id = ids.next();
+      sheet.name = name;
+      sheet.code = quilt.sheets().empty() ? "A" : "B";
+      sheet.cut.cell = cell;
+      sheet.pictureSize = {picture.width(), picture.height()};
+      quilt = quilt.with(sheet);
+      pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
+      return *quilt.slots().find(sheet.id);
+    };
+    QImage tiles(32, 16, QImage::Format_ARGB32);
+    tiles.fill(QColor(90, 160, 90));
+    for (int i = 0; i < 16; ++i) tiles.setPixel(i, 0, kRed);  // the first tile's upper edge
+    for (int i = 0; i < 8; ++i) tiles.setPixel(0, i, kBlue);  // and the upper half of its left edge
+    for (int y = 4; y < 12; ++y) {
+      for (int x = 20; x < 28; ++x) tiles.setPixel(x, y, 0);  // the second tile has a hole
+    }
+    small = addSheet("small", {16, 16}, tiles);
+    QImage tree(24, 40, QImage::Format_ARGB32);
+    tree.fill(QColor(40, 90, 50, 255));
+    for (int y = 0; y < 8; ++y) {
+      for (int x = 0; x < 24; ++x) tree.setPixel(x, y, qRgba(200, 40, 40, 255 - y * 20));
+    }
+    tall = addSheet("tall", {24, 40}, tree);
+    Map yard;
+    yard.id = ids.next();
+    yard.name = "Yard";
+    yard.grid.cell = {16, 16};
+    yard.bounds = bounds;
+    for (const char* name : {"Ground", "Things"}) {
+      TilesLayer layer;
+      layer.id = ids.next();
+      layer.name = name;
+      yard.layers.emplace_back(std::move(layer));
+    }
+    map = yard.id;
+    quilt = quilt.with(yard);
+  }
+
+  const Map& yard() const { return *quilt.map(map); }
+  void lay(const char* layer, CellPos at, Cell cell) {
+    const std::vector<CellChange> one = {{at, cell}};
+    quilt = layCells(quilt, {map, yard().layerNamed(layer)->id}, one);
+  }
+  // A few tiles of either sheet, turned anyhow, anywhere on either layer.
+  void layAtRandom(int most) {
+    const CellRect all = yard().bounds;
+    for (int i = 0, n = *rc::gen::inRange(1, most); i < n; ++i) {
+      const char* layer = *rc::gen::element("Ground", "Things");
+      const CellPos at{*rc::gen::inRange(all.x0, all.x1), *rc::gen::inRange(all.y0, all.y1)};
+      const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
+      const auto cell =
+          *rc::gen::element(Cell(), Cell({small, 0}, turn), Cell({small, 1}, turn), Cell({tall, 0}, turn));
+      lay(layer, at, cell);
+    }
+  }
+  QImage draw(double zoom, QRect device, const std::set<Id>& hidden = {}, const GhostCells* ghost = nullptr) {
+    MapPainter painter(pictures);
+    return painter.draw(quilt, yard(), {zoom}, device, hidden, ghost);
+  }
+  QImage whole(double zoom) {
+    const PixelRect pixels = makeGrid(yard().grid)->pixelBounds(yard().bounds);
+    return draw(zoom, ViewScale{zoom}.toDevice(pixels));
+  }
+};
+
+}  // namespace uq

@@ -1,0 +1,166 @@
+#include "raster/SwatchBook.h"
+
+#include <semaphore>
+#include <sstream>
+
+#include "raster/Scene.h"
+
+namespace uq {
+
+namespace {
+
+constexpr CellRect kWide{-40, -30, 50, 40};
+constexpr SwatchBook::Options kPatient{std::size_t{256} << 20, 1, std::chrono::seconds(60), std::chrono::seconds(60)};
+constexpr SwatchBook::Options kWorkersOnly{std::size_t{256} << 20, 1, std::chrono::seconds(0), std::chrono::seconds(0)};
+
+// A book, and the frame that a window of it shows.
+struct Show {
+  std::counting_semaphore<> arrivals{0};
+  SwatchBook book;
+
+  explicit Show(const Scene& scene, SwatchBook::Options options)
+      : book(
+            scene.pictures, [this] { arrivals.release(); }, options) {
+    show(scene);
+  }
+
+  std::optional<std::vector<PixelRect>> show(const Scene& scene, const std::set<Id>& hidden = {}) {
+    return book.show(scene.quilt, scene.map, runsOf(scene.yard(), hidden));
+  }
+
+  QImage frame(double zoom, QRect window, SwatchBook::Frame* shown = nullptr) {
+    QImage picture(window.size(), QImage::Format_ARGB32_Premultiplied);
+    picture.fill(Qt::transparent);
+    QPainter painter(&picture);
+    const SwatchBook::Frame frame = book.paint(painter, {zoom}, window, window);
+    if (shown) *shown = frame;
+    return picture;
+  }
+
+  // Paints until nothing is missing.
+  QImage wholeFrame(double zoom, QRect window) {
+    while (true) {
+      SwatchBook::Frame shown;
+      QImage picture = frame(zoom, window, &shown);
+      if (shown.whole()) return picture;
+      if (shown.substitutes > 0) arrivals.acquire();
+    }
+  }
+};
+
+// Where two pictures first differ, and how; empty when they do not.
+std::string difference(const QImage& a, const QImage& b) {
+  for (int y = 0; y < a.height(); ++y) {
+    for (int x = 0; x < a.width(); ++x) {
+      if (a.pixel(x, y) == b.pixel(x, y)) continue;
+      std::ostringstream text;
+      text << x << ", " << y << std::hex << ": " << a.pixel(x, y) << " and " << b.pixel(x, y);
+      return text.str();
+    }
+  }
+  return {};
+}
+
+QRect windowOver(const Scene& scene, double zoom) {
+  return ViewScale{zoom}.toDevice(makeGrid(scene.yard().grid)->pixelBounds(scene.yard().bounds));
+}
+
+}  // namespace
+
+// Swatches against one big picture: while someone paints, undoes, looks elsewhere and hides layers, every whole frame
+// is what a painter draws in one go, pixel for pixel.
+RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
+  Scene scene(kWide);
+  scene.layAtRandom(60);
+  Show show(scene, *rc::gen::arbitrary<bool>() ? kPatient : kWorkersOnly);
+  std::set<Id> hidden;
+  std::vector<Quilt> kept;
+  for (int i = 0; i < 6; ++i) {
+    kept.push_back(scene.quilt);
+    switch (*rc::gen::inRange(0, 4)) {
+      case 0: scene.quilt = *rc::gen::elementOf(kept); break;
+      case 1: {
+        const Id layer = scene.yard().layers[*rc::gen::inRange<std::size_t>(0, 2)]->id;
+        if (hidden.erase(layer) == 0) hidden.insert(layer);
+        break;
+      }
+      default: scene.layAtRandom(20);
+    }
+    show.show(scene, hidden);
+    const double zoom = *rc::gen::element(0.1, 0.5, 0.77, 1.0, 2.0);
+    const QRect all = windowOver(scene, zoom);
+    const QRect window(all.x() + *rc::gen::inRange(-300, 600), all.y() + *rc::gen::inRange(-300, 400), 700, 500);
+    RC_ASSERT(difference(show.wholeFrame(zoom, window), scene.draw(zoom, window, hidden)) == std::string());
+  }
+}
+
+TEST(SwatchBook, AMissingSwatchShowsTheNearestZoomAndNeverBareCloth) {
+  Scene scene(kWide);
+  for (int y = kWide.y0; y < kWide.y1; ++y) {
+    for (int x = kWide.x0; x < kWide.x1; ++x) scene.lay("Ground", {x, y}, Cell({scene.small, 0}, {}));
+  }
+  Show show(scene, kWorkersOnly);
+  const auto expectNoBareCloth = [](const QImage& picture) {
+    for (int y = 0; y < picture.height(); ++y) {
+      for (int x = 0; x < picture.width(); ++x) ASSERT_EQ(qAlpha(picture.pixel(x, y)), 255) << x << ", " << y;
+    }
+  };
+  // At first there is only the sketch, then another zoom.
+  SwatchBook::Frame shown;
+  expectNoBareCloth(show.frame(1, {-300, -200, 700, 500}, &shown));
+  EXPECT_EQ(shown.substitutes, shown.swatches);
+  (void)show.wholeFrame(1, {-300, -200, 700, 500});
+  const QImage magnified = show.frame(2, {-200, -100, 700, 500}, &shown);
+  EXPECT_EQ(shown.substitutes, shown.swatches);
+  expectNoBareCloth(magnified);
+  EXPECT_EQ(magnified, show.wholeFrame(2, {-200, -100, 700, 500})) << "twice the size is exact";
+  expectNoBareCloth(show.frame(0.5, {-300, -200, 600, 400}));
+}
+
+TEST(SwatchBook, AnEditSaysWhereTheMapLooksDifferent) {
+  Scene scene(kWide);
+  scene.lay("Ground", {3, 3}, Cell({scene.small, 0}, {}));
+  Show show(scene, kPatient);
+  scene.lay("Ground", {3, 3}, Cell({scene.tall, 0}, {}));
+  const auto changed = show.show(scene);
+  ASSERT_TRUE(changed);
+  ASSERT_EQ(changed->size(), 1u);
+  EXPECT_EQ(changed->front(), (PixelRect{48, 24, 24, 40}));
+  EXPECT_TRUE(show.show(scene)->empty()) << "nothing changed since";
+  EXPECT_FALSE(show.show(scene, {scene.yard().layers[0]->id})) << "a hidden layer may change everything";
+}
+
+TEST(SwatchBook, KeepsToItsBudgetButNeverDropsWhatIsInSight) {
+  Scene scene({0, 0, 300, 300});
+  for (int i = 0; i < 300; ++i) scene.lay("Ground", {i, i}, Cell({scene.small, 0}, {}));
+  SwatchBook::Options tight = kPatient;
+  tight.budget = std::size_t{8} << 20;
+  Show show(scene, tight);
+  for (int x = 0; x < 4000; x += 250) {
+    (void)show.frame(1, {x, x, 700, 500});
+    EXPECT_LE(show.book.bytes(), tight.budget + (std::size_t{1} << 20));
+  }
+  tight.budget = 1;
+  Show tightest(scene, tight);
+  const QImage once = tightest.frame(1, {0, 0, 1000, 1000});
+  EXPECT_EQ(once, scene.draw(1, {0, 0, 1000, 1000}));
+  EXPECT_GE(tightest.book.bytes(), std::size_t{2} << 20);
+}
+
+TEST(SwatchBook, LargeEditsAreRepairedOverSeveralFrames) {
+  Scene scene(kWide);
+  scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));
+  Show show(scene, kWorkersOnly);
+  const QRect window(-300, -200, 900, 700);
+  (void)show.wholeFrame(1, window);
+  for (int y = kWide.y0; y < kWide.y1; ++y) {
+    for (int x = kWide.x0; x < kWide.x1; ++x) scene.lay("Things", {x, y}, Cell({scene.small, 1}, {}));
+  }
+  show.show(scene);
+  SwatchBook::Frame shown;
+  (void)show.frame(1, window, &shown);
+  EXPECT_EQ(shown.substitutes, 0);
+  EXPECT_GT(shown.late, 0);
+}
+
+}  // namespace uq
