@@ -3,11 +3,14 @@
 
 #include <QProcess>
 #include <QTemporaryDir>
+#include <cmath>
 #include <filesystem>
+#include <semaphore>
+#include <thread>
 
 #include "bench/BigQuilt.h"
 #include "core/edit/LayCells.h"
-#include "raster/MapPainter.h"
+#include "raster/SwatchBook.h"
 
 namespace uq::bench {
 
@@ -22,7 +25,7 @@ QRect windowAt(ViewScale scale) {
 }
 
 struct Scene {
-  Quilt quilt = bigQuilt(kSide, 4);
+  Quilt quilt = bigQuilt(kSide, 8);
   MapPainter painter;
 
   Scene() : painter(pictures(quilt)) {}
@@ -51,17 +54,150 @@ void afterEdit(benchmark::State& state) {
   for (auto _ : state) {
     const CellChange change{at, Cell({s.quilt.layer(layer)->cells.at(at).tile().slot, number++ % 20}, {})};
     const Quilt after = layCells(s.quilt, layer, {&change, 1});
-    const PixelRect dirty = s.painter.changes(s.quilt, after, layer).front();
-    const QRect part = scale.toDevice(dirty);
-    benchmark::DoNotOptimize(s.painter.draw(after, *after.mapNamed("Big"), scale, part, {}));
+    for (const PixelRect& dirty : s.painter.changes(s.quilt, after, layer)) {
+      benchmark::DoNotOptimize(s.painter.draw(after, *after.mapNamed("Big"), scale, scale.toDevice(dirty), {}));
+    }
   }
 }
 
-// The whole window drawn anew, as scrolling does until swatches are there.
-void wholeWindow(benchmark::State& state) {
+// A window on the map, as the application has it.
+struct Window {
   Scene& s = scene();
+  std::counting_semaphore<> arrivals{0};
+  SwatchBook book;
+  QImage picture{1280, 800, QImage::Format_RGB32};
+
+  // The layers split into `runs` runs that move on their own.
+  explicit Window(int runs, SwatchBook::Options options = {})
+      : book(
+            s.painter.pictures(), [this] { arrivals.release(); }, options) {
+    std::vector<Run> split(static_cast<std::size_t>(runs));
+    const auto& layers = s.big().layers;
+    for (std::size_t i = 0; i < layers.size(); ++i) {
+      split[i * static_cast<std::size_t>(runs) / layers.size()].layers.push_back(layers[i]->id);
+    }
+    book.show(s.quilt, s.big().id, std::move(split));
+  }
+
+  SwatchBook::Frame frame(ViewScale scale, QRect window) {
+    picture.fill(QColor(90, 90, 100));
+    QPainter painter(&picture);
+    return book.paint(painter, scale, window, window);
+  }
+  void wholeFrame(ViewScale scale, QRect window) {
+    while (!frame(scale, window).whole()) arrivals.acquire();
+  }
+};
+
+// A warm frame, at the zoom at which it takes longest.
+void frames(benchmark::State& state, int runs) {
+  Window window(runs);
   const ViewScale scale{static_cast<double>(state.range(0)) / 100};
-  for (auto _ : state) benchmark::DoNotOptimize(s.painter.draw(s.quilt, s.big(), scale, windowAt(scale), {}));
+  const QRect at = windowAt(scale);
+  window.wholeFrame(scale, at);
+  for (auto _ : state) (void)window.frame(scale, at);
+}
+
+// From a zoom step to the frame that shows nothing but swatches of that zoom, as repainted when something arrives.
+void zoomStep(benchmark::State& state) {
+  const ViewScale scale{static_cast<double>(state.range(0)) / 100};
+  const ViewScale before{scale.zoom * 1.5};
+  for (auto _ : state) {
+    state.PauseTiming();
+    auto window = std::make_unique<Window>(1);
+    window->wholeFrame(before, windowAt(before));
+    state.ResumeTiming();
+    window->wholeFrame(scale, windowAt(scale));
+    state.PauseTiming();
+    window.reset();
+    state.ResumeTiming();
+  }
+}
+
+// The whole map in the window, with nothing kept: until the first picture, and until it is refined. How far the refined
+// picture is from the true one is measured against every tile drawn at a quarter of its size and averaged, on a part.
+void wholeMap(benchmark::State& state) {
+  const ViewScale scale{800.0 / (kSide * 32)};
+  const QRect all = scale.toDevice({0, 0, kSide * 32, kSide * 32});
+  double first = 0;
+  double refined = 0;
+  QImage shown;
+  for (auto _ : state) {
+    const auto begin = std::chrono::steady_clock::now();
+    const auto since = [&] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(); };
+    Window window(1);
+    (void)window.frame(scale, all);
+    first = since();
+    window.wholeFrame(scale, all);
+    refined = since();
+    shown = window.picture;
+  }
+  Scene& s = scene();
+  const QRect part(300, 300, 24, 24);
+  const ViewScale fine{0.25};
+  double wrong = 0;
+  for (int y = part.top(); y <= part.bottom(); ++y) {
+    for (int x = part.left(); x <= part.right(); ++x) {
+      const auto at = [&](int i) { return static_cast<int>(std::lround(i / scale.zoom * fine.zoom)); };
+      const QRect device(at(x), at(y), at(x + 1) - at(x), at(y + 1) - at(y));
+      QImage cloth(device.size(), QImage::Format_RGB32);
+      cloth.fill(QColor(90, 90, 100));
+      QPainter(&cloth).drawImage(0, 0, s.painter.draw(s.quilt, s.big(), fine, device, {}));
+      double sums[3] = {};
+      for (int v = 0; v < cloth.height(); ++v) {
+        for (int u = 0; u < cloth.width(); ++u) {
+          const QRgb pixel = cloth.pixel(u, v);
+          sums[0] += qRed(pixel);
+          sums[1] += qGreen(pixel);
+          sums[2] += qBlue(pixel);
+        }
+      }
+      const QRgb pixel = shown.pixel(x, y);
+      const double n = double{1} * cloth.width() * cloth.height();
+      wrong += std::abs(sums[0] / n - qRed(pixel)) + std::abs(sums[1] / n - qGreen(pixel)) +
+               std::abs(sums[2] / n - qBlue(pixel));
+    }
+  }
+  state.counters["first_ms"] = first * 1000;
+  state.counters["refined_ms"] = refined * 1000;
+  state.counters["error_of_255"] = wrong / 3 / part.width() / part.height();
+}
+
+// 600 frames at 60 a second over the map: 40 pixels a frame, from zoom 0.05 to 8 and back, with the book at its budget.
+void journey(benchmark::State& state) {
+  constexpr int kFrames = 600;
+  std::vector<double> took;
+  int substituted = 0;
+  for (auto _ : state) {
+    Window window(static_cast<int>(state.range(0)));
+    for (double zoom = 4; window.book.bytes() < (std::size_t{200} << 20); zoom *= 0.97) {
+      window.wholeFrame({zoom}, windowAt({zoom}));
+    }
+    took.clear();
+    substituted = 0;
+    double x = kSide * 8;
+    double y = kSide * 8;
+    auto next = std::chrono::steady_clock::now();
+    for (int i = 0; i < kFrames; ++i) {
+      const double way = i < kFrames / 2 ? i : kFrames - 1 - i;
+      const int step = static_cast<int>(way / (kFrames / 2) * 20);
+      const ViewScale scale{0.05 * std::pow(8 / 0.05, step / 19.0)};
+      x += 40 / scale.zoom * (i % 200 < 100 ? 1 : -1);
+      y += 10 / scale.zoom * (i % 300 < 150 ? 1 : -1);
+      const QRect at(static_cast<int>(x * scale.zoom), static_cast<int>(y * scale.zoom), 1280, 800);
+      const auto begin = std::chrono::steady_clock::now();
+      const SwatchBook::Frame shown = window.frame(scale, at);
+      took.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+      if (!shown.whole()) ++substituted;
+      next += std::chrono::microseconds(16'667);
+      std::this_thread::sleep_until(next);
+    }
+  }
+  std::sort(took.begin(), took.end());
+  state.counters["median_ms"] = took[kFrames / 2];
+  state.counters["p99_ms"] = took[kFrames * 99 / 100];
+  state.counters["worst_ms"] = took.back();
+  state.counters["substituted_share"] = double(substituted) / kFrames;
 }
 
 // From starting the process to the first painted frame of the demo, and out again.
@@ -88,7 +224,23 @@ benchmark::internal::Benchmark* measured(benchmark::internal::Benchmark* one) {
 void registerFrameBenchmarks() {
   measured(benchmark::RegisterBenchmark("Frame/after_edit", afterEdit));
   measured(benchmark::RegisterBenchmark("Start/demo", startDemo))->UseRealTime();
-  measured(benchmark::RegisterBenchmark("Frame/whole_window", wholeWindow))->Arg(25)->Arg(50)->Arg(100)->Arg(400);
+  for (const int runs : {3, 8}) {
+    const std::string name = "Frame/runs_" + std::to_string(runs);
+    const auto warm = [runs](benchmark::State& state) { frames(state, runs); };
+    measured(benchmark::RegisterBenchmark(name.c_str(), warm))->Arg(5)->Arg(13)->Arg(50)->Arg(100)->Arg(300)->Arg(800);
+  }
+  measured(benchmark::RegisterBenchmark("Frame/zoom_step", zoomStep))
+      ->UseRealTime()
+      ->Iterations(3)
+      ->Arg(2)
+      ->Arg(5)
+      ->Arg(9)
+      ->Arg(13)
+      ->Arg(50)
+      ->Arg(100)
+      ->Arg(400);
+  measured(benchmark::RegisterBenchmark("Frame/whole_map", wholeMap))->UseRealTime()->Iterations(1);
+  measured(benchmark::RegisterBenchmark("Frame/journey", journey))->UseRealTime()->Iterations(1)->Arg(1)->Arg(3);
 }
 
 }  // namespace uq::bench

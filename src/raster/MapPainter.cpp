@@ -117,7 +117,7 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
   const bool colours = drawsColours(*grid, scale);
   const PixelRect pixels = scale.covering(device);
   const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
-  auto layers = layersOf(map, run);
+  std::vector<const TilesLayer*> layers = layersOf(map, run);
   std::erase_if(layers, [&](const TilesLayer* layer) {
     if (ghost && ghost->layer == layer->id) return false;
     return NearChunks(layer->cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();

@@ -20,6 +20,15 @@ QRect rectOf(std::pair<int, int> place) {
   return {place.first * kSwatchSide, place.second * kSwatchSide, kSwatchSide, kSwatchSide};
 }
 
+// How long a swatch may take to draw: measured on a slow machine, dense layers, with tiles and with colours.
+std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale scale, const QRect& device) {
+  const double w = device.width() / (map.grid.cell.w * scale.zoom);
+  const double h = device.height() / (map.grid.cell.h * scale.zoom);
+  const double cells = w * h * static_cast<double>(run.layers.size());
+  const bool colours = drawsColours(*makeGrid(map.grid), scale);
+  return std::chrono::nanoseconds(static_cast<std::int64_t>(cells * (colours ? 4 : 40)));
+}
+
 // Calls f for each place whose swatch meets a device rectangle.
 template <class F>
 void forEachPlace(const QRect& device, F&& f) {
@@ -318,16 +327,24 @@ void SwatchBook::collect() {
     }
     if (!known) continue;
     auto [place, isNew] = (*run)->levels[job->zoom].swatches.try_emplace(job->place);
-    if (!isNew) continue;
+    if (!isNew) {
+      if (place->second.dirty.isEmpty()) continue;
+      bytes_ -= place->second.bytes();
+    }
     place->second = std::move(swatch);
     bytes_ += place->second.bytes();
   }
 }
 
+bool SwatchBook::isForWorkers(const MapBook& book, const RunBook& run, ViewScale scale, const Swatch& swatch) const {
+  return !swatch.dirty.isEmpty() && likelyCost(book.map(), run.run, scale, swatch.dirty) > options_.longestRepair;
+}
+
 // Draws what a swatch misses; false when the frame has no time left for it. One a frame always has.
 bool SwatchBook::repair(MapBook& book, RunBook& run, ViewScale scale, Place place, Swatch& swatch) {
   if (swatch.dirty.isEmpty()) return true;
-  if (Clock::now() > deadline_ && repaired_) return false;
+  const auto end = Clock::now() + likelyCost(book.map(), run.run, scale, swatch.dirty);
+  if (end > deadline_ && repaired_) return false;
   repaired_ = true;
   const QRect part = swatch.dirty;
   QImage fresh = painter_.drawRun(book.quilt, book.map(), run.run, scale, part);
@@ -427,7 +444,8 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
     forEachPlace(seen, [&](Place place) {
       ++frame.swatches;
       auto found = level.swatches.find(place);
-      if (found == level.swatches.end() && Clock::now() < deadline_) {
+      if (found == level.swatches.end() &&
+          Clock::now() + likelyCost(book.map(), run->run, scale, rectOf(place)) < deadline_) {
         Swatch made{painter_.drawRun(book.quilt, book.map(), run->run, scale, rectOf(place)), {}, 0};
         bytes_ += made.bytes();
         found = level.swatches.emplace(place, std::move(made)).first;
@@ -440,7 +458,11 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
       }
       Swatch& swatch = found->second;
       swatch.used = frame_;
-      if (!repair(book, *run, scale, place, swatch)) ++frame.late;
+      if (isForWorkers(book, *run, scale, swatch)) {
+        ++frame.substitutes;
+      } else if (!repair(book, *run, scale, place, swatch)) {
+        ++frame.late;
+      }
       if (swatch.picture.isNull()) return;
       const QRect shown = at.intersected(seen);
       painter.drawImage(shown.translated(-window.topLeft()).topLeft(), swatch.picture, shown.translated(-at.topLeft()));
@@ -468,7 +490,7 @@ void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& wind
     forEachPlace(ahead ? ring : window, [&](Place place) {
       if (const auto found = level.swatches.find(place); found != level.swatches.end()) {
         found->second.used = frame_;
-        return;
+        if (!isForWorkers(book, *run, scale, found->second)) return;
       }
       const QRect at = rectOf(place);
       const QPoint off = at.center() - window.center();

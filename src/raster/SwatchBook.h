@@ -28,10 +28,13 @@ inline constexpr int kSwatchSide = 512;  // device pixels
 class SwatchBook {
  public:
   struct Options {
-    std::size_t budget = std::size_t{256} << 20;     // bytes of pixels
-    int workers = 0;                                 // 0: one fewer than the machine has processors, at least one
-    std::chrono::microseconds patience{6000};        // drawing time that a frame may take itself
-    std::chrono::microseconds patienceAnew{30'000};  // the same for the first frame of a map or of other runs
+    std::size_t budget = std::size_t{256} << 20;  // bytes of pixels
+    int workers = 0;                              // 0: one fewer than the machine has processors, at least one
+    // Drawing time that a frame may take itself, and the first frame of a map or of other runs.
+    std::chrono::microseconds patience{6'000};
+    std::chrono::microseconds patienceAnew{30'000};
+    // A larger repair is left to the workers, while the swatch shows what it showed.
+    std::chrono::microseconds longestRepair{20'000};
   };
 
   // `arrived` is called on a worker's thread when it handed something in that the next paint() will show.
@@ -48,7 +51,7 @@ class SwatchBook {
   // What one paint() could show.
   struct Frame {
     int swatches = 0;     // in sight
-    int substitutes = 0;  // of which others stood in
+    int substitutes = 0;  // of which others stood in, until workers hand them in
     int late = 0;         // of which still miss an edit; they are repaired in the frames that follow
     bool whole() const { return substitutes == 0 && late == 0; }
   };
@@ -76,6 +79,7 @@ class SwatchBook {
   static void markChanged(const Grid& grid, RunBook& run, const std::vector<PixelRect>& changed);
   void collect();
   bool repair(MapBook& map, RunBook& run, ViewScale scale, Place place, Swatch& swatch);
+  bool isForWorkers(const MapBook& map, const RunBook& run, ViewScale scale, const Swatch& swatch) const;
   void drawSubstitute(QPainter& painter, const MapBook& map, RunBook& run, ViewScale scale, const QRect& place,
                       QPoint origin);
   void request(const MapBook& map, ViewScale scale, const QRect& window);

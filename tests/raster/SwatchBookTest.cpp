@@ -10,8 +10,12 @@ namespace uq {
 namespace {
 
 constexpr CellRect kWide{-40, -30, 50, 40};
-constexpr SwatchBook::Options kPatient{std::size_t{256} << 20, 1, std::chrono::seconds(60), std::chrono::seconds(60)};
-constexpr SwatchBook::Options kWorkersOnly{std::size_t{256} << 20, 1, std::chrono::seconds(0), std::chrono::seconds(0)};
+constexpr auto kLong = std::chrono::seconds(60);
+constexpr auto kNone = std::chrono::seconds(0);
+constexpr std::size_t kRoom = std::size_t{256} << 20;
+constexpr SwatchBook::Options kPatient{kRoom, 1, kLong, kLong, kLong};      // all is drawn in the frame
+constexpr SwatchBook::Options kWorkersOnly{kRoom, 1, kNone, kNone, kLong};  // only repairs are
+constexpr SwatchBook::Options kAllByWorkers{kRoom, 2, kNone, kNone, kNone};
 
 // A book, and the frame that a window of it shows.
 struct Show {
@@ -72,7 +76,8 @@ QRect windowOver(const Scene& scene, double zoom) {
 RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
   Scene scene(kWide);
   scene.layAtRandom(60);
-  Show show(scene, *rc::gen::arbitrary<bool>() ? kPatient : kWorkersOnly);
+  const SwatchBook::Options* options[] = {&kPatient, &kWorkersOnly, &kAllByWorkers};
+  Show show(scene, *options[*rc::gen::inRange(0, 3)]);
   std::set<Id> hidden;
   std::vector<Quilt> kept;
   for (int i = 0; i < 6; ++i) {
