@@ -47,6 +47,7 @@ TEST_F(FirstSlice, TakesPaintsSavesAndRendersTheSamePixels) {
 
   EXPECT_FALSE(session().isSaved());
   hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
   EXPECT_TRUE(session().isSaved());
   const CellGrid painted = yard().layerNamed("Paving")->cells;
   close();

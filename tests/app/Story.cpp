@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QDir>
 #include <QScreen>
+#include <QSignalSpy>
 #include <QWindow>
 #include <cstdio>
 #include <filesystem>
@@ -18,11 +19,19 @@ Story::Story() {
 Story::~Story() = default;
 
 void Story::openDemo() {
-  room = std::make_unique<Workroom>();
+  room = std::make_unique<Workroom>(disk);
   room->resize(1280, 800);
   hand.show(*room);
-  ASSERT_TRUE(room->openQuilt(QString::fromStdString(folder_)));
+  room->openQuilt(QString::fromStdString(folder_));
+  awaitWork();
+  ASSERT_NE(room->session(), nullptr);
   settle();
+}
+
+void Story::awaitWork(Workroom& workroom) {
+  if (!workroom.work().isRunning()) return;
+  QSignalSpy ended(&workroom.work(), &LongWork::ended);
+  ASSERT_TRUE(ended.wait(60'000));
 }
 
 void Story::close() {

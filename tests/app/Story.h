@@ -17,6 +17,9 @@ class Story : public testing::Test {
   // Opens the workroom on the copy of the demo.
   void openDemo();
   void close();
+  // Waits until what is being opened or saved is done.
+  void awaitWork() { awaitWork(*room); }
+  static void awaitWork(Workroom& workroom);
   std::string folder() const { return folder_; }
 
   Session& session() { return *room->session(); }
@@ -33,6 +36,7 @@ class Story : public testing::Test {
   // Says how many actions the job took.
   void report(const char* job);
 
+  std::shared_ptr<Disk> disk = realDisk();  // what the workroom opens and saves with
   Hand hand;
   std::unique_ptr<Workroom> room;
 

@@ -193,6 +193,33 @@ TEST(QuiltStore, ASaveCutShortAtAnyStepIsTheOldOrTheNewQuilt) {
   }
 }
 
+TEST(QuiltStore, ACancelledSaveLeavesTheOldQuiltAndTheNextOneSucceeds) {
+  Saved saved;
+  Progress progress;
+  progress.cancel();
+  const auto files = saved.disk->quiltFiles();
+  const auto done = saved.store->save(saved.painted(), &progress);
+  ASSERT_FALSE(done);
+  EXPECT_EQ(done.error().cause, Error::Cause::cancelled);
+  EXPECT_NE(done.error().kept, "");
+  EXPECT_EQ(saved.disk->quiltFiles(), files);
+  Progress wanted;
+  EXPECT_TRUE(saved.store->save(saved.painted(), &wanted));
+  EXPECT_EQ(wanted.perMille(), 1000);
+}
+
+TEST(QuiltStore, OpeningTellsHowFarItIsAndCanBeCancelled) {
+  Saved saved;
+  saved.store.reset();
+  Progress progress;
+  ASSERT_TRUE(QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::read, &progress));
+  EXPECT_GT(progress.perMille(), 0);
+  progress.cancel();
+  const auto opened = QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::read, &progress);
+  ASSERT_FALSE(opened);
+  EXPECT_EQ(opened.error().cause, Error::Cause::cancelled);
+}
+
 TEST(QuiltStore, AfterAFailureTheNextSaveSucceeds) {
   for (int step = 0; step < 12; ++step) {
     Saved saved;

@@ -10,6 +10,9 @@ namespace {
 
 QString yes(const Situation&) { return {}; }
 
+QString needsIdle(const Situation& s) {
+  return s.busy ? translated(UQ_TEXT("A quilt is still being opened or saved")) : QString();
+}
 QString needsSomethingToUndo(const Situation& s) {
   return s.undoLine.planBack(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was done on this map yet"));
 }
@@ -41,15 +44,17 @@ QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
 QString needsStroke(const Situation& s) {
   return s.inStroke ? QString() : translated(UQ_TEXT("No stroke is under way"));
 }
-QString needsChange(const Situation& s) { return s.saved ? translated(UQ_TEXT("Everything is saved")) : QString(); }
+QString needsChange(const Situation& s) {
+  return s.busy ? needsIdle(s) : s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
+}
 
 constexpr ActionRow kTable[] = {
     {ActionId::openQuilt, "open-quilt", UQ_TEXT("Open quilt…"), UQ_TEXT("Open another quilt's folder"), "",
-     "Ctrl+Shift+O", Menu::quilt, ActsIn::anywhere, false, false, yes},
+     "Ctrl+Shift+O", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
     {ActionId::saveQuilt, "save-quilt", UQ_TEXT("Save"), UQ_TEXT("Save every map and sheet that changed"), "", "Ctrl+S",
      Menu::quilt, ActsIn::anywhere, false, false, needsChange},
     {ActionId::saveQuiltAs, "save-quilt-as", UQ_TEXT("Save as…"), UQ_TEXT("Save the whole quilt in another folder"), "",
-     "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, yes},
+     "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
     {ActionId::closeWindow, "close-window", UQ_TEXT("Close"), UQ_TEXT("Close this quilt"), "", "Ctrl+W", Menu::quilt,
      ActsIn::anywhere, false, false, yes},
 

@@ -63,6 +63,7 @@ struct Situation {
   const UndoLine& undoLine;
   bool saved = true;
   bool inStroke = false;
+  bool busy = false;  // a quilt is being opened or saved
 };
 
 struct ActionRow {

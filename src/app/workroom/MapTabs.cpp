@@ -55,7 +55,7 @@ void MapTabs::refresh() {
   for (std::size_t i = 0; i < count; ++i) {
     const Map& map = session_->quilt().maps()[i].read();
     const QString name = QString::fromStdString(map.name);
-    const bool saved = session_->store().isSaved(map);
+    const bool saved = session_->isSaved(map);
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map.folder));
     tabs_[i]->setText(saved ? name : tr("%1 •").arg(name));
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));

@@ -1,22 +1,34 @@
 #include "app/workroom/Session.h"
 
+#include <QPointer>
+#include <QThreadPool>
+#include <tuple>
+
 #include "core/edit/Landing.h"
 
 namespace uq {
 
-Result<std::unique_ptr<Session>> Session::open(const std::string& folder, std::shared_ptr<Disk> disk) {
-  auto opened = QuiltStore::open(std::move(disk), folder, QuiltStore::Access::write);
+Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
+  auto opened = QuiltStore::open(std::move(disk), folder, QuiltStore::Access::write, &progress);
   if (!opened) return fail(opened.error());
   auto pictures = SheetPictures::load(opened->quilt, opened->store.disk(), folder, opened->problems);
-  return std::unique_ptr<Session>(new Session(std::move(*opened), std::move(pictures)));
+  return Loaded{std::move(*opened), std::move(pictures)};
 }
 
-Session::Session(QuiltStore::Opened opened, SheetPictures pictures)
-    : store_(std::move(opened.store)),
-      quilt_(std::move(opened.quilt)),
+Session::Session(Loaded loaded)
+    : store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
+      saved_(loaded.opened.quilt),
+      quilt_(std::move(loaded.opened.quilt)),
       desk_(validDesk({}, quilt_)),
-      painter_(std::move(pictures)),
-      problems_(std::move(opened.problems)) {}
+      painter_(std::move(loaded.pictures)),
+      problems_(std::move(loaded.opened.problems)) {}
+
+Session::~Session() {
+  // A large quilt and its history take a while to take apart.
+  auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>>>(
+      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_));
+  QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
+}
 
 void Session::setQuilt(Quilt quilt) {
   quilt_ = std::move(quilt);
@@ -65,7 +77,7 @@ void Session::straightenHand() {
 }
 
 QString Session::whyNoStroke(bool takesAway) const {
-  if (const Error* damage = store_.damage(desk_.map)) {
+  if (const Error* damage = store_->damage(desk_.map)) {
     const QString file = QString::fromStdString(damage->file);
     return tr("This map cannot be changed: %1 is damaged").arg(file.section(QLatin1Char('/'), -1));
   }
@@ -136,24 +148,39 @@ void Session::redo() {
   if (plan && confirmed(*plan, false)) follow(undoLine_.layBack(*plan, quilt_));
 }
 
-Result<QuiltStore::Saved> Session::save() {
+void Session::save(LongWork& work, WhenSaved done) {
   endStroke();
-  auto saved = store_.save(quilt_);
-  Q_EMIT quiltChanged();
-  return saved;
+  work.start<Result<QuiltStore::Saved>>(
+      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
+      [store = store_, quilt = quilt_](Progress& progress) { return store->save(quilt, &progress); },
+      [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Saved> saved) {
+        if (!session) return;
+        if (saved) session->saved_ = quilt;
+        Q_EMIT session->quiltChanged();
+        done(saved);
+      });
 }
 
-Result<void> Session::saveAs(const std::string& folder) {
+void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) {
   endStroke();
-  if (!store_.isWhole()) {
-    return fail(Error{Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them",
-                      store_.folder(), 0, "Nothing was written", "Mend the files that were named, or copy the folder"});
+  if (!store_->isWhole()) {
+    done(fail(Error{Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them",
+                    store_->folder(), 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));
+    return;
   }
-  auto created = QuiltStore::create(realDisk(), folder, quilt_, store_.folder());
-  if (!created) return fail(created.error());
-  store_ = std::move(created->store);
-  Q_EMIT quiltChanged();
-  return {};
+  work.start<Result<QuiltStore::Opened>>(
+      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
+      [store = store_, quilt = quilt_, folder](Progress& progress) {
+        return QuiltStore::create(realDisk(), folder, quilt, store->folder(), &progress);
+      },
+      [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Opened> created) {
+        if (!session) return;
+        if (!created) return done(fail(created.error()));
+        session->store_ = std::make_shared<QuiltStore>(std::move(created->store));
+        session->saved_ = quilt;
+        Q_EMIT session->quiltChanged();
+        done(QuiltStore::Saved{});
+      });
 }
 
 }  // namespace uq

@@ -9,6 +9,7 @@
 #include <optional>
 
 #include "app/actions/ActionTable.h"
+#include "app/workroom/LongWork.h"
 #include "core/edit/Stroke.h"
 #include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
@@ -20,17 +21,27 @@ class Session : public QObject {
   Q_OBJECT
 
  public:
-  // Opens the quilt in `folder`; what could not be read is in `problems()`.
-  static Result<std::unique_ptr<Session>> open(const std::string& folder, std::shared_ptr<Disk> disk = realDisk());
+  // A quilt as read, with its pictures.
+  struct Loaded {
+    QuiltStore::Opened opened;
+    SheetPictures pictures;
+  };
+  // Reads the quilt in `folder`, on any thread.
+  static Result<Loaded> load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk);
+
+  // What could not be read is in `problems()`.
+  explicit Session(Loaded loaded);
+  ~Session() override;
 
   const Quilt& quilt() const { return quilt_; }
   const Desk& desk() const { return desk_; }
   const UndoLine& undoLine() const { return undoLine_; }
-  const QuiltStore& store() const { return store_; }
+  const QuiltStore& store() const { return *store_; }
   MapPainter& painter() { return painter_; }
   const Map* map() const { return quilt_.map(desk_.map); }  // nullptr when the quilt has none
   const Errors& problems() const { return problems_; }
-  bool isSaved() const { return !stroke_ && store_.isSaved(quilt_); }
+  bool isSaved() const { return !stroke_ && quilt_ == saved_; }
+  bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   Situation situation() const { return {quilt_, desk_, undoLine_, isSaved(), inStroke()}; }
 
   // The desk. Each emits deskChanged when something changed.
@@ -59,8 +70,11 @@ class Session : public QObject {
   void undo();
   void redo();
 
-  Result<QuiltStore::Saved> save();
-  Result<void> saveAs(const std::string& folder);
+  // Save the quilt as it is now, beside the interface; painting goes on meanwhile. `done` is called in the end, if the
+  // session still is there. Saving as moves the session to the new folder.
+  using WhenSaved = std::function<void(const Result<QuiltStore::Saved>&)>;
+  void save(LongWork& work, WhenSaved done);
+  void saveAs(LongWork& work, const std::string& folder, WhenSaved done);
 
  Q_SIGNALS:
   void quiltChanged();
@@ -68,14 +82,13 @@ class Session : public QObject {
   void asksFarther(const QString& question);
 
  private:
-  Session(QuiltStore::Opened opened, SheetPictures pictures);
-
   void setQuilt(Quilt quilt);
   void follow(const UndoLine::Outcome& outcome);
   // True when the plan may be carried out now; asks otherwise.
   bool confirmed(const UndoLine::Plan& plan, bool back);
 
-  QuiltStore store_;
+  std::shared_ptr<QuiltStore> store_;  // a save in progress holds it, too
+  Quilt saved_;                        // as on the disk
   Quilt quilt_;
   Desk desk_;
   UndoLine undoLine_;

@@ -19,7 +19,7 @@
 
 namespace uq {
 
-Workroom::Workroom() : actions_(new Actions(this)) {
+Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions_(new Actions(this)) {
   setObjectName(QStringLiteral("workroom"));
   setWindowIcon(QIcon(QStringLiteral(":/icons/urban-quilt.svg")));
   setAcceptDrops(true);
@@ -40,6 +40,7 @@ Workroom::Workroom() : actions_(new Actions(this)) {
   middleLayout->setContentsMargins(0, 0, 0, 0);
   middleLayout->setSpacing(0);
   middleLayout->addWidget(notices_);
+  middleLayout->addWidget(new ProgressStrip(&work_, middle));
   middleLayout->addWidget(canvas_, 1);
   middleLayout->addWidget(new Tape(actions_, middle));
 
@@ -72,6 +73,8 @@ Workroom::Workroom() : actions_(new Actions(this)) {
     overTable_ = !tile.isEmpty();
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
+  connect(&work_, &LongWork::began, this, &Workroom::refresh);
+  connect(&work_, &LongWork::ended, this, &Workroom::refresh);
   refresh();
   canvas_->setFocus();
 }
@@ -109,6 +112,7 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
   session_ = std::move(session);
+  givenUp_.reset();
   if (!session_) return;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
@@ -119,32 +123,50 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   refresh();
 }
 
-bool Workroom::openQuilt(const QString& folder) {
+void Workroom::openQuilt(const QString& folder) {
   QString path = QFileInfo(folder).absoluteFilePath();
   if (QFileInfo(path).isFile()) path = QFileInfo(path).absolutePath();
-  auto opened = Session::open(QDir::cleanPath(path).toStdString());
-  if (!opened) {
-    report(opened.error());
-    return false;
-  }
-  adopt(std::move(*opened));
-  canvas_->setFocus();
-  return true;
+  leaveThen([this, path = QDir::cleanPath(path)] {
+    work_.start<Result<Session::Loaded>>(
+        LongWork::Kind::open, tr("Opening %1…").arg(QFileInfo(path).fileName()),
+        [folder = path.toStdString(), disk = disk_](Progress& progress) {
+          return Session::load(folder, progress, disk);
+        },
+        [this](Result<Session::Loaded> loaded) {
+          if (!loaded) {
+            givenUp_.reset();
+            if (loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
+            return;
+          }
+          // The present quilt could be worked on meanwhile.
+          auto fresh = std::make_shared<Session::Loaded>(std::move(*loaded));
+          leaveThen([this, fresh] {
+            adopt(std::make_unique<Session>(std::move(*fresh)));
+            canvas_->setFocus();
+          });
+        });
+  });
 }
 
 void Workroom::refresh() {
   if (!session_) {
     for (const ActionRow& row : actionTable()) {
-      const bool works = row.id == ActionId::openQuilt || row.id == ActionId::closeWindow;
+      const bool works = (row.id == ActionId::openQuilt && !work_.isRunning()) || row.id == ActionId::closeWindow;
       if (!row.gesture) actions_->action(row.id)->setEnabled(works);
     }
     setWindowTitle(tr("Urban Quilt"));
   } else {
-    actions_->refresh(session_->situation());
+    actions_->refresh(situation());
     setWindowTitle(tr("%1[*] — Urban Quilt").arg(QString::fromStdString(session_->quilt().facts().name)));
     setWindowModified(!session_->isSaved());
   }
   foot_->refresh(session_.get(), *canvas_, overTable_);
+}
+
+Situation Workroom::situation() const {
+  Situation now = session_->situation();
+  now.busy = work_.isRunning();
+  return now;
 }
 
 void Workroom::act(ActionId id) {
@@ -190,7 +212,7 @@ void Workroom::act(ActionId id) {
     case ActionId::takeBlockFromTable:
     case ActionId::takeByKeys: break;  // gestures, which the canvas and the Table carry out
   }
-  if (session_) actions_->refresh(session_->situation());
+  if (session_) actions_->refresh(situation());
 }
 
 void Workroom::goToMap(int steps) {
@@ -207,28 +229,24 @@ void Workroom::goToMap(int steps) {
 
 void Workroom::report(const Error& error) { notices_->tell({QString::fromStdString(error.text())}); }
 
-bool Workroom::save() {
-  const auto saved = session_->save();
-  if (!saved) {
-    report(saved.error());
-    return false;
-  }
-  notices_->tell({});
-  foot_->say(tr("Saved. %n file(s) written.", nullptr, static_cast<int>(saved->written.size() + saved->moved.size())));
-  return true;
+void Workroom::save(const std::function<void()>& next) {
+  session_->save(work_, [this, next](const Result<QuiltStore::Saved>& saved) {
+    if (!saved) return report(saved.error());
+    notices_->tell({});
+    foot_->say(
+        tr("Saved. %n file(s) written.", nullptr, static_cast<int>(saved->written.size() + saved->moved.size())));
+    if (next) next();
+  });
 }
 
-bool Workroom::saveAs() {
+void Workroom::saveAs() {
   const QString folder = askForFolder(tr("Save the quilt in a new folder"), tr("Save here"), true);
-  if (folder.isEmpty()) return false;
-  const auto saved = session_->saveAs(folder.toStdString());
-  if (!saved) {
-    report(saved.error());
-    return false;
-  }
-  notices_->tell({});
-  foot_->say(tr("Saved in %1.").arg(QDir::toNativeSeparators(folder)));
-  return true;
+  if (folder.isEmpty()) return;
+  session_->saveAs(work_, folder.toStdString(), [this, folder](const Result<QuiltStore::Saved>& saved) {
+    if (!saved) return report(saved.error());
+    notices_->tell({});
+    foot_->say(tr("Saved in %1.").arg(QDir::toNativeSeparators(folder)));
+  });
 }
 
 QString Workroom::askForFolder(const QString& title, const QString& button, bool toSave) {
@@ -247,13 +265,26 @@ QString Workroom::askForFolder(const QString& title, const QString& button, bool
 }
 
 void Workroom::chooseQuilt() {
-  if (!mayLeave()) return;
-  const QString folder = askForFolder(tr("Open a quilt"), tr("Open"), false);
-  if (!folder.isEmpty()) openQuilt(folder);
+  leaveThen([this] {
+    const QString folder = askForFolder(tr("Open a quilt"), tr("Open"), false);
+    if (folder.isEmpty()) {
+      givenUp_.reset();
+    } else {
+      openQuilt(folder);
+    }
+  });
 }
 
-bool Workroom::mayLeave() {
-  if (!session_ || session_->isSaved()) return true;
+void Workroom::leaveThen(std::function<void()> next) {
+  if (work_.isRunning()) {
+    if (work_.kind() == LongWork::Kind::open) work_.cancel();
+    connect(
+        &work_, &LongWork::ended, this, [this, next = std::move(next)] { leaveThen(next); },
+        Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
+    return;
+  }
+  if (session_) session_->endStroke();
+  if (!session_ || session_->isSaved() || (givenUp_ && session_->quilt() == *givenUp_)) return next();
   QMessageBox question(this);
   question.setObjectName(QStringLiteral("unsaved-question"));
   question.setWindowTitle(tr("Unsaved changes"));
@@ -269,13 +300,23 @@ bool Workroom::mayLeave() {
   question.setDefaultButton(saveFirst);
   question.setEscapeButton(stay);
   question.exec();
-  if (question.clickedButton() == saveFirst) return save();
-  return question.clickedButton() == leave;
+  // What was painted while saving is asked about again.
+  if (question.clickedButton() == saveFirst) return save([this, next = std::move(next)] { leaveThen(next); });
+  if (question.clickedButton() != leave) return;
+  givenUp_ = session_->quilt();
+  next();
 }
 
 void Workroom::closeEvent(QCloseEvent* event) {
-  if (session_) session_->endStroke();
-  event->setAccepted(mayLeave());
+  if (!leaves_) {
+    const auto asking = std::make_shared<bool>(true);
+    leaveThen([this, asking] {
+      leaves_ = true;
+      if (!*asking) close();
+    });
+    *asking = false;
+  }
+  event->setAccepted(leaves_);
 }
 
 void Workroom::dragEnterEvent(QDragEnterEvent* event) {
@@ -285,7 +326,7 @@ void Workroom::dragEnterEvent(QDragEnterEvent* event) {
 
 void Workroom::dropEvent(QDropEvent* event) {
   const auto urls = event->mimeData()->urls();
-  if (urls.size() == 1 && urls.front().isLocalFile() && mayLeave()) openQuilt(urls.front().toLocalFile());
+  if (urls.size() == 1 && urls.front().isLocalFile()) openQuilt(urls.front().toLocalFile());
 }
 
 }  // namespace uq

@@ -13,6 +13,7 @@
 #include "app/workroom/FootLine.h"
 #include "app/workroom/MapTabs.h"
 #include "app/workroom/NoticeStrip.h"
+#include "app/workroom/ProgressStrip.h"
 #include "app/workroom/Session.h"
 #include "app/workroom/Tape.h"
 
@@ -22,12 +23,12 @@ class Workroom : public QMainWindow {
   Q_OBJECT
 
  public:
-  Workroom();
+  explicit Workroom(std::shared_ptr<Disk> disk = realDisk());
   ~Workroom() override;
 
-  // Opens the quilt in a folder in place of the present one, which must be saved or given up by then. False when there
-  // is no quilt; the reason is shown, and the present quilt stays.
-  bool openQuilt(const QString& folder);
+  // Opens the quilt in a folder, beside the interface, in place of the present one; asks first where that has unsaved
+  // changes. Where there is no quilt the reason is shown, and the present one stays. Ends with work().ended().
+  void openQuilt(const QString& folder);
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open
   MapCanvas* canvas() const { return canvas_; }
@@ -35,6 +36,7 @@ class Workroom : public QMainWindow {
   StackPanel* stack() const { return stack_; }
   Actions* actions() const { return actions_; }
   NoticeStrip* notices() const { return notices_; }
+  LongWork& work() { return work_; }
 
   QSize sizeHint() const override { return {1280, 800}; }
 
@@ -47,17 +49,23 @@ class Workroom : public QMainWindow {
   QWidget* buildLeft();
   void adopt(std::unique_ptr<Session> session);
   void refresh();
+  Situation situation() const;
   void act(ActionId id);
   void goToMap(int steps);
-  // Asks what to do with unsaved changes; true when the quilt may be left.
-  bool mayLeave();
-  bool save();
-  bool saveAs();
+  // Calls `next` once the quilt may be left: when long work has ended, and unsaved changes were saved or given up.
+  void leaveThen(std::function<void()> next);
+  // Calls `next` when all is saved.
+  void save(const std::function<void()>& next = {});
+  void saveAs();
   void chooseQuilt();
   void report(const Error& error);
   QString askForFolder(const QString& title, const QString& button, bool toSave);
 
+  std::shared_ptr<Disk> disk_;
   std::unique_ptr<Session> session_;
+  LongWork work_;
+  std::optional<Quilt> givenUp_;  // unsaved work of which the user said that it may go
+  bool leaves_ = false;           // everything was asked: the window closes
   Actions* actions_;
   MapTabs* tabs_;
   NoticeStrip* notices_;

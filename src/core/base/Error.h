@@ -23,6 +23,7 @@ struct Error {
     inUse,           // another window holds the quilt's lock
     changedOutside,  // another program wrote the file since it was read
     notFound,        // what was asked for by name does not exist
+    cancelled,       // somebody asked for the work to be stopped
     other,
   };
 

@@ -36,7 +36,10 @@ std::string nameOf(const std::string& path) {
 QuiltStore::QuiltStore(std::shared_ptr<Disk> disk, std::string folder)
     : disk_(std::move(disk)), folder_(std::move(folder)) {}
 
-Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access) {
+Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
+                                            Progress* progress) {
+  Progress unseen;
+  Progress& steps = progress ? *progress : unseen;
   QuiltStore store(std::move(disk), folder);
   const auto there = store.disk_->stamp(store.full(std::string(kQuiltFile)));
   if (!there) return fail(there.error());
@@ -53,7 +56,8 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
   if (auto settled = store.settleJournal(); !settled) return fail(settled.error());
   if (access == Access::write && !store.readOnly_) store.removeLeftovers();
   if (store.readOnly_) problems.push_back(*store.readOnly_);
-  Quilt quilt = store.readAll(problems);
+  Quilt quilt = store.readAll(problems, steps);
+  if (steps.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   if (access == Access::read) {
     store.readOnly_ = Error{Error::Cause::notPermitted, "the quilt was opened for reading only", folder, 0, {}, {}};
   }
@@ -62,7 +66,8 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
 }
 
 Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const std::string& folder, const Quilt& quilt,
-                                              const std::string& picturesFrom) {
+                                              const std::string& picturesFrom, Progress* progress) {
+  Progress unseen;
   if (auto made = disk->makeFolder(folder); !made) return fail(made.error());
   const auto there = disk->list(folder, kMostNames);
   if (!there) return fail(there.error());
@@ -79,10 +84,10 @@ Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const 
     auto picture = disk->read(joined(picturesFrom, path), kLargestPictureFile);
     if (!picture && picture.error().cause == Error::Cause::missing) continue;
     if (!picture) return fail(picture.error());
-    if (!planned.texts.contains(path)) planned.write(path, std::move(*picture));
+    if (!planned.texts.contains(path)) planned.write(path, [bytes = std::move(*picture)] { return bytes; });
   }
   bool committed = false;
-  if (auto done = store.carryOut(planned, committed); !done) return fail(done.error());
+  if (auto done = store.carryOut(planned, progress ? *progress : unseen, committed); !done) return fail(done.error());
   store.saved_ = quilt;
   return Opened{std::move(store), quilt, {}};
 }
@@ -154,7 +159,7 @@ Result<std::string> QuiltStore::read(const std::string& path, std::int64_t most)
     error.file = path;
     return fail(std::move(error));
   }
-  remember(path, *bytes);
+  remember(path, hashOf(*bytes));
   return bytes;
 }
 
@@ -187,9 +192,9 @@ Result<std::vector<Disk::Entry>> QuiltStore::list(const std::string& path) {
   return entries;
 }
 
-void QuiltStore::remember(const std::string& path, std::string_view bytes) {
+void QuiltStore::remember(const std::string& path, std::uint64_t hash) {
   const auto stamp = disk_->stamp(full(path));
-  if (stamp && *stamp) seen_[path] = {**stamp, hashOf(bytes)};
+  if (stamp && *stamp) seen_[path] = {**stamp, hash};
 }
 
 // New files of a save that never reached its commit.
@@ -216,7 +221,7 @@ void QuiltStore::notRead(Errors& problems, Error error) {
   problems.push_back(std::move(error));
 }
 
-Quilt QuiltStore::readAll(Errors& problems) {
+Quilt QuiltStore::readAll(Errors& problems, Progress& progress) {
   const std::string file(kQuiltFile);
   Result<QuiltFacts> facts = fail(Error{});
   const auto text = read(file, kLargestDocument);
@@ -239,7 +244,18 @@ Quilt QuiltStore::readAll(Errors& problems) {
   }
   Quilt quilt(std::move(*facts));
   readSheets(quilt, problems);
-  for (const std::string& folder : names("maps", Disk::Kind::folder, problems)) readMap(folder, quilt, problems);
+  const auto maps = names("maps", Disk::Kind::folder, problems);
+  for (const std::string& folder : maps) {
+    const auto files = list("maps/" + folder);
+    if (!files) continue;
+    for (const Disk::Entry& entry : *files) {
+      const auto stamp = disk_->stamp(full("maps/" + folder + "/" + entry.name));
+      if (stamp && *stamp) progress.expect((*stamp)->size);
+    }
+  }
+  for (const std::string& folder : maps) {
+    if (!progress.isCancelled()) readMap(folder, quilt, problems, progress);
+  }
   return quilt;
 }
 
@@ -288,7 +304,7 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
   }
 }
 
-void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems) {
+void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress) {
   const std::string file = "maps/" + folder + "/map.json";
   const auto text = read(file, kLargestDocument);
   if (!text && text.error().cause == Error::Cause::missing) {
@@ -310,11 +326,13 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
   map->folder = folder;
   const int turnOrder = makeGrid(map->grid)->turnOrder();
   for (Shared<TilesLayer>& layer : map->layers) {
+    if (progress.isCancelled()) return;
     const std::string cellsPath = cellsFile(*map, layer.read());
     const auto cellsText = read(cellsPath, kLargestCells);
     CellsRead cells;
     if (cellsText) {
       cells = readCells(*cellsText, quilt, turnOrder, cellsPath);
+      progress.step(static_cast<std::int64_t>(cellsText->size()));
     } else {
       cells.error = cellsText.error();
     }
@@ -348,7 +366,7 @@ const Error* QuiltStore::damage(Id map) const {
 QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
   Planned planned;
   if (!(quilt.facts() == saved_.facts()))
-    planned.write(std::string(kQuiltFile), writeJson(quiltDocument(quilt.facts())));
+    planned.write(std::string(kQuiltFile), [&quilt] { return writeJson(quiltDocument(quilt.facts())); });
 
   std::set<std::string> old;
   std::set<std::string> now;
@@ -357,7 +375,7 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     now.insert(sheetFile(sheet.read()));
     const Sheet* before = saved_.sheet(sheet->id);
     if (before && *before == sheet.read()) continue;
-    planned.write(sheetFile(sheet.read()), writeJson(sheetDocument(sheet.read())));
+    planned.write(sheetFile(sheet.read()), [&sheet] { return writeJson(sheetDocument(sheet.read())); });
   }
   for (const auto& map : saved_.maps()) {
     old.insert(mapFile(map.read()));
@@ -381,7 +399,8 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     }
     for (const auto& map : quilt.maps()) {
       for (const Shared<TilesLayer>& layer : map->layers) {
-        if (cellsFile(map.read(), layer.read()) == move->to) planned.write(move->to, writeCells(layer->cells, quilt));
+        if (cellsFile(map.read(), layer.read()) != move->to) continue;
+        planned.write(move->to, [&layer, &quilt] { return writeCells(layer->cells, quilt); });
       }
     }
     move = moves.erase(move);
@@ -395,13 +414,13 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
 void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const {
   std::string document = writeJson(mapDocument(map));
   if (!old || mapFile(*old) != mapFile(map) || writeJson(mapDocument(*old)) != document) {
-    planned.write(mapFile(map), std::move(document));
+    planned.write(mapFile(map), [document] { return document; });
   }
   for (const Shared<TilesLayer>& layer : map.layers) {
     const std::string path = cellsFile(map, layer.read());
     const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
     if (!before || !(before->cells == layer->cells)) {
-      planned.write(path, writeCells(layer->cells, quilt));
+      planned.write(path, [&layer, &quilt] { return writeCells(layer->cells, quilt); });
     } else if (const std::string was = cellsFile(*old, *before); was != path) {
       planned.journal.moves.push_back({was, path});
     }
@@ -439,7 +458,7 @@ Result<void> QuiltStore::checkUnchanged(const Planned& planned) {
   return {};
 }
 
-Result<void> QuiltStore::carryOut(const Planned& planned, bool& committed) {
+Result<void> QuiltStore::carryOut(const Planned& planned, Progress& progress, bool& committed) {
   const auto undo = [&](Error error) -> Result<void> {
     for (const auto& path : planned.journal.writes) (void)disk_->remove(full(newNameFor(path)));
     error.kept = "The quilt on the disk is as it was, and your work is still in the window";
@@ -453,18 +472,24 @@ Result<void> QuiltStore::carryOut(const Planned& planned, bool& committed) {
   for (const auto& folder : folders) {
     if (auto made = disk_->makeFolder(full(folder)); !made) return undo(made.error());
   }
+  const auto cancelled = [] { return Error{Error::Cause::cancelled, "saving was cancelled", {}, 0, {}, {}}; };
+  std::map<std::string, std::uint64_t> hashes;
+  progress.expect(static_cast<std::int64_t>(planned.journal.writes.size()));
   for (const auto& path : planned.journal.writes) {
-    if (auto written = disk_->write(full(newNameFor(path)), planned.texts.at(path)); !written) {
-      return undo(written.error());
-    }
+    if (progress.isCancelled()) return undo(cancelled());
+    const std::string text = planned.texts.at(path)();
+    hashes[path] = hashOf(text);
+    if (auto written = disk_->write(full(newNameFor(path)), text); !written) return undo(written.error());
+    progress.step(1);
   }
+  if (progress.isCancelled()) return undo(cancelled());
   for (const auto& folder : folders) {
     if (auto synced = disk_->syncFolder(full(folder)); !synced) return undo(synced.error());
   }
   if (auto commit = commitJournal(*disk_, folder_, planned.journal); !commit) return undo(commit.error());
   committed = true;
   // A stamp that no file has: until the new files stand in their places, only their content can be recognised.
-  for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashOf(planned.texts.at(path))};
+  for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashes[path]};
   for (const auto& move : planned.journal.moves) {
     seen_[move.to] = seen_[move.from];
     seen_.erase(move.from);
@@ -475,11 +500,12 @@ Result<void> QuiltStore::carryOut(const Planned& planned, bool& committed) {
     error.kept = "Everything is written, and the save is finished when the quilt is saved or opened again";
     return fail(std::move(error));
   }
-  for (const auto& path : planned.journal.writes) remember(path, planned.texts.at(path));
+  for (const auto& path : planned.journal.writes) remember(path, hashes[path]);
   return {};
 }
 
-Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt) {
+Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progress) {
+  Progress unseen;
   if (readOnly_) return fail(*readOnly_);
   for (const auto& [id, error] : damaged_) {
     const Map* before = saved_.map(id);
@@ -499,7 +525,7 @@ Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt) {
   if (!planned.journal.empty()) {
     if (auto unchanged = checkUnchanged(planned); !unchanged) return fail(unchanged.error());
     bool committed = false;
-    const auto done = carryOut(planned, committed);
+    const auto done = carryOut(planned, progress ? *progress : unseen, committed);
     if (committed) saved_ = quilt;
     if (!done) return fail(done.error());
   }

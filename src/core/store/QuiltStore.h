@@ -7,15 +7,20 @@
 //
 // Saving writes only what changed since the last save, all of it or nothing (see Journal.h), and refuses to overwrite
 // what another program wrote meanwhile.
-// Cost: opening is linear in the files; saving in the changed layers.
+// Cost: opening is linear in the files; saving in the changed layers, one layer's text in memory at a time.
+// Threads: one call at a time, on any thread; folder(), readOnly(), isWhole() and damage() never change after opening
+// and may be asked meanwhile. Opening and saving report to a Progress, if given one, and can be cancelled by it: then
+// nothing was opened, or the quilt on the disk is the old one.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <set>
 #include <string>
 #include <vector>
 
+#include "core/base/Progress.h"
 #include "core/document/Quilt.h"
 #include "core/store/Disk.h"
 #include "core/store/Journal.h"
@@ -34,19 +39,19 @@ class QuiltStore {
   };
 
   // Opens the quilt in `folder`. An Error only when there is no quilt to show at all.
-  static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access);
+  static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
+                             Progress* progress = nullptr);
 
   // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. The pictures of its sheets are
   // copied from `picturesFrom`, another quilt's folder; those that are missing there stay missing.
   static Result<Opened> create(std::shared_ptr<Disk> disk, const std::string& folder, const Quilt& quilt,
-                               const std::string& picturesFrom);
+                               const std::string& picturesFrom, Progress* progress = nullptr);
 
   // Saves what changed. On an Error the quilt on the disk is the old one, or the new one to be finished by the next
   // opener; never a mix.
-  Result<Saved> save(const Quilt& quilt);
+  Result<Saved> save(const Quilt& quilt, Progress* progress = nullptr);
 
   bool isSaved(const Quilt& quilt) const { return quilt == saved_; }
-  bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   const std::string& folder() const { return folder_; }
   Disk& disk() const { return *disk_; }
 
@@ -64,8 +69,8 @@ class QuiltStore {
   };
   struct Planned {
     Journal journal;
-    std::map<std::string, std::string> texts;  // by path; what is to be written
-    void write(const std::string& path, std::string text) {
+    std::map<std::string, std::function<std::string()>> texts;  // by path; made when they are written
+    void write(const std::string& path, std::function<std::string()> text) {
       journal.writes.push_back(path);
       texts.emplace(path, std::move(text));
     }
@@ -80,16 +85,16 @@ class QuiltStore {
   Result<std::vector<Disk::Entry>> list(const std::string& path);
   // The plain files or folders among the names of a folder; links are reported and left out.
   std::vector<std::string> names(const std::string& path, Disk::Kind kind, Errors& problems);
-  Quilt readAll(Errors& problems);
+  Quilt readAll(Errors& problems, Progress& progress);
   void notRead(Errors& problems, Error error);
   void readSheets(Quilt& quilt, Errors& problems);
-  void readMap(const std::string& folder, Quilt& quilt, Errors& problems);
+  void readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress);
   Planned plan(const Quilt& quilt) const;
   void planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const;
   Result<void> checkUnchanged(const Planned& planned);
   // `committed` tells whether the save has happened, even where finishing it failed.
-  Result<void> carryOut(const Planned& planned, bool& committed);
-  void remember(const std::string& path, std::string_view bytes);
+  Result<void> carryOut(const Planned& planned, Progress& progress, bool& committed);
+  void remember(const std::string& path, std::uint64_t hash);
   void removeLeftovers();
 
   std::shared_ptr<Disk> disk_;

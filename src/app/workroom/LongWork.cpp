@@ -1,0 +1,35 @@
+#include "app/workroom/LongWork.h"
+
+namespace uq {
+
+LongWork::~LongWork() {
+  if (!thread_.joinable()) return;
+  cancel();
+  thread_.join();
+}
+
+void LongWork::cancel() {
+  if (progress_) progress_->cancel();
+}
+
+void LongWork::run(Kind kind, const QString& title, std::function<std::function<void()>(Progress&)> work) {
+  Q_ASSERT(!isRunning());
+  progress_ = std::make_shared<Progress>();
+  kind_ = kind;
+  title_ = title;
+  if (thread_.joinable()) thread_.join();
+  thread_ = std::thread([this, progress = progress_, work = std::move(work)] {
+    // Dropped by Qt, unused, when this is gone by then.
+    QMetaObject::invokeMethod(
+        this,
+        [this, finish = work(*progress)] {
+          progress_.reset();
+          finish();
+          Q_EMIT ended();
+        },
+        Qt::QueuedConnection);
+  });
+  Q_EMIT began();
+}
+
+}  // namespace uq

@@ -1,0 +1,55 @@
+// LongWork: one thing that takes long, done beside the interface, with progress and Cancel.
+//
+// The work gets values of its own and runs on another thread; its result comes back to the thread of the interface.
+// One work at a time. When this goes, running work is cancelled and waited for, and its result is dropped.
+#pragma once
+
+#include <QObject>
+#include <functional>
+#include <memory>
+#include <thread>
+
+#include "core/base/Progress.h"
+
+namespace uq {
+
+class LongWork : public QObject {
+  Q_OBJECT
+
+ public:
+  enum class Kind { open, save };
+
+  explicit LongWork(QObject* parent = nullptr) : QObject(parent) {}
+  ~LongWork() override;
+
+  bool isRunning() const { return progress_ != nullptr; }
+  Kind kind() const { return kind_; }
+  // What the user reads while it runs: "Saving Copperline…".
+  const QString& title() const { return title_; }
+  int perMille() const { return progress_ ? progress_->perMille() : 0; }
+  bool isCancelled() const { return progress_ && progress_->isCancelled(); }
+  void cancel();
+
+  // Calls `done` with what `work` returned. Nothing may be running.
+  template <class T>
+  void start(Kind kind, const QString& title, std::function<T(Progress&)> work, std::function<void(T)> done) {
+    run(kind, title, [work = std::move(work), done = std::move(done)](Progress& progress) {
+      auto result = std::make_shared<T>(work(progress));
+      return [result, done] { done(std::move(*result)); };
+    });
+  }
+
+ Q_SIGNALS:
+  void began();
+  void ended();  // after `done`
+
+ private:
+  void run(Kind kind, const QString& title, std::function<std::function<void()>(Progress&)> work);
+
+  std::shared_ptr<Progress> progress_;  // null: nothing runs
+  Kind kind_ = Kind::open;
+  QString title_;
+  std::thread thread_;
+};
+
+}  // namespace uq
