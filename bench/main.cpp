@@ -1,17 +1,19 @@
 #include <benchmark/benchmark.h>
 
-#include <QGuiApplication>
+#include <QApplication>
 
 namespace uq::bench {
 void registerCellsBenchmarks();
 void registerFrameBenchmarks();
+void registerWorkroomBenchmarks();
 }  // namespace uq::bench
 
 int main(int argc, char** argv) {
   if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
-  const QGuiApplication application(argc, argv);
+  const QApplication application(argc, argv);
   uq::bench::registerCellsBenchmarks();
   uq::bench::registerFrameBenchmarks();
+  uq::bench::registerWorkroomBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   benchmark::RunSpecifiedBenchmarks();

@@ -32,19 +32,20 @@ Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid&
   if (!chunk.dense && chunk.uniform.empty()) return {};
   if (const auto found = known_.find(chunk.key()); found != known_.end()) return found->second;
   if (known_.size() >= kMostKnown) known_.clear();
-  Reach reach;
+  PixelSize largest;
   Cell last;
   const auto include = [&](Cell cell) {
     if (cell.empty() || cell == last) return;
     last = cell;
-    const TileArt::Tile& tile = art.tile(cell);
-    if (tile.size().w > 0) reach = reach.united(reachOf(tile.size(), grid));
+    const PixelSize size = art.tile(cell).size();
+    largest = {std::max(largest.w, size.w), std::max(largest.h, size.h)};
   };
   if (chunk.dense) {
     for (const Cell cell : chunk.dense->cells) include(cell);
   } else {
     include(chunk.uniform);
   }
+  const Reach reach = largest.w > 0 ? reachOf(largest, grid) : Reach{};
   return known_.emplace(chunk.key(), reach).first->second;
 }
 

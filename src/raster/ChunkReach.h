@@ -20,6 +20,7 @@ struct Reach {
   int right = 0;
   int down = 0;
 
+  bool isNone() const { return left == 0 && up == 0 && right == 0 && down == 0; }
   Reach united(const Reach& other) const;
   // What a rectangle must be grown by to hold the boxes of all cells whose pictures meet it.
   PixelRect around(const PixelRect& rect) const {

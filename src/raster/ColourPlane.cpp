@@ -196,23 +196,24 @@ QImage sampledColours(const Map& map, const std::vector<const TilesLayer*>& laye
   QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
   picture.fill(Qt::transparent);
   const auto grid = makeGrid(map.grid);
-  for (const TilesLayer* layer : layers) {
-    CellReader reader(layer->cells);
-    for (int y = blocks.y0; y < blocks.y1; ++y) {
-      auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y - blocks.y0));
-      for (int x = blocks.x0; x < blocks.x1; ++x, ++row) {
-        const CellPos at{x * step + step / 2, y * step + step / 2};
-        if (!map.bounds.contains(at)) continue;
-        const Cell cell = reader.at(at);
-        if (cell.empty()) continue;
-        QRgb colour = kit.colours.of(cell, kit.art, *grid);
-        if (colour == CellColours::kPatched) {
-          colour = 0;
-          for (const CellColours::Patch& patch : kit.colours.patches(cell, kit.art, *grid)) {
-            if (patch.at == CellPos{0, 0}) colour = patch.colour;
-          }
-        }
-        *row = over(colour, *row);
+  const auto colourOf = [&](Cell cell) {
+    const QRgb colour = kit.colours.of(cell, kit.art, *grid);
+    if (colour != CellColours::kPatched) return colour;
+    for (const CellColours::Patch& patch : kit.colours.patches(cell, kit.art, *grid)) {
+      if (patch.at == CellPos{0, 0}) return patch.colour;
+    }
+    return QRgb{0};
+  };
+  // The nearest layer first, down to the first that hides what lies below.
+  std::vector<CellReader> readers;
+  for (auto nearest = layers.rbegin(); nearest != layers.rend(); ++nearest) readers.emplace_back((*nearest)->cells);
+  for (int y = blocks.y0; y < blocks.y1; ++y) {
+    auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y - blocks.y0));
+    for (int x = blocks.x0; x < blocks.x1; ++x, ++row) {
+      const CellPos at{x * step + step / 2, y * step + step / 2};
+      if (!map.bounds.contains(at)) continue;
+      for (auto reader = readers.begin(); reader != readers.end() && qAlpha(*row) < 255; ++reader) {
+        if (const Cell cell = reader->at(at); !cell.empty()) *row = over(*row, colourOf(cell));
       }
     }
   }

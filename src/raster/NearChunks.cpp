@@ -17,8 +17,8 @@ NearChunks::NearChunks(const CellGrid& cells, CellRect bounds, const PixelRect& 
       if (near.chunk.dense || !near.chunk.uniform.empty()) {
         const CellRect all = near.chunk.at.cells();
         near.cells = within.intersected(all);
-        // Where the whole chunk lies inside, its reach need not be known.
-        if (!(inner.intersected(all) == all)) {
+        // Where nothing reaches anywhere, or the whole chunk lies inside, its reach need not be known.
+        if (!farthest.isNone() && !(inner.intersected(all) == all)) {
           const Reach own = reach.of(near.chunk, art, grid);
           near.cells = near.cells.intersected(grid.cellsMeeting(own.around(pixels)));
         }

@@ -234,7 +234,7 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
         refreshSketch(book, *run, &rects);
       }
     }
-    for (const auto& [layer, rects] : byLayer) changed.insert(changed.end(), rects.begin(), rects.end());
+    for (const auto& one : byLayer) changed.insert(changed.end(), one.second.begin(), one.second.end());
   } else {
     book.quilt = quilt;
   }
@@ -541,7 +541,7 @@ void SwatchBook::keepWithinBudget() {
   }
   for (auto& [id, book] : maps_) {
     for (auto& run : book->runs) {
-      std::erase_if(run->levels, [](const auto& level) { return level.second.swatches.empty(); });
+      std::erase_if(run->levels, [](const auto& one) { return one.second.swatches.empty(); });
     }
   }
 }

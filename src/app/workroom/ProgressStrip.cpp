@@ -16,7 +16,7 @@ constexpr int kRefreshEvery = 100;  // milliseconds
 ProgressStrip::ProgressStrip(LongWork* work, QWidget* parent) : QFrame(parent), work_(work) {
   setObjectName(QStringLiteral("progress"));
   const Theme& theme = Theme::current();
-  setStyleSheet(QStringLiteral("QFrame#progress { background: %1; border: none; border-bottom: 1px solid %2; }"
+  setStyleSheet(QStringLiteral("QFrame#progress { background: %1; border: none; border-right: 1px solid %2; }"
                                "QProgressBar { background: %3; border: 1px solid %2; border-radius: 4px; }"
                                "QProgressBar::chunk { background: %4; border-radius: 3px; }")
                     .arg(theme.paper.name(), theme.edge.name(), theme.panel.name(), theme.weld.name()));
@@ -35,10 +35,11 @@ ProgressStrip::ProgressStrip(LongWork* work, QWidget* parent) : QFrame(parent), 
     refresh();
   });
   auto* layout = new QHBoxLayout(this);
-  layout->setContentsMargins(kGap + 4, kGap / 2, kGap, kGap / 2);
+  layout->setContentsMargins(kGap + 4, 0, kGap, 0);
   layout->setSpacing(kGap);
   layout->addWidget(label_);
-  layout->addWidget(bar_, 1);
+  bar_->setFixedWidth(160);
+  layout->addWidget(bar_);
   layout->addWidget(cancel_);
   hide();
   timer_.setInterval(kShownAfter);

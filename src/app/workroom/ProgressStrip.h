@@ -1,4 +1,5 @@
-// ProgressStrip: the strip over the canvas that shows long work and offers to cancel it. Work that ends within
+// ProgressStrip: the left end of the foot line while long work runs: what it is, how far, and Cancel. Takes no room from
+// the canvas, so that nothing moves under the hand. Work that ends within
 // kShownAfter never shows it.
 #pragma once
 

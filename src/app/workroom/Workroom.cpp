@@ -40,7 +40,6 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   middleLayout->setContentsMargins(0, 0, 0, 0);
   middleLayout->setSpacing(0);
   middleLayout->addWidget(notices_);
-  middleLayout->addWidget(new ProgressStrip(&work_, middle));
   middleLayout->addWidget(canvas_, 1);
   middleLayout->addWidget(new Tape(actions_, middle));
 
@@ -55,12 +54,16 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   panels->setSizes({296, 720, 264});
 
   auto* central = new QWidget(this);
+  auto* footRow = new QHBoxLayout;
+  footRow->setSpacing(0);
+  footRow->addWidget(new ProgressStrip(&work_, central));
+  footRow->addWidget(foot_, 1);
   auto* layout = new QVBoxLayout(central);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   layout->addWidget(tabs_);
   layout->addWidget(panels, 1);
-  layout->addWidget(foot_);
+  layout->addLayout(footRow);
   setCentralWidget(central);
 
   connect(canvas_, &MapCanvas::hovered, this, [this] {

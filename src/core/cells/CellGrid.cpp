@@ -178,9 +178,33 @@ void CellGrid::forEachPainted(CellRect within, const std::function<void(CellPos,
 }
 
 std::map<TileRef, std::int64_t> CellGrid::tally(CellRect within) const {
-  std::map<TileRef, std::int64_t> counts;
-  forEachPainted(within, [&](CellPos, Cell cell) { ++counts[cell.tile()]; });
-  return counts;
+  // By slot and number, as cells come in any order.
+  std::vector<std::vector<std::int64_t>> counts;
+  const auto add = [&](Cell cell, std::int64_t count) {
+    const TileRef tile = cell.tile();
+    if (tile.slot >= counts.size()) counts.resize(tile.slot + 1);
+    auto& numbers = counts[tile.slot];
+    if (tile.number >= numbers.size()) numbers.resize(tile.number + 1);
+    numbers[tile.number] += count;
+  };
+  forEachChunk([&](const ChunkView& chunk) {
+    const CellRect all = chunk.at.cells();
+    const CellRect part = within.intersected(all);
+    if (part.empty()) return;
+    if (!chunk.dense) return add(chunk.uniform, std::int64_t{part.width()} * part.height());
+    for (int y = part.y0; y < part.y1; ++y) {
+      for (int x = part.x0; x < part.x1; ++x) {
+        if (const Cell cell = chunk.cell(x - all.x0, y - all.y0); !cell.empty()) add(cell, 1);
+      }
+    }
+  });
+  std::map<TileRef, std::int64_t> tally;
+  for (SheetSlot slot = 0; slot < counts.size(); ++slot) {
+    for (std::uint32_t number = 0; number < counts[slot].size(); ++number) {
+      if (counts[slot][number] > 0) tally[{slot, number}] = counts[slot][number];
+    }
+  }
+  return tally;
 }
 
 CellRect CellGrid::usedBounds() const {

@@ -1,0 +1,152 @@
+// Opening, saving and cancelling a quilt of 4096 × 4096 × 8 in the workroom: how long the work takes, and the longest
+// that an event of the window waits meanwhile, measured by a timer in the window. Limit: 50 ms.
+#include <benchmark/benchmark.h>
+
+#include <QElapsedTimer>
+#include <QEventLoop>
+#include <QTemporaryDir>
+#include <QTimer>
+#include <algorithm>
+#include <filesystem>
+
+#include "app/look/Theme.h"
+#include "app/workroom/Workroom.h"
+#include "bench/BigQuilt.h"
+
+namespace uq::bench {
+
+namespace {
+
+// Ticks every millisecond, and keeps the longest time between two ticks.
+class Watch {
+ public:
+  Watch() {
+    since_.start();
+    QObject::connect(&timer_, &QTimer::timeout, [this] { look(); });
+    timer_.setTimerType(Qt::PreciseTimer);
+    timer_.start(1);
+  }
+  double worst() {
+    look();
+    return worst_;
+  }
+
+ private:
+  void look() { worst_ = std::max(worst_, static_cast<double>(since_.nsecsElapsed()) / 1e6), since_.start(); }
+
+  QTimer timer_;
+  QElapsedTimer since_;
+  double worst_ = 0;
+};
+
+void awaitWork(Workroom& room) {
+  QEventLoop loop;
+  QObject::connect(&room.work(), &LongWork::ended, &loop, &QEventLoop::quit);
+  if (room.work().isRunning()) loop.exec();
+}
+
+// Runs the loop for a while, as the window goes on painting what it was given.
+void goOn(int milliseconds) {
+  QEventLoop loop;
+  QTimer::singleShot(milliseconds, &loop, &QEventLoop::quit);
+  loop.exec();
+}
+
+double megabytes(const std::string& folder) {
+  double bytes = 0;
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
+    if (entry.is_regular_file()) bytes += static_cast<double>(entry.file_size());
+  }
+  return bytes / (1 << 20);
+}
+
+// One cell of every layer of the map: enough for all of it to be written anew.
+void paintAll(Session& session) {
+  const Id big = session.quilt().mapNamed("Big")->id;
+  Desk desk = session.desk();
+  desk.map = big;
+  desk.tool = Tool::erase;
+  for (const Shared<TilesLayer>& layer : session.quilt().map(big)->layers) {
+    desk.activeLayer[big] = layer->id;
+    session.setDesk(desk);
+    CellPos at{};
+    layer->cells.forEachPainted({0, 0, 64, 64}, [&](CellPos one, Cell) { at = one; });
+    session.beginStroke(true, at);
+    session.endStroke();
+  }
+}
+
+void openAndSave(benchmark::State& state) {
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  const std::string folder = scratch.filePath(QStringLiteral("big")).toStdString();
+  {
+    const auto made = QuiltStore::create(realDisk(), folder, denseQuilt(4096, 8), UQ_SOURCE_DIR "/demo/copperline");
+    if (!made) return state.SkipWithError(made.error().text().c_str());
+  }
+  const std::string demo = scratch.filePath(QStringLiteral("demo")).toStdString();
+  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", demo, std::filesystem::copy_options::recursive);
+  for (auto _ : state) {
+    const auto measure = [&](const char* name, auto&& work) {
+      Watch watch;
+      QElapsedTimer took;
+      took.start();
+      work();
+      state.counters[std::string(name) + "_ms"] = static_cast<double>(took.elapsed());
+      state.counters[std::string(name) + "_worst_ms"] = watch.worst();
+    };
+    Workroom room;
+    room.resize(1280, 800);
+    room.show();
+    goOn(100);
+    measure("cancel_open", [&] {
+      room.openQuilt(QString::fromStdString(folder));
+      goOn(300);
+      room.work().cancel();
+      awaitWork(room);
+    });
+    measure("open", [&] {
+      room.openQuilt(QString::fromStdString(folder));
+      awaitWork(room);
+    });
+    measure("show", [&] {
+      Desk desk = room.session()->desk();
+      desk.map = room.session()->quilt().mapNamed("Big")->id;
+      room.session()->setDesk(desk);
+      goOn(2000);
+    });
+    measure("paint", [&] {
+      paintAll(*room.session());
+      goOn(200);
+    });
+    measure("cancel_save", [&] {
+      room.actions()->action(ActionId::saveQuilt)->trigger();
+      goOn(300);
+      room.work().cancel();
+      awaitWork(room);
+    });
+    measure("save", [&] {
+      room.actions()->action(ActionId::saveQuilt)->trigger();
+      awaitWork(room);
+      goOn(200);
+    });
+    if (!room.session()->isSaved()) state.SkipWithError("the quilt was not saved");
+    measure("leave", [&] {
+      room.openQuilt(QString::fromStdString(demo));
+      awaitWork(room);
+      goOn(500);
+    });
+  }
+  state.counters["megabytes"] = megabytes(folder);
+}
+
+}  // namespace
+
+void registerWorkroomBenchmarks() {
+  benchmark::RegisterBenchmark("Workroom/open_and_save", openAndSave)
+      ->Iterations(1)
+      ->UseRealTime()
+      ->Unit(benchmark::kMillisecond);
+}
+
+}  // namespace uq::bench
