@@ -71,7 +71,7 @@ void undoOneCell(benchmark::State& state) {
     Quilt now = editRound(quilt, line);
     const Id tab = layerOfBig(now, 3).map;
     state.ResumeTiming();
-    for (int i = 0; i < kEdits; ++i) now = line.takeBack(*line.planBack(tab, now), tab, now).quilt;
+    for (int i = 0; i < kEdits; ++i) now = line.takeBack(*line.planBack(tab, now), tab, now)->quilt;
     benchmark::DoNotOptimize(now);
   }
   state.counters["each"] =
@@ -81,14 +81,19 @@ void undoOneCell(benchmark::State& state) {
 void stroke200(benchmark::State& state) {
   const Quilt& quilt = dense();
   const LayerAt at = layerOfBig(quilt, 3);
+  Quilt after;
   for (auto _ : state) {
     Stroke stroke(quilt, at, Stroke::Kind::lay, Block::of(Cell({1, 23}, {})));
     for (int i = 0; i < 200; ++i) {
       stroke.moveTo({1000 + i, 1000 + i / 3});
-      const Quilt shown = stroke.quilt();
-      benchmark::DoNotOptimize(&shown);
+      after = stroke.quilt();
     }
   }
+  UndoLine line;
+  line.begin("Brush", at.map, quilt, at);
+  line.commit(after, at);
+  line.putPacked(UndoLine::pack(*line.toPack(0), nullptr));
+  state.counters["packed_bytes"] = static_cast<double>(line.steps().front().packedBytes());
 }
 
 void memoryDense(benchmark::State& state) {

@@ -20,6 +20,20 @@ class Painting : public Story {
   std::string tag() { return room->canvas()->tagText().toStdString(); }
 };
 
+TEST_F(Painting, AHundredStrokesAllComeBack) {
+  hand.click(room->table(), onTable("street", 24));
+  const Quilt before = session().quilt();
+  for (int i = 0; i < 100; ++i) hand.click(room->canvas(), onMap({i % 48, 12 + i / 48}));
+  const std::size_t steps = session().undoLine().steps().size();
+  EXPECT_GT(steps, kFreshSteps);
+  const Quilt after = session().quilt();
+  for (std::size_t i = 0; i < steps; ++i) hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(session().quilt(), before);
+  EXPECT_TRUE(session().isSaved());
+  for (std::size_t i = 0; i < steps; ++i) hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(session().quilt(), after);
+}
+
 TEST_F(Painting, EscDropsTheStrokeWithoutAMark) {
   takeLid();
   const Quilt before = session().quilt();

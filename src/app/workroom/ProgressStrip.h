@@ -1,6 +1,5 @@
-// ProgressStrip: the left end of the foot line while long work runs: what it is, how far, and Cancel. Takes no room from
-// the canvas, so that nothing moves under the hand. Work that ends within
-// kShownAfter never shows it.
+// ProgressStrip: the left end of the foot line while long work runs: what it is, how far, and Cancel. Takes no room
+// from the canvas, so that nothing moves under the hand. Work that ends within kShownAfter never shows it.
 #pragma once
 
 #include <QFrame>

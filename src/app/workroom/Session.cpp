@@ -24,10 +24,28 @@ Session::Session(Loaded loaded)
       problems_(std::move(loaded.opened.problems)) {}
 
 Session::~Session() {
+  packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
   auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>>>(
       std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_));
   QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
+}
+
+void Session::packOldSteps() {
+  if (packs_) return;
+  auto packing = undoLine_.toPack();
+  if (!packing) return;
+  packs_ = true;
+  packers_.start([this, spill = spill_, packing = std::move(*packing)]() mutable {
+    QMetaObject::invokeMethod(
+        this,
+        [this, packed = UndoLine::pack(std::move(packing), spill)]() mutable {
+          packs_ = false;
+          undoLine_.putPacked(std::move(packed));
+          packOldSteps();
+        },
+        Qt::QueuedConnection);
+  });
 }
 
 void Session::setQuilt(Quilt quilt) {
@@ -111,6 +129,7 @@ void Session::endStroke() {
   if (!stroke_) return;
   stroke_.reset();
   undoLine_.commit(quilt_, desk_.landing());
+  packOldSteps();
   setQuilt(quilt_);
 }
 
@@ -131,10 +150,14 @@ bool Session::confirmed(const UndoLine::Plan& plan, bool back) {
   return false;
 }
 
-void Session::follow(const UndoLine::Outcome& outcome) {
-  setQuilt(outcome.quilt);
+void Session::follow(const Result<UndoLine::Outcome>& outcome) {
+  if (!outcome) {
+    Q_EMIT failed(outcome.error());
+    return;
+  }
+  setQuilt(outcome->quilt);
   Desk desk = desk_;
-  if (outcome.active.map == desk.map) desk.activeLayer[desk.map] = outcome.active.layer;
+  if (outcome->active.map == desk.map) desk.activeLayer[desk.map] = outcome->active.layer;
   setDesk(std::move(desk));
 }
 

@@ -5,11 +5,13 @@
 #pragma once
 
 #include <QObject>
+#include <QThreadPool>
 #include <memory>
 #include <optional>
 
 #include "app/actions/ActionTable.h"
 #include "app/workroom/LongWork.h"
+#include "app/workroom/SpillFile.h"
 #include "core/edit/Stroke.h"
 #include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
@@ -80,10 +82,13 @@ class Session : public QObject {
   void quiltChanged();
   void deskChanged();
   void asksFarther(const QString& question);
+  void failed(const Error& error);
 
  private:
   void setQuilt(Quilt quilt);
-  void follow(const UndoLine::Outcome& outcome);
+  void follow(const Result<UndoLine::Outcome>& outcome);
+  // Packs old steps of the undo line, one by one, on another thread.
+  void packOldSteps();
   // True when the plan may be carried out now; asks otherwise.
   bool confirmed(const UndoLine::Plan& plan, bool back);
 
@@ -95,6 +100,9 @@ class Session : public QObject {
   MapPainter painter_;
   Errors problems_;
   std::optional<Stroke> stroke_;
+  std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
+  bool packs_ = false;
+  QThreadPool packers_;
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
 };
 

@@ -120,6 +120,7 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
+  connect(session_.get(), &Session::failed, this, &Workroom::report);
   QStringList problems;
   for (const Error& problem : session_->problems()) problems << QString::fromStdString(problem.text());
   notices_->tell(problems);

@@ -36,6 +36,24 @@ Quilt withPart(const Quilt& quilt, const PartKey& key, const PartValue& value) {
   return key.kind == PartKey::Kind::map ? quilt.withoutMap(key.id) : quilt.withoutSheet(key.id);
 }
 
+// The value of a part on the other side of a change, where `now` is the quilt on this side.
+Result<PartValue> otherSide(const PartChange& change, const Quilt& now, bool back) {
+  if (!change.packed) return back ? change.before : change.after;
+  const Map& map = *now.map(change.key.id);
+  auto other = back ? change.packed->before(map) : change.packed->after(map);
+  if (!other) return fail(other.error());
+  return PartValue(Shared(std::move(*other)));
+}
+
+Result<Quilt> across(Quilt quilt, const Step& step, bool back) {
+  for (const PartChange& change : step.changes) {
+    const auto value = otherSide(change, quilt, back);
+    if (!value) return fail(value.error());
+    quilt = withPart(quilt, change.key, *value);
+  }
+  return quilt;
+}
+
 bool paintsWith(const Map& map, SheetSlot slot) {
   for (const Shared<TilesLayer>& layer : map.layers) {
     bool found = false;
@@ -69,6 +87,12 @@ bool Step::touches(const PartKey& key) const {
   return std::any_of(changes.begin(), changes.end(), [&](const PartChange& c) { return c.key == key; });
 }
 
+std::size_t Step::packedBytes() const {
+  std::size_t bytes = 0;
+  for (const PartChange& change : changes) bytes += change.packed ? change.packed->size() : 0;
+  return bytes;
+}
+
 bool UndoLine::shareAPart(const Step& a, const Step& b) {
   return std::any_of(a.changes.begin(), a.changes.end(), [&](const PartChange& c) { return b.touches(c.key); });
 }
@@ -82,6 +106,7 @@ bool UndoLine::uses(const Step& user, const Step& maker, const Quilt& now) {
     for (const PartChange& change : user.changes) {
       const auto* map = std::get_if<Shared<Map>>(&change.after);
       if (map && paintsWith(map->read(), *slot)) return true;
+      if (change.packed && change.packed->lays(*slot)) return true;
     }
   }
   return false;
@@ -136,6 +161,9 @@ void UndoLine::dropGroupsAgainst(const Step& step, const Quilt& now) {
     const bool orphaned =
         std::any_of(dropped.begin(), dropped.end(), [&](const Group& d) { return needs(*group, d, now); });
     (against || orphaned ? dropped : kept).push_back(std::move(*group));
+  }
+  for (const Group& group : dropped) {
+    for (const Step& gone : group.steps) packedBytes_ -= gone.packedBytes();
   }
   takenBack_.assign(std::make_move_iterator(kept.rbegin()), std::make_move_iterator(kept.rend()));
 }
@@ -206,38 +234,49 @@ UndoLine::Plan UndoLine::planReturn(std::uint64_t number) const {
   return plan;
 }
 
-UndoLine::Outcome UndoLine::takeBack(const Plan& plan, Id tab, const Quilt& now) {
+Step* UndoLine::find(std::uint64_t number) {
+  const auto isIt = [number](const Step& step) { return step.number == number; };
+  if (const auto step = std::find_if(line_.begin(), line_.end(), isIt); step != line_.end()) return &*step;
+  for (Group& group : takenBack_) {
+    const auto step = std::find_if(group.steps.begin(), group.steps.end(), isIt);
+    if (step != group.steps.end()) return &*step;
+  }
+  return nullptr;
+}
+
+Result<UndoLine::Outcome> UndoLine::takeBack(const Plan& plan, Id tab, const Quilt& now) {
   assert(!gesture_ && !plan.steps.empty());
   Outcome outcome{now, {}};
+  for (auto number = plan.steps.rbegin(); number != plan.steps.rend(); ++number) {
+    const Step& step = *find(*number);
+    auto quilt = across(std::move(outcome.quilt), step, true);
+    if (!quilt) return fail(quilt.error());
+    outcome = {std::move(*quilt), step.activeBefore};
+  }
   Group group{tab, {}};
-  for (std::uint64_t number : plan.steps) {
+  for (const std::uint64_t number : plan.steps) {
     const auto step = std::find_if(line_.begin(), line_.end(), [&](const Step& s) { return s.number == number; });
-    assert(step != line_.end());
     group.steps.push_back(std::move(*step));
     line_.erase(step);
-  }
-  for (auto step = group.steps.rbegin(); step != group.steps.rend(); ++step) {
-    for (const PartChange& change : step->changes) {
-      outcome.quilt = withPart(outcome.quilt, change.key, change.before);
-    }
-    outcome.active = step->activeBefore;
   }
   takenBack_.push_back(std::move(group));
   return outcome;
 }
 
-UndoLine::Outcome UndoLine::layBack(const Plan& plan, const Quilt& now) {
+Result<UndoLine::Outcome> UndoLine::layBack(const Plan& plan, const Quilt& now) {
   assert(!gesture_ && !plan.steps.empty());
   Outcome outcome{now, {}};
-  for (std::uint64_t number : plan.steps) {
+  for (const std::uint64_t number : plan.steps) {
+    const Step& step = *find(number);
+    auto quilt = across(std::move(outcome.quilt), step, false);
+    if (!quilt) return fail(quilt.error());
+    outcome = {std::move(*quilt), step.activeAfter};
+  }
+  for (const std::uint64_t number : plan.steps) {
     for (Group& group : takenBack_) {
       const auto step =
           std::find_if(group.steps.begin(), group.steps.end(), [&](const Step& s) { return s.number == number; });
       if (step == group.steps.end()) continue;
-      for (const PartChange& change : step->changes) {
-        outcome.quilt = withPart(outcome.quilt, change.key, change.after);
-      }
-      outcome.active = step->activeAfter;
       line_.push_back(std::move(*step));
       group.steps.erase(step);
       break;
@@ -245,6 +284,36 @@ UndoLine::Outcome UndoLine::layBack(const Plan& plan, const Quilt& now) {
   }
   std::erase_if(takenBack_, [](const Group& group) { return group.steps.empty(); });
   return outcome;
+}
+
+std::optional<UndoLine::Packing> UndoLine::toPack(std::size_t fresh, std::size_t most) const {
+  if (line_.size() <= fresh) return std::nullopt;
+  const auto end = line_.end() - static_cast<std::ptrdiff_t>(fresh);
+  const auto step = std::find_if(line_.begin(), end, [this](const Step& s) { return s.number > lastPacked_; });
+  if (step == end) return std::nullopt;
+  return Packing{step->number, step->changes, packedBytes_ > most};
+}
+
+UndoLine::Packing UndoLine::pack(Packing packing, const std::shared_ptr<Spill>& spill) {
+  for (PartChange& change : packing.changes) {
+    const auto* before = std::get_if<Shared<Map>>(&change.before);
+    const auto* after = std::get_if<Shared<Map>>(&change.after);
+    if (!before || !after) continue;
+    auto packed = PackedMap::of(before->read(), after->read());
+    if (!packed) continue;
+    // What cannot be spilled stays in memory.
+    if (packing.spills && spill) (void)packed->spill(spill);
+    change = {change.key, {}, {}, std::make_shared<const PackedMap>(std::move(*packed))};
+  }
+  return packing;
+}
+
+void UndoLine::putPacked(Packing packed) {
+  lastPacked_ = std::max(lastPacked_, packed.step);
+  Step* step = find(packed.step);
+  if (!step) return;
+  step->changes = std::move(packed.changes);
+  packedBytes_ += step->packedBytes();
 }
 
 }  // namespace uq

@@ -11,7 +11,9 @@
 //
 // Invariant: for every part, the quilt's present value is the `after` of the newest kept step that changed it.
 // Cost: a step holds the parts it changed, which share all but what was changed with their neighbours; planning is
-// linear in the steps.
+// linear in the steps. Steps older than the newest kFreshSteps are packed to lists of cells, and what is packed beyond
+// kMostPackedBytes is spilled to a file, so the line may grow without end. Packing is a value's work that any thread
+// may do: toPack() hands a step out, pack() works, putPacked() takes it in.
 #pragma once
 
 #include <cstdint>
@@ -21,8 +23,12 @@
 #include <vector>
 
 #include "core/document/Quilt.h"
+#include "core/history/PackedMap.h"
 
 namespace uq {
+
+inline constexpr std::size_t kFreshSteps = 64;
+inline constexpr std::size_t kMostPackedBytes = std::size_t{256} << 20;
 
 // What undo restores as a whole.
 struct PartKey {
@@ -37,8 +43,9 @@ using PartValue = std::variant<std::monostate, Shared<QuiltFacts>, Shared<Map>, 
 
 struct PartChange {
   PartKey key;
-  PartValue before;
+  PartValue before;  // both monostate where `packed` holds them
   PartValue after;
+  std::shared_ptr<const PackedMap> packed{};
 };
 
 // The parts in which two quilts differ. Shared parts are passed over unread.
@@ -53,6 +60,7 @@ struct Step {
   LayerAt activeAfter;
 
   bool touches(const PartKey& key) const;
+  std::size_t packedBytes() const;  // in memory
 };
 
 class UndoLine {
@@ -84,9 +92,22 @@ class UndoLine {
   // What returning the whole quilt to just after step `number` takes back; 0 is before the first step.
   Plan planReturn(std::uint64_t number) const;
 
-  // Carries a plan out. `now` is the present quilt; `tab` is where it was asked for.
-  Outcome takeBack(const Plan& plan, Id tab, const Quilt& now);
-  Outcome layBack(const Plan& plan, const Quilt& now);
+  // Carries a plan out. `now` is the present quilt; `tab` is where it was asked for. On an Error — a spilled step that
+  // cannot be read — nothing is changed.
+  Result<Outcome> takeBack(const Plan& plan, Id tab, const Quilt& now);
+  Result<Outcome> layBack(const Plan& plan, const Quilt& now);
+
+  // A step to be packed now; nothing where every old step is packed, or cannot be.
+  struct Packing {
+    std::uint64_t step = 0;
+    std::vector<PartChange> changes;
+    bool spills = false;  // memory holds enough already
+  };
+  std::optional<Packing> toPack(std::size_t fresh = kFreshSteps, std::size_t most = kMostPackedBytes) const;
+  // Packs the maps of a step, and spills them where asked to. What cannot be packed or spilled stays as it is.
+  static Packing pack(Packing packing, const std::shared_ptr<Spill>& spill);
+  // Ignored where the step is gone meanwhile.
+  void putPacked(Packing packed);
 
   // The steps that are in force, oldest first.
   const std::vector<Step>& steps() const { return line_; }
@@ -96,6 +117,8 @@ class UndoLine {
     Id tab;
     std::vector<Step> steps;  // oldest first
   };
+
+  Step* find(std::uint64_t number);
 
   static bool shareAPart(const Step& a, const Step& b);
   static bool uses(const Step& user, const Step& maker, const Quilt& now);
@@ -110,6 +133,8 @@ class UndoLine {
   std::vector<Step> line_;
   std::vector<Group> takenBack_;  // the last one taken back is last
   std::uint64_t lastNumber_ = 0;
+  std::uint64_t lastPacked_ = 0;  // no step up to this one is to be packed any more
+  std::size_t packedBytes_ = 0;   // of all steps, in memory
 };
 
 }  // namespace uq
