@@ -209,6 +209,33 @@ TEST_F(Files, BrokenJsonIsNamedWithItsLine) {
   EXPECT_EQ(read("maps/depot-yard/map.json"), broken);
 }
 
+TEST_F(Files, EveryDamageIsNamedOnTheScreenAndTheRestOpens) {
+  namespace fs = std::filesystem;
+  const auto replaced = [this](const char* file, const char* from, const char* to) {
+    std::string text = read(file);
+    text.replace(text.find(from), std::string_view(from).size(), to);
+    write(file, text);
+  };
+  replaced("maps/depot-yard/rails.cells", "cells 1\n", "cells 1\nA 1 2\n");
+  replaced("sheets/street.json", "\"version\": \"1.0\"", "\"version\": \"2.0\"");
+  fs::create_directory(folder() + "/maps/loft");
+  write("maps/loft/map.json", std::string(200'000, '['));
+  fs::create_directory_symlink("/", folder() + "/maps/elsewhere");
+  // A picture of 60,000 × 60,000 pixels, of which only the header is there.
+  std::string png = read("sheets/yard.png");
+  png.replace(16, 8, std::string("\0\0\xea\x60\0\0\xea\x60", 8));
+  write("sheets/yard.png", png);
+  openDemo();
+  picture("damages");
+  EXPECT_THAT(notice(), HasSubstr("sheets/street.json"));
+  EXPECT_THAT(notice(), HasSubstr("newer version"));
+  EXPECT_THAT(notice(), HasSubstr("maps/depot-yard/rails.cells, line 2"));
+  EXPECT_THAT(notice(), HasSubstr("maps/loft/map.json, line 1"));
+  EXPECT_THAT(notice(), HasSubstr("maps/elsewhere: it is a link"));
+  EXPECT_THAT(notice(), HasSubstr("sheets/yard.png"));
+  EXPECT_FALSE(cellOn("Paving", {0, 0}).empty());
+}
+
 TEST_F(Files, ASheetThatIsGoneLeavesLabelledPlaceholders) {
   std::filesystem::remove(folder() + "/sheets/rails.json");
   openDemo();

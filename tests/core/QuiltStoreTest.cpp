@@ -394,6 +394,37 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"newer_quilt", "quilt.json", "1.0", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
+// Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
+TEST(QuiltStore, TwoThingsWithOneIdAreNamedAndOneIsLeftOut) {
+  const auto firstProblem = [](auto&& copy) {
+    Saved saved;
+    copy(saved);
+    const auto files = saved.disk->quiltFiles();
+    const auto opened = saved.open();
+    EXPECT_TRUE(opened);
+    EXPECT_FALSE(opened->store.isWhole());
+    EXPECT_EQ(saved.disk->quiltFiles(), files);
+    return opened->problems.at(0).text();
+  };
+  EXPECT_THAT(firstProblem([](Saved& saved) {
+                for (const char* name : {"map.json", "floor.cells"}) {
+                  saved.disk->put(kFolder + "/maps/loft-2/" + name, saved.file(std::string("maps/loft/") + name));
+                }
+              }),
+              HasSubstr("maps/loft-2/map.json: its id is that of the map \"Loft\""));
+  EXPECT_THAT(firstProblem([](Saved& saved) {
+                saved.disk->put(kFolder + "/sheets/street2.json", saved.file("sheets/street.json"));
+              }),
+              HasSubstr("sheets/street2.json: its id is that of the sheet \"street\""));
+  EXPECT_THAT(firstProblem([](Saved& saved) {
+                const std::string id = saved.quilt.mapNamed("Yard")->layers[0]->id.text();
+                std::string& map = saved.file("maps/yard/map.json");
+                const std::string other = saved.quilt.mapNamed("Yard")->layers[1]->id.text();
+                map.replace(map.find(other), other.size(), id);
+              }),
+              HasSubstr("maps/yard/map.json, line 11: two layers have the same id"));
+}
+
 TEST(QuiltStore, ACutOffCellsFileShowsTheRowsBeforeTheCut) {
   Saved saved;
   std::string& bytes = saved.file("maps/yard/paving.cells");

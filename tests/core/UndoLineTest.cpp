@@ -504,7 +504,7 @@ RC_GTEST_PROP(UndoLine, FollowsThePlainRule, ()) {
   // Step n lays one tile at a place of its own on the nearest layer of each map it touches.
   const auto place = [](std::uint64_t n) { return CellPos{static_cast<int>(n) % 6, static_cast<int>(n) / 6}; };
   const Cell laid = tileOf(work.quilt, "street", 1, {true, 1});
-  const auto layerOn = [&](Id map) { return LayerAt{map, work.quilt.map(map)->layers.back()->id}; };
+  const auto nearestOn = [&](Id map) { return LayerAt{map, work.quilt.map(map)->layers.back()->id}; };
   for (int i = 0, n = *rc::gen::inRange(1, 30); i < n; ++i) {
     const Id tab = *rc::gen::elementOf(tabs);
     switch (*rc::gen::inRange(0, 8)) {
@@ -527,7 +527,7 @@ RC_GTEST_PROP(UndoLine, FollowsThePlainRule, ()) {
             ++number, tab, *rc::gen::element(std::set{work.yard}, std::set{work.loft}, std::set{work.yard, work.loft})};
         Quilt after = work.quilt;
         const std::vector<CellChange> one = {{place(number), laid}};
-        for (const Id map : step.maps) after = layCells(after, layerOn(map), one);
+        for (const Id map : step.maps) after = layCells(after, nearestOn(map), one);
         RC_ASSERT(work.step("Step", tab, after));
         plain.commit(step);
         all.push_back(step);
@@ -537,7 +537,7 @@ RC_GTEST_PROP(UndoLine, FollowsThePlainRule, ()) {
       const bool inForce =
           std::any_of(plain.line.begin(), plain.line.end(), [&](const auto& s) { return s.number == step.number; });
       for (const Id map : step.maps) {
-        RC_ASSERT((work.quilt.layer(layerOn(map))->cells.at(place(step.number)) == laid) == inForce);
+        RC_ASSERT((work.quilt.layer(nearestOn(map))->cells.at(place(step.number)) == laid) == inForce);
       }
     }
   }
