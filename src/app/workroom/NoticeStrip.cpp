@@ -21,6 +21,7 @@ NoticeStrip::NoticeStrip(QWidget* parent) : QFrame(parent) {
   label_ = new QLabel(this);
   label_->setObjectName(QStringLiteral("notice-text"));
   label_->setWordWrap(true);
+  label_->setTextFormat(Qt::RichText);
   label_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   label_->setFocusPolicy(Qt::NoFocus);
   auto* close = new QToolButton(this);
@@ -41,10 +42,15 @@ void NoticeStrip::tell(const QStringList& texts) {
   if (texts.size() > kMostLines) {
     lines << tr("… and %1 more. ‘uquilt check’ lists them all.").arg(texts.size() - kMostLines);
   }
-  label_->setText(lines.join(QLatin1Char('\n')));
+  texts_ = lines.join(QLatin1Char('\n'));
+  // One paragraph a notice, so that several can be told apart.
+  for (QString& line : lines) {
+    line = QStringLiteral("<p style='margin-top:3px; margin-bottom:3px'>%1</p>").arg(line.toHtmlEscaped());
+  }
+  label_->setText(lines.join(QString()));
   setVisible(!lines.isEmpty());
 }
 
-QString NoticeStrip::text() const { return isVisible() ? label_->text() : QString(); }
+QString NoticeStrip::text() const { return isVisible() ? texts_ : QString(); }
 
 }  // namespace uq

@@ -13,12 +13,13 @@ class NoticeStrip : public QFrame {
  public:
   explicit NoticeStrip(QWidget* parent = nullptr);
 
-  // Shows the texts, one a line; hides the strip when there are none.
+  // Shows the texts, one a paragraph; hides the strip when there are none.
   void tell(const QStringList& texts);
   QString text() const;
 
  private:
   QLabel* label_;
+  QString texts_;
 };
 
 }  // namespace uq

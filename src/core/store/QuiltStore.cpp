@@ -218,6 +218,7 @@ void QuiltStore::removeLeftovers() {
 
 void QuiltStore::notRead(Errors& problems, Error error) {
   whole_ = false;
+  if (error.cause == Error::Cause::newer) error.todo = "Open the quilt with a newer version of Urban Quilt";
   problems.push_back(std::move(error));
 }
 
