@@ -27,7 +27,7 @@ TEST(ActionTable, NamesKeysAndWordsAreEachGivenOnce) {
 TEST(ActionTable, EveryRowCanBeReached) {
   for (const ActionRow& row : actionTable()) {
     if (row.gesture) continue;
-    const bool onTape = row.id == ActionId::brush || row.id == ActionId::erase;
+    const bool onTape = row.id == ActionId::brush || row.id == ActionId::erase || row.id == ActionId::select;
     EXPECT_TRUE(row.menu != Menu::none || onTape) << row.name;
     EXPECT_EQ(&actionRow(row.id), &row);
   }

@@ -244,8 +244,8 @@ TEST(UndoLine, BringsTheActiveLayerBack) {
   const Quilt after = layCells(work.quilt, sheds, one);
   work.line.commit(after, paving);
   const auto undone = work.line.takeBack(*work.line.planBack(work.yard, after), work.yard, after);
-  EXPECT_EQ(undone->active, sheds);
-  EXPECT_EQ(work.line.layBack(*work.line.planForth(work.yard, undone->quilt), undone->quilt)->active, paving);
+  EXPECT_EQ(undone->desk.active, sheds);
+  EXPECT_EQ(work.line.layBack(*work.line.planForth(work.yard, undone->quilt), undone->quilt)->desk.active, paving);
 }
 
 namespace {

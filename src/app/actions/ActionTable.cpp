@@ -41,9 +41,14 @@ QString needsLayerBeyond(const Situation& s, bool nearer) {
 }
 QString needsNearer(const Situation& s) { return needsLayerBeyond(s, true); }
 QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
-QString needsStroke(const Situation& s) {
-  return s.inStroke ? QString() : translated(UQ_TEXT("No stroke is under way"));
+QString needsSomethingToDrop(const Situation& s) {
+  const bool nothing = !s.inStroke && !s.holdsPaste && s.desk.selection().empty() && s.desk.tool == Tool::select;
+  return nothing ? translated(UQ_TEXT("Nothing is under way, and nothing is selected")) : needsMap(s);
 }
+QString needsSelection(const Situation& s) {
+  return s.desk.selection().empty() ? translated(UQ_TEXT("Nothing is selected: drag with Select")) : needsLayer(s);
+}
+QString needsCopied(const Situation& s) { return s.whyNoPaste; }
 QString needsChange(const Situation& s) {
   return s.busy ? needsIdle(s) : s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
 }
@@ -73,9 +78,20 @@ constexpr ActionRow kTable[] = {
      "mirror-down", "D", Menu::edit, ActsIn::canvas, false, false, needsHand},
     {ActionId::straighten, "straighten-hand", UQ_TEXT("Straighten"), UQ_TEXT("Lay what is in hand straight again"), "",
      "Shift+Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
-    {ActionId::dropStroke, "drop-stroke", UQ_TEXT("Drop the stroke"),
-     UQ_TEXT("Leave off the stroke that is under way, without a mark"), "", "Esc", Menu::edit, ActsIn::canvas, false,
-     false, needsStroke},
+    {ActionId::cutCells, "cut-cells", UQ_TEXT("Cut"),
+     UQ_TEXT("Copy the selected cells of the active layer, and empty them"), "", "Ctrl+X", Menu::edit, ActsIn::anywhere,
+     true, false, needsSelection},
+    {ActionId::copyCells, "copy-cells", UQ_TEXT("Copy"), UQ_TEXT("Copy the selected cells of the active layer"), "",
+     "Ctrl+C", Menu::edit, ActsIn::anywhere, false, false, needsSelection},
+    {ActionId::pasteCells, "paste-cells", UQ_TEXT("Paste"), UQ_TEXT("Take what was copied into the hand"), "", "Ctrl+V",
+     Menu::edit, ActsIn::anywhere, false, false, needsCopied},
+    {ActionId::deleteCells, "delete-cells", UQ_TEXT("Delete"), UQ_TEXT("Empty the selected cells of the active layer"),
+     "", "Del", Menu::edit, ActsIn::canvas, true, false, needsSelection},
+    {ActionId::selectAll, "select-all", UQ_TEXT("Select all"), UQ_TEXT("Select every cell of the map"), "", "Ctrl+A",
+     Menu::edit, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::dropWork, "drop-work", UQ_TEXT("Drop"),
+     UQ_TEXT("Drop the stroke under way, else the paste, else the selection; then choose Select"), "", "Esc",
+     Menu::edit, ActsIn::canvas, false, false, needsSomethingToDrop},
 
     {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the next map of this quilt"), "", "Ctrl+PgDown",
      Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
@@ -110,6 +126,9 @@ constexpr ActionRow kTable[] = {
     {ActionId::erase, "choose-erase", UQ_TEXT("Erase"), UQ_TEXT("Take cells away from the active layer"), "erase", "2",
      Menu::none, ActsIn::canvas, false, false, needsMap},
 
+    {ActionId::select, "choose-select", UQ_TEXT("Select"), UQ_TEXT("Select cells, and move them"), "select", "5",
+     Menu::none, ActsIn::canvas, false, false, needsMap},
+
     {ActionId::layTiles, "lay-tiles", UQ_TEXT("Left lays"), UQ_TEXT("Lays what is in hand on the active layer"), "",
      "left drag", Menu::none, ActsIn::canvas, true, true, needsHand},
     {ActionId::takeAway, "take-away", UQ_TEXT("Ctrl+left takes away"),
@@ -127,6 +146,13 @@ constexpr ActionRow kTable[] = {
      "wheel", Menu::none, ActsIn::canvas, false, true, needsMap},
     {ActionId::stepView, "step-view", UQ_TEXT("arrows move the view"), UQ_TEXT("Moves the view by a cell"), "",
      "arrows", Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::selectCells, "select-cells", UQ_TEXT("Left selects, with Shift more, with Ctrl less"),
+     UQ_TEXT("Selects a rectangle of cells; with Shift adds it, with Ctrl takes it away"), "", "left drag", Menu::none,
+     ActsIn::canvas, false, true, needsMap},
+    {ActionId::moveCells, "move-cells", UQ_TEXT("a drag inside moves"), UQ_TEXT("Moves the selected cells"), "",
+     "left drag inside", Menu::none, ActsIn::canvas, true, true, needsSelection},
+    {ActionId::nudgeCells, "nudge-cells", UQ_TEXT("arrows nudge"), UQ_TEXT("Moves the selected cells by one"), "",
+     "arrows", Menu::none, ActsIn::canvas, true, true, needsSelection},
     {ActionId::takeFromTable, "take-from-table", UQ_TEXT("Click takes a tile"), UQ_TEXT("Takes a tile into the hand"),
      "", "left click", Menu::none, ActsIn::canvas, false, true, yes},
     {ActionId::takeBlockFromTable, "take-block-from-table", UQ_TEXT("drag over several takes a block"),

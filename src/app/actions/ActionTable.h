@@ -20,7 +20,12 @@ enum class ActionId {
   closeWindow,
   undo,
   redo,
-  dropStroke,
+  dropWork,
+  selectAll,
+  cutCells,
+  copyCells,
+  pasteCells,
+  deleteCells,
   turnLeft,
   turnRight,
   mirrorAcross,
@@ -39,6 +44,7 @@ enum class ActionId {
   gridLines,
   brush,
   erase,
+  select,
   layTiles,
   takeAway,
   takeFromMap,
@@ -46,6 +52,9 @@ enum class ActionId {
   zoomView,
   scrollView,
   stepView,
+  selectCells,
+  moveCells,
+  nudgeCells,
   takeFromTable,
   takeBlockFromTable,
   takeByKeys,
@@ -64,6 +73,8 @@ struct Situation {
   bool saved = true;
   bool inStroke = false;
   bool busy = false;  // a quilt is being opened or saved
+  bool holdsPaste = false;
+  QString whyNoPaste = {};
 };
 
 struct ActionRow {

@@ -29,7 +29,8 @@ Actions::Actions(QWidget* window) : QObject(window) {
       // Shown in menus, but never a shortcut of the whole window.
       action->setText(action->text() + QLatin1Char('\t') + keys.toString(QKeySequence::NativeText));
     }
-    const bool toggles = row.id == ActionId::gridLines || row.id == ActionId::brush || row.id == ActionId::erase;
+    const bool toggles = row.id == ActionId::gridLines || row.id == ActionId::brush || row.id == ActionId::erase ||
+                         row.id == ActionId::select;
     action->setCheckable(toggles);
     connect(action, &QAction::triggered, this, [this, id = row.id] { Q_EMIT triggered(id); });
     actions_.emplace(row.id, action);
@@ -59,6 +60,7 @@ void Actions::refresh(const Situation& situation) {
   action(ActionId::gridLines)->setChecked(situation.desk.gridLines);
   action(ActionId::brush)->setChecked(situation.desk.tool == Tool::brush);
   action(ActionId::erase)->setChecked(situation.desk.tool == Tool::erase);
+  action(ActionId::select)->setChecked(situation.desk.tool == Tool::select);
 }
 
 bool Actions::handleKey(const QKeyEvent& event) {

@@ -17,6 +17,7 @@ constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr double kGridLinesFrom = 6;  // logical pixels a cell
 constexpr int kMapMargin = 24;        // logical pixels round a fitted map
+constexpr double kMoveAfter = 4;      // logical pixels: a shorter drag moves nothing
 
 }  // namespace
 
@@ -41,6 +42,7 @@ void MapCanvas::setSession(Session* session) {
       QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
     });
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
+    connect(session_, &Session::refused, this, &MapCanvas::say);
     connect(session_, &Session::deskChanged, this, [this] {
       followMap();
       if (session_->desk().map != shownMap_) fitMap();
@@ -151,7 +153,9 @@ void MapCanvas::keepMapInSight() {
   origin_.setY(std::clamp(origin_.y(), map.top() - seen.height() + margin, map.bottom() - margin));
 }
 
-bool MapCanvas::takesAway() const { return session_ && (ctrl_ || session_->desk().tool == Tool::erase); }
+bool MapCanvas::takesAway() const { return session_ && !selects() && (ctrl_ || session_->desk().tool == Tool::erase); }
+
+bool MapCanvas::selects() const { return session_ && session_->desk().tool == Tool::select; }
 
 QColor MapCanvas::landingThread() const {
   const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
@@ -161,7 +165,7 @@ QColor MapCanvas::landingThread() const {
 CellRect MapCanvas::footprint() const {
   const auto cell = hoveredCell();
   if (!cell) return {};
-  const bool oneCell = session_->desk().tool == Tool::erase || session_->desk().inHand.empty();
+  const bool oneCell = selects() || session_->desk().tool == Tool::erase || session_->desk().inHand.empty();
   const CellRect extent = oneCell ? CellRect{0, 0, 1, 1} : session_->desk().inHand.extent();
   return {cell->x + extent.x0, cell->y + extent.y0, cell->x + extent.x1, cell->y + extent.y1};
 }
@@ -169,20 +173,73 @@ CellRect MapCanvas::footprint() const {
 GhostCells MapCanvas::ghost() const {
   GhostCells ghost{session_->desk().landing().layer, {}};
   const auto cell = hoveredCell();
-  if (!cell || takesAway() || drag_ != Drag::none || !session_->whyNoStroke(false).isEmpty()) return ghost;
+  if (!cell || selects() || takesAway() || drag_ != Drag::none || !session_->whyNoStroke(false).isEmpty()) return ghost;
   const auto grid = makeGrid(session_->map()->grid);
   for (const Block::Part& part : session_->desk().inHand.parts()) {
     const CellPos at = grid->fromSide(grid->toSide(*cell) + part.at);
-    if (session_->map()->bounds.contains(at)) ghost.cells.emplace_back(at, part.cell);
+    const CellSet& selected = session_->desk().selection();
+    const bool free = selected.empty() || selected.contains(at);
+    if (free && session_->map()->bounds.contains(at)) ghost.cells.emplace_back(at, part.cell);
   }
   return ghost;
 }
 
 QString MapCanvas::tagText() const {
-  if (!hoveredCell() || drag_ != Drag::none || space_) return {};
+  if (!session_ || !session_->map()) return {};
+  if (drag_ == Drag::select) {
+    const CellRect cells = spanned();
+    return tr("%1 × %2 = %3 cells").arg(cells.width()).arg(cells.height()).arg(cells.count());
+  }
+  const auto cell = hoveredCell();
+  if (!cell || drag_ != Drag::none || space_) return {};
   if (!refusal_.isEmpty()) return refusal_;
+  const CellSet& selected = session_->desk().selection();
+  const CellRect under = footprint();
+  if (selects()) {
+    const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
+    return selected.contains(*cell) && layer ? tr("Move on %1").arg(QString::fromStdString(layer->name))
+                                             : session_->strokeName(false);
+  }
   const QString reason = session_->whyNoStroke(takesAway());
-  return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
+  if (!reason.isEmpty()) return reason;
+  if (!selected.empty() && selected.intersected(CellSet(under)).empty()) return tr("Outside the selection");
+  return session_->strokeName(takesAway());
+}
+
+CellRect MapCanvas::spanned() const {
+  return CellRect::around(pressed_, dragged_).intersected(session_->map()->bounds);
+}
+
+void MapCanvas::pressToSelect(const QMouseEvent& event) {
+  pressed_ = dragged_ = cellAt(event.position());
+  pressedAt_ = event.position();
+  const bool more = event.modifiers() & Qt::ShiftModifier;
+  selecting_ = more ? Selecting::more : ctrl_ ? Selecting::less : Selecting::anew;
+  const bool inside = session_->desk().selection().contains(pressed_);
+  drag_ = inside && selecting_ == Selecting::anew ? Drag::move : Drag::select;
+}
+
+void MapCanvas::moveToSelect(QPointF at) {
+  dragged_ = cellAt(at);
+  if (drag_ == Drag::select) return update();
+  const bool far = (at - pressedAt_).manhattanLength() >= kMoveAfter;
+  if (!session_->inStroke() && far) session_->beginMove();
+  const auto grid = makeGrid(session_->map()->grid);
+  session_->moveSelected(grid->toSide(dragged_) - grid->toSide(pressed_));
+}
+
+void MapCanvas::releaseToSelect() {
+  // A press inside the selection that never moved selects that cell, like one outside.
+  if (drag_ == Drag::move && session_->inStroke()) return session_->endStroke();
+  if (drag_ == Drag::move) dragged_ = pressed_;
+  const CellSet cells(spanned());
+  Desk desk = session_->desk();
+  switch (selecting_) {
+    case Selecting::anew: desk.select(cells); break;
+    case Selecting::more: desk.select(desk.selection().united(cells)); break;
+    case Selecting::less: desk.select(desk.selection().without(cells)); break;
+  }
+  session_->setDesk(std::move(desk));
 }
 
 void MapCanvas::paintMap(QPainter& painter, const QRect& part) {
@@ -210,10 +267,26 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   paintMap(painter, event->rect());
   if (session_->desk().gridLines) paintGrid(painter);
   drawStitches(painter, mapRect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
+  paintSelection(painter);
   paintGhost(painter);
   paintTag(painter);
   overlay_ = overlay();
   Q_EMIT painted();
+}
+
+void MapCanvas::paintSelection(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const auto corner = [this](CellPos at) { return cellRect(at).topLeft(); };
+  const CellRect seen =
+      makeGrid(session_->map()->grid)->cellsMeeting(scale().covering(QRect(origin_, deviceSize()))).grown(1);
+  for (const CellSet::Border& border : session_->desk().selection().borders(seen)) {
+    drawStitchLine(painter, QLineF(corner(border.from), corner(border.to)), theme.ink, theme.paper);
+  }
+  if (drag_ != Drag::select) return;
+  const CellRect cells = spanned();
+  if (cells.empty()) return;
+  drawStitches(painter, QRectF(corner({cells.x0, cells.y0}), corner({cells.x1, cells.y1})),
+               selecting_ == Selecting::less ? theme.weld : theme.madder, theme.paper);
 }
 
 QRect MapCanvas::overlay() const {
@@ -371,6 +444,8 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     if (cell && !session_->takeFromMap(scale().toMap(devicePoint(event->position())))) {
       say(tr("Nothing to take here"));
     }
+  } else if (event->button() == Qt::LeftButton && selects()) {
+    if (hoveredCell()) pressToSelect(*event);
   } else if (event->button() == Qt::LeftButton && hoveredCell()) {
     session_->beginStroke(takesAway(), *hoveredCell());
     if (session_->inStroke()) drag_ = Drag::stroke;
@@ -388,6 +463,8 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     lastPan_ = event->position();
   } else if (drag_ == Drag::stroke) {
     session_->moveStroke(cellAt(event->position()));
+  } else if (drag_ == Drag::select || drag_ == Drag::move) {
+    moveToSelect(event->position());
   }
   if (hoveredCell() != before) {
     refusal_.clear();
@@ -397,10 +474,12 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
-  const bool ends = (drag_ == Drag::stroke && event->button() == Qt::LeftButton) ||
+  const bool left = drag_ == Drag::stroke || drag_ == Drag::select || drag_ == Drag::move;
+  const bool ends = (left && event->button() == Qt::LeftButton) ||
                     (drag_ == Drag::pan && (event->button() == Qt::MiddleButton || event->button() == Qt::LeftButton));
   if (!ends) return;
   if (drag_ == Drag::stroke && session_) session_->endStroke();
+  if ((drag_ == Drag::select || drag_ == Drag::move) && session_) releaseToSelect();
   drag_ = Drag::none;
   showCursor();
   update();
@@ -421,7 +500,9 @@ void MapCanvas::wheelEvent(QWheelEvent* event) {
 
 void MapCanvas::keyPressEvent(QKeyEvent* event) {
   const auto arrow = [&](int dx, int dy) {
-    if (session_ && session_->map()) {
+    if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
+      session_->nudgeSelected({dx, dy});
+    } else if (session_ && session_->map()) {
       const PixelSize cell = session_->map()->grid.cell;
       scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom_);
     }
@@ -436,8 +517,13 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Up: arrow(0, -1); break;
     case Qt::Key_Down: arrow(0, 1); break;
     case Qt::Key_Escape:
+      // A drag that spans a selection is the canvas's own.
+      if (drag_ == Drag::select) {
+        drag_ = Drag::none;
+        break;
+      }
       actions_->handleKey(*event);
-      if (drag_ == Drag::stroke && !session_->inStroke()) drag_ = Drag::none;
+      if ((drag_ == Drag::stroke || drag_ == Drag::move) && !session_->inStroke()) drag_ = Drag::none;
       break;
     default:
       if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);

@@ -62,7 +62,8 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan };
+  enum class Drag { none, stroke, pan, select, move };
+  enum class Selecting { anew, more, less };
 
   ViewScale scale() const { return {zoom_ * devicePixelRatioF()}; }
   QSize deviceSize() const;
@@ -77,11 +78,18 @@ class MapCanvas : public QWidget {
   QRect overlay() const;
   void updateOverlay();
   bool takesAway() const;
+  bool selects() const;
+  void pressToSelect(const QMouseEvent& event);
+  void moveToSelect(QPointF at);
+  void releaseToSelect();
+  // The cells that the drag under way spans.
+  CellRect spanned() const;
   GhostCells ghost() const;
   // What the press would cover, in cells.
   CellRect footprint() const;
   QRectF tagRect(const QString& text) const;
   void paintGrid(QPainter& painter) const;
+  void paintSelection(QPainter& painter) const;
   void paintGhost(QPainter& painter);
   void paintTag(QPainter& painter) const;
   void paintEmpty(QPainter& painter) const;
@@ -103,6 +111,10 @@ class MapCanvas : public QWidget {
   std::optional<QPointF> pointer_;
   QPointF lastPan_;
   Drag drag_ = Drag::none;
+  Selecting selecting_ = Selecting::anew;
+  CellPos pressed_;  // the cell where a drag with Select began
+  QPointF pressedAt_;
+  CellPos dragged_;  // and where it is
   bool space_ = false;
   bool ctrl_ = false;
   QString refusal_;  // shown on the tag until the pointer moves on

@@ -54,6 +54,9 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   } else if (overTable) {
     hands_->setText(
         handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));
+  } else if (session->desk().tool == Tool::select) {
+    hands_->setText(
+        handsText({ActionId::selectCells, ActionId::moveCells, ActionId::nudgeCells, ActionId::takeFromMap}));
   } else if (session->desk().tool == Tool::erase) {
     hands_->setText(tr("Left takes away") + QStringLiteral(" · ") +
                     handsText({ActionId::takeFromMap, ActionId::panView, ActionId::zoomView}));

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/edit/Landing.h"
+#include "core/edit/Selected.h"
 
 namespace uq {
 
@@ -26,8 +27,8 @@ Session::Session(Loaded loaded)
 Session::~Session() {
   packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
-  auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>>>(
-      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_));
+  auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>, std::optional<Move>>>(
+      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_), std::move(moving_));
   QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
 }
 
@@ -64,6 +65,7 @@ void Session::setDesk(Desk desk) {
 
 void Session::take(Block block) {
   Desk desk = desk_;
+  heldBefore_.reset();
   desk.inHand = std::move(block);
   desk.tool = Tool::brush;
   setDesk(std::move(desk));
@@ -74,6 +76,7 @@ bool Session::takeFromMap(PixelPos at) {
   const auto picked = topmostAt(quilt_, *map(), painter_.pictures(), desk_.hidden, at);
   if (!picked) return false;
   Desk desk = desk_;
+  heldBefore_.reset();
   desk.inHand = Block::of(picked->cell);
   desk.tool = Tool::brush;
   desk.activeLayer[desk.map] = picked->layer;
@@ -105,17 +108,19 @@ QString Session::whyNoStroke(bool takesAway) const {
 QString Session::strokeName(bool takesAway) const {
   const TilesLayer* layer = quilt_.layer(desk_.landing());
   const QString on = layer ? QString::fromStdString(layer->name) : QString();
+  if (desk_.tool == Tool::select) return tr("Select on %1").arg(on);
   if (desk_.tool == Tool::erase) return tr("Erase on %1").arg(on);
   return takesAway ? tr("Take away on %1").arg(on) : tr("Brush on %1").arg(on);
 }
 
 void Session::beginStroke(bool takesAway, CellPos at) {
-  if (stroke_ || !whyNoStroke(takesAway).isEmpty()) return;
+  if (inStroke() || !whyNoStroke(takesAway).isEmpty()) return;
   // Erase takes single cells; taking away with Brush takes the footprint of what is held.
   const bool oneCell = desk_.tool == Tool::erase || desk_.inHand.empty();
   const Block block = oneCell ? Block::of(Cell({1, 0}, {})) : desk_.inHand;
-  undoLine_.begin(strokeName(takesAway).toStdString(), desk_.map, quilt_, desk_.landing());
-  stroke_.emplace(quilt_, desk_.landing(), takesAway ? Stroke::Kind::takeAway : Stroke::Kind::lay, block);
+  undoLine_.begin(strokeName(takesAway).toStdString(), desk_.map, quilt_, deskMark());
+  stroke_.emplace(quilt_, desk_.landing(), takesAway ? Stroke::Kind::takeAway : Stroke::Kind::lay, block,
+                  desk_.selection());
   moveStroke(at);
 }
 
@@ -126,17 +131,152 @@ void Session::moveStroke(CellPos to) {
 }
 
 void Session::endStroke() {
-  if (!stroke_) return;
+  if (!inStroke()) return;
   stroke_.reset();
-  undoLine_.commit(quilt_, desk_.landing());
+  moving_.reset();
+  undoLine_.commit(quilt_, deskMark());
   packOldSteps();
   setQuilt(quilt_);
 }
 
 void Session::dropStroke() {
-  if (!stroke_) return;
+  if (!inStroke()) return;
+  if (moving_) {
+    Desk desk = desk_;
+    desk.select(moving_->selection);
+    setDesk(std::move(desk));
+  }
   stroke_.reset();
+  moving_.reset();
   setQuilt(undoLine_.cancel());
+}
+
+namespace {
+
+// What was copied last, in any window, and the quilt it is of.
+struct Copied {
+  Id quilt;
+  Block block;
+};
+Copied& clipboard() {
+  static Copied copied;
+  return copied;
+}
+
+}  // namespace
+
+const Block& Session::copied() { return clipboard().block; }
+
+QString Session::onLayer(const QString& verb) const {
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  return tr("%1 on %2").arg(verb, layer ? QString::fromStdString(layer->name) : QString());
+}
+
+void Session::step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
+  if (inStroke()) return;
+  if (const QString why = whyNoStroke(true); !why.isEmpty()) {
+    Q_EMIT refused(why);
+    return;
+  }
+  undoLine_.begin(onLayer(verb).toStdString(), desk_.map, quilt_, deskMark());
+  Quilt after = edit();
+  if (selection) {
+    Desk desk = desk_;
+    desk.select(std::move(*selection));
+    setDesk(std::move(desk));
+  }
+  undoLine_.commit(after, deskMark());
+  packOldSteps();
+  setQuilt(std::move(after));
+}
+
+void Session::selectAll() {
+  if (!map()) return;
+  Desk desk = desk_;
+  desk.tool = Tool::select;
+  desk.select(CellSet(map()->bounds));
+  setDesk(std::move(desk));
+}
+
+void Session::deleteSelected() {
+  step(tr("Delete"), [this] { return clearCells(quilt_, desk_.landing(), desk_.selection()); });
+}
+
+void Session::copySelected() {
+  auto block = copyOf(quilt_, desk_.landing(), desk_.selection());
+  if (!block) {
+    Q_EMIT refused(tr("More than a million cells cannot be held at once"));
+  } else if (block->empty()) {
+    Q_EMIT refused(tr("Nothing is painted there on this layer"));
+  } else {
+    clipboard() = {quilt_.facts().id, std::move(*block)};
+    Q_EMIT deskChanged();
+  }
+}
+
+void Session::cutSelected() {
+  const auto block = copyOf(quilt_, desk_.landing(), desk_.selection());
+  copySelected();
+  if (!block || block->empty()) return;
+  step(tr("Cut"), [this] { return clearCells(quilt_, desk_.landing(), desk_.selection()); });
+}
+
+void Session::nudgeSelected(SidePos by) {
+  if (!map()) return;
+  step(
+      tr("Move"), [this, by] { return moveCells(quilt_, desk_.landing(), desk_.selection(), by); },
+      movedBy(*map(), desk_.selection(), by));
+}
+
+QString Session::whyNoPaste() const {
+  if (clipboard().block.empty()) return tr("Nothing was copied yet");
+  return clipboard().quilt == quilt_.facts().id ? QString() : tr("What was copied is of another quilt");
+}
+
+void Session::paste() {
+  if (!whyNoPaste().isEmpty()) return;
+  if (!heldBefore_) heldBefore_ = desk_.inHand;
+  const Block before = *heldBefore_;
+  take(clipboard().block);
+  heldBefore_ = before;
+}
+
+void Session::dropPaste() {
+  if (!heldBefore_) return;
+  Desk desk = desk_;
+  desk.inHand = std::move(*heldBefore_);
+  heldBefore_.reset();
+  setDesk(std::move(desk));
+}
+
+void Session::dropWork() {
+  if (inStroke()) return dropStroke();
+  if (holdsPaste()) return dropPaste();
+  Desk desk = desk_;
+  if (desk.selection().empty()) {
+    desk.tool = Tool::select;
+  } else {
+    desk.select({});
+  }
+  setDesk(std::move(desk));
+}
+
+void Session::beginMove() {
+  if (inStroke() || desk_.selection().empty()) return;
+  if (const QString why = whyNoStroke(true); !why.isEmpty()) {
+    Q_EMIT refused(why);
+    return;
+  }
+  undoLine_.begin(onLayer(tr("Move")).toStdString(), desk_.map, quilt_, deskMark());
+  moving_ = Move{quilt_, desk_.selection()};
+}
+
+void Session::moveSelected(SidePos by) {
+  if (!moving_) return;
+  Desk desk = desk_;
+  desk.select(movedBy(*map(), moving_->selection, by));
+  setDesk(std::move(desk));
+  setQuilt(moveCells(moving_->before, desk_.landing(), moving_->selection, by));
 }
 
 bool Session::confirmed(const UndoLine::Plan& plan, bool back) {
@@ -157,7 +297,10 @@ void Session::follow(const Result<UndoLine::Outcome>& outcome) {
   }
   setQuilt(outcome->quilt);
   Desk desk = desk_;
-  if (outcome->active.map == desk.map) desk.activeLayer[desk.map] = outcome->active.layer;
+  if (outcome->desk.active.map == desk.map) {
+    desk.activeLayer[desk.map] = outcome->desk.active.layer;
+    desk.select(outcome->desk.selection);
+  }
   setDesk(std::move(desk));
 }
 

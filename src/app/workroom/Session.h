@@ -42,9 +42,11 @@ class Session : public QObject {
   MapPainter& painter() { return painter_; }
   const Map* map() const { return quilt_.map(desk_.map); }  // nullptr when the quilt has none
   const Errors& problems() const { return problems_; }
-  bool isSaved() const { return !stroke_ && quilt_ == saved_; }
+  bool isSaved() const { return !inStroke() && quilt_ == saved_; }
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
-  Situation situation() const { return {quilt_, desk_, undoLine_, isSaved(), inStroke()}; }
+  Situation situation() const {
+    return {quilt_, desk_, undoLine_, isSaved(), inStroke(), false, holdsPaste(), whyNoPaste()};
+  }
 
   // The desk. Each emits deskChanged when something changed.
   void setDesk(Desk desk);
@@ -55,17 +57,38 @@ class Session : public QObject {
   void turnHand(Turning turning);
   void straightenHand();
 
+  // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
+  // said, where the layer takes no change. Copied cells are held for the whole program.
+  void selectAll();
+  void deleteSelected();
+  void copySelected();
+  void cutSelected();
+  void nudgeSelected(SidePos by);
+  // Takes what was copied into the hand; dropPaste gives back what was held before.
+  void paste();
+  void dropPaste();
+  // What Esc does: drops the stroke, else the paste, else the selection; else chooses Select.
+  void dropWork();
+  bool holdsPaste() const { return heldBefore_.has_value(); }
+  static const Block& copied();
+  // Why what was copied cannot be taken here; empty when it can.
+  QString whyNoPaste() const;
+
+  // Moving the selected cells, from press to release.
+  void beginMove();
+  void moveSelected(SidePos by);
+
   // Why a stroke would do nothing now; empty when it would land.
   QString whyNoStroke(bool takesAway) const;
   // "Brush on Paving": what a stroke is called, on the tag and in the undo line.
   QString strokeName(bool takesAway) const;
 
-  // A stroke from press to release, on the active layer.
+  // A stroke from press to release, on the active layer; endStroke and dropStroke end a move, too.
   void beginStroke(bool takesAway, CellPos at);
   void moveStroke(CellPos to);
   void endStroke();
   void dropStroke();
-  bool inStroke() const { return stroke_.has_value(); }
+  bool inStroke() const { return stroke_ || moving_; }
 
   // Undo and redo in the tab of the desk's map. Where more than one step would go, the first call only asks, by
   // `asksFarther`, and a second one does it.
@@ -83,12 +106,17 @@ class Session : public QObject {
   void deskChanged();
   void asksFarther(const QString& question);
   void failed(const Error& error);
+  void refused(const QString& why);
 
  private:
   void setQuilt(Quilt quilt);
   void follow(const Result<UndoLine::Outcome>& outcome);
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
+  DeskMark deskMark() const { return {desk_.landing(), desk_.selection()}; }
+  QString onLayer(const QString& verb) const;
+  // Makes one step of an edit of the active layer.
+  void step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection = {});
   // True when the plan may be carried out now; asks otherwise.
   bool confirmed(const UndoLine::Plan& plan, bool back);
 
@@ -100,6 +128,12 @@ class Session : public QObject {
   MapPainter painter_;
   Errors problems_;
   std::optional<Stroke> stroke_;
+  struct Move {
+    Quilt before;
+    CellSet selection;
+  };
+  std::optional<Move> moving_;
+  std::optional<Block> heldBefore_;  // what a paste put aside
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;
   QThreadPool packers_;

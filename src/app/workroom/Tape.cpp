@@ -15,7 +15,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(kGap, 9, kGap, 3);
   layout->setSpacing(kGap / 2);
-  for (ActionId id : {ActionId::brush, ActionId::erase}) {
+  for (ActionId id : {ActionId::brush, ActionId::erase, ActionId::select}) {
     const ActionRow& row = actionRow(id);
     auto* button = makeActionButton(actions->action(id),
                                     QStringLiteral("%1  %2").arg(QLatin1String(row.keys), translated(row.text)), this);

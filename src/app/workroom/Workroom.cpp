@@ -186,7 +186,12 @@ void Workroom::act(ActionId id) {
     case ActionId::closeWindow: close(); break;
     case ActionId::undo: session_->undo(); break;
     case ActionId::redo: session_->redo(); break;
-    case ActionId::dropStroke: session_->dropStroke(); break;
+    case ActionId::dropWork: session_->dropWork(); break;
+    case ActionId::selectAll: session_->selectAll(); break;
+    case ActionId::deleteCells: session_->deleteSelected(); break;
+    case ActionId::copyCells: session_->copySelected(); break;
+    case ActionId::cutCells: session_->cutSelected(); break;
+    case ActionId::pasteCells: session_->paste(); break;
     case ActionId::turnLeft: session_->turnHand(Turning::left); break;
     case ActionId::turnRight: session_->turnHand(Turning::right); break;
     case ActionId::mirrorAcross: session_->turnHand(Turning::mirrorAcross); break;
@@ -205,6 +210,7 @@ void Workroom::act(ActionId id) {
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
     case ActionId::brush: changeDesk([](Desk& desk) { desk.tool = Tool::brush; }); break;
     case ActionId::erase: changeDesk([](Desk& desk) { desk.tool = Tool::erase; }); break;
+    case ActionId::select: changeDesk([](Desk& desk) { desk.tool = Tool::select; }); break;
     case ActionId::layTiles:
     case ActionId::takeAway:
     case ActionId::takeFromMap:
@@ -212,6 +218,9 @@ void Workroom::act(ActionId id) {
     case ActionId::zoomView:
     case ActionId::scrollView:
     case ActionId::stepView:
+    case ActionId::selectCells:
+    case ActionId::moveCells:
+    case ActionId::nudgeCells:
     case ActionId::takeFromTable:
     case ActionId::takeBlockFromTable:
     case ActionId::takeByKeys: break;  // gestures, which the canvas and the Table carry out

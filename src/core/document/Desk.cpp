@@ -9,6 +9,20 @@ LayerAt Desk::landing() const {
   return active == activeLayer.end() ? LayerAt{} : LayerAt{map, active->second};
 }
 
+const CellSet& Desk::selection() const {
+  static const CellSet none;
+  const auto found = selections.find(map);
+  return found == selections.end() ? none : found->second;
+}
+
+void Desk::select(CellSet cells) {
+  if (cells.empty()) {
+    selections.erase(map);
+  } else {
+    selections[map] = std::move(cells);
+  }
+}
+
 Desk validDesk(Desk desk, const Quilt& quilt) {
   if (!quilt.map(desk.map)) desk.map = quilt.maps().empty() ? Id{} : quilt.maps().front()->id;
   if (const Map* map = quilt.map(desk.map)) {
@@ -21,6 +35,13 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     }
     if (active.empty()) desk.activeLayer.erase(desk.map);
   }
+  for (auto& [map, cells] : desk.selections) {
+    const Map* selected = quilt.map(map);
+    const CellRect bounds = selected ? selected->bounds : CellRect{};
+    if (cells.bounds().intersected(bounds) == cells.bounds()) continue;
+    cells = cells.intersected(CellSet(bounds));
+  }
+  std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
   std::vector<Block::Part> parts = desk.inHand.parts();
   std::erase_if(parts, [&](const Block::Part& part) { return part.cell.tile().slot > quilt.slots().count(); });
   if (parts.size() != desk.inHand.parts().size()) desk.inHand = Block(std::move(parts));

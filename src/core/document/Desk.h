@@ -7,23 +7,29 @@
 #include <set>
 
 #include "core/cells/Block.h"
+#include "core/cells/CellSet.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
 
-enum class Tool { brush, erase };
+enum class Tool { brush, erase, select };
 
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
   Block inHand;
   Tool tool = Tool::brush;
-  std::set<Id> hidden;  // layers whose eye is shut
-  std::set<Id> locked;  // layers that take no stroke
+  std::map<Id, CellSet> selections;  // by map; never empty ones
+  std::set<Id> hidden;               // layers whose eye is shut
+  std::set<Id> locked;               // layers that take no stroke
   bool gridLines = true;
 
   // The layer that the next stroke lands on; both ids are empty when there is none.
   LayerAt landing() const;
+
+  // What is selected on the map that is worked on; empty when nothing is.
+  const CellSet& selection() const;
+  void select(CellSet cells);
 
   friend bool operator==(const Desk&, const Desk&) = default;
 };

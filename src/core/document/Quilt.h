@@ -74,8 +74,8 @@ class Quilt {
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
 
-  // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1023 are taken
-  // the quilt is returned as it was.
+  // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1023 are
+  // taken the quilt is returned as it was.
   Quilt with(QuiltFacts facts) const;
   Quilt with(Map map) const;
   Quilt with(Sheet sheet) const;

@@ -1,11 +1,19 @@
 #include "core/edit/Stroke.h"
 
+#include <algorithm>
+
 #include "core/edit/LayCells.h"
 
 namespace uq {
 
-Stroke::Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block)
-    : before_(before), now_(before), at_(at), kind_(kind), block_(block), extent_(block.extent()) {
+Stroke::Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within)
+    : before_(before),
+      now_(before),
+      at_(at),
+      kind_(kind),
+      block_(block),
+      within_(std::move(within)),
+      extent_(block.extent()) {
   if (before.layer(at)) grid_ = makeGrid(before.map(at.map)->grid);
 }
 
@@ -19,8 +27,10 @@ void Stroke::moveTo(CellPos cell) {
 CellPos Stroke::gripFor(CellPos pointer) const {
   const SidePos press = grid_->toSide(*press_);
   const SidePos moved = grid_->toSide(pointer) - press;
-  const SidePos copies{floorDiv(moved.u - extent_.x0, extent_.width()),
-                       floorDiv(moved.v - extent_.y0, extent_.height())};
+  // The press is inside the first copy, also where the block's own cells lie beside its grip.
+  const int left = std::clamp(extent_.x0, 1 - extent_.width(), 0);
+  const int top = std::clamp(extent_.y0, 1 - extent_.height(), 0);
+  const SidePos copies{floorDiv(moved.u - left, extent_.width()), floorDiv(moved.v - top, extent_.height())};
   return grid_->fromSide(press + SidePos{copies.u * extent_.width(), copies.v * extent_.height()});
 }
 
@@ -30,7 +40,7 @@ void Stroke::layAt(CellPos grip) {
   changes.reserve(block_.parts().size());
   for (const Block::Part& part : block_.parts()) {
     const CellPos place = grid_->fromSide(grid_->toSide(grip) + part.at);
-    changes.push_back({place, kind_ == Kind::lay ? part.cell : Cell{}});
+    if (within_.empty() || within_.contains(place)) changes.push_back({place, kind_ == Kind::lay ? part.cell : Cell{}});
   }
   now_ = layCells(now_, at_, changes);
 }

@@ -11,6 +11,7 @@
 #include <set>
 
 #include "core/cells/Block.h"
+#include "core/cells/CellSet.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
@@ -20,8 +21,8 @@ class Stroke {
   enum class Kind { lay, takeAway };
 
   // Nothing happens in a stroke on a layer that does not exist, or with an empty block. Taking away empties the cells
-  // that `block` would have covered.
-  Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block);
+  // that `block` would have covered. Where `within` holds cells, only those are touched.
+  Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within = {});
 
   // Presses (first call) or moves to `cell`.
   void moveTo(CellPos cell);
@@ -39,6 +40,7 @@ class Stroke {
   LayerAt at_;
   Kind kind_;
   Block block_;
+  CellSet within_;
   CellRect extent_;
   std::unique_ptr<const Grid> grid_;
   std::optional<CellPos> press_;

@@ -121,16 +121,16 @@ bool UndoLine::needs(const Group& group, const Group& other, const Quilt& now) {
   return false;
 }
 
-void UndoLine::begin(std::string name, Id tab, const Quilt& before, LayerAt active) {
+void UndoLine::begin(std::string name, Id tab, const Quilt& before, DeskMark desk) {
   assert(!gesture_);
   Step step;
   step.name = std::move(name);
   step.tab = tab;
-  step.activeBefore = active;
+  step.deskBefore = std::move(desk);
   gesture_ = Gesture{std::move(step), before};
 }
 
-bool UndoLine::commit(const Quilt& after, LayerAt active) {
+bool UndoLine::commit(const Quilt& after, DeskMark desk) {
   assert(gesture_);
   Gesture gesture = std::move(*gesture_);
   gesture_.reset();
@@ -138,7 +138,7 @@ bool UndoLine::commit(const Quilt& after, LayerAt active) {
   step.changes = changesBetween(gesture.before, after);
   if (step.changes.empty()) return false;
   step.number = ++lastNumber_;
-  step.activeAfter = active;
+  step.deskAfter = std::move(desk);
   dropGroupsAgainst(step, after);
   line_.push_back(std::move(step));
   return true;
@@ -251,7 +251,7 @@ Result<UndoLine::Outcome> UndoLine::takeBack(const Plan& plan, Id tab, const Qui
     const Step& step = *find(*number);
     auto quilt = across(std::move(outcome.quilt), step, true);
     if (!quilt) return fail(quilt.error());
-    outcome = {std::move(*quilt), step.activeBefore};
+    outcome = {std::move(*quilt), step.deskBefore};
   }
   Group group{tab, {}};
   for (const std::uint64_t number : plan.steps) {
@@ -270,7 +270,7 @@ Result<UndoLine::Outcome> UndoLine::layBack(const Plan& plan, const Quilt& now) 
     const Step& step = *find(number);
     auto quilt = across(std::move(outcome.quilt), step, false);
     if (!quilt) return fail(quilt.error());
-    outcome = {std::move(*quilt), step.activeAfter};
+    outcome = {std::move(*quilt), step.deskAfter};
   }
   for (const std::uint64_t number : plan.steps) {
     for (Group& group : takenBack_) {

@@ -22,6 +22,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/cells/CellSet.h"
 #include "core/document/Quilt.h"
 #include "core/history/PackedMap.h"
 
@@ -51,13 +52,22 @@ struct PartChange {
 // The parts in which two quilts differ. Shared parts are passed over unread.
 std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after);
 
+// What of the desk a step brings back: where strokes landed, and what was selected on the tab's map.
+struct DeskMark {
+  LayerAt active;
+  CellSet selection;
+
+  DeskMark() = default;
+  DeskMark(LayerAt layer, CellSet cells = {}) : active(layer), selection(std::move(cells)) {}
+};
+
 struct Step {
   std::uint64_t number = 0;  // counts up; never given out twice
   std::string name;          // as a person would say it: "Brush on Paving"
   Id tab;                    // the map in whose tab it was made; empty for the Board
   std::vector<PartChange> changes;
-  LayerAt activeBefore;
-  LayerAt activeAfter;
+  DeskMark deskBefore;
+  DeskMark deskAfter;
 
   bool touches(const PartKey& key) const;
   std::size_t packedBytes() const;  // in memory
@@ -74,14 +84,14 @@ class UndoLine {
   };
   struct Outcome {
     Quilt quilt;
-    LayerAt active;  // the layer that was active there
+    DeskMark desk;  // as it was there
   };
 
   // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
-  void begin(std::string name, Id tab, const Quilt& before, LayerAt active);
+  void begin(std::string name, Id tab, const Quilt& before, DeskMark desk);
   bool inGesture() const { return gesture_.has_value(); }
   // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept.
-  bool commit(const Quilt& after, LayerAt active);
+  bool commit(const Quilt& after, DeskMark desk);
   // Closes the gesture and gives back the quilt before it.
   Quilt cancel();
 
