@@ -246,6 +246,13 @@ void Hand::click(QWidget* widget, QPointF at, Qt::MouseButton button, Qt::Keyboa
 
 void Hand::click(QWidget* widget) { click(widget, QRectF(widget->rect()).center()); }
 
+void Hand::doubleClick(QWidget* widget) {
+  ++actions_;
+  const QPoint at = inWindow(widget, QRectF(widget->rect()).center());
+  QTest::mouseDClick(widget->window()->windowHandle(), Qt::LeftButton, {}, at);
+  settle();
+}
+
 void Hand::drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButton button,
                 Qt::KeyboardModifiers modifiers) {
   press(widget, path.front(), button, modifiers);

@@ -29,6 +29,7 @@ class Hand {
              Qt::KeyboardModifiers modifiers = {});
   // In the middle of a widget.
   void click(QWidget* widget);
+  void doubleClick(QWidget* widget);
   // Presses at the first point and releases at the last.
   void drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButton button = Qt::LeftButton,
             Qt::KeyboardModifiers modifiers = {});

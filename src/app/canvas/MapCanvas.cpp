@@ -194,16 +194,22 @@ QString MapCanvas::tagText() const {
   if (!cell || drag_ != Drag::none || space_) return {};
   if (!refusal_.isEmpty()) return refusal_;
   const CellSet& selected = session_->desk().selection();
-  const CellRect under = footprint();
   if (selects()) {
     const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
     return selected.contains(*cell) && layer ? tr("Move on %1").arg(QString::fromStdString(layer->name))
                                              : session_->strokeName(false);
   }
+  const QString reason = whyNothing();
+  return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
+}
+
+QString MapCanvas::whyNothing() const {
+  if (selects()) return {};
   const QString reason = session_->whyNoStroke(takesAway());
   if (!reason.isEmpty()) return reason;
-  if (!selected.empty() && selected.intersected(CellSet(under)).empty()) return tr("Outside the selection");
-  return session_->strokeName(takesAway());
+  const CellSet& selected = session_->desk().selection();
+  const bool outside = !selected.empty() && selected.intersected(CellSet(footprint())).empty();
+  return outside ? tr("Outside the selection") : QString();
 }
 
 CellRect MapCanvas::spanned() const {
@@ -368,7 +374,7 @@ void MapCanvas::paintGhost(QPainter& painter) {
     }
   }
   const QRectF outline = cellRect({cells.x0, cells.y0}).united(cellRect({cells.x1 - 1, cells.y1 - 1}));
-  const bool lands = session_->whyNoStroke(takesAway()).isEmpty();
+  const bool lands = whyNothing().isEmpty();
   painter.setPen(QPen(Theme::current().ink, 1));
   painter.setBrush(Qt::NoBrush);
   painter.drawRect(outline.adjusted(-1.5, -1.5, 1.5, 1.5));
@@ -389,7 +395,7 @@ void MapCanvas::paintTag(QPainter& painter) const {
   const QString text = tagText();
   if (text.isEmpty()) return;
   const Theme& theme = Theme::current();
-  const bool lands = refusal_.isEmpty() && session_->whyNoStroke(takesAway()).isEmpty();
+  const bool lands = refusal_.isEmpty() && whyNothing().isEmpty();
   const QRectF tag = tagRect(text);
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);

@@ -79,6 +79,8 @@ class MapCanvas : public QWidget {
   void updateOverlay();
   bool takesAway() const;
   bool selects() const;
+  // Why the press would do nothing here; empty when it would.
+  QString whyNothing() const;
   void pressToSelect(const QMouseEvent& event);
   void moveToSelect(QPointF at);
   void releaseToSelect();

@@ -1,9 +1,12 @@
 #include "app/stack/LayerCard.h"
 
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QLineEdit>
 #include <QPainter>
 #include <QToolButton>
+#include <utility>
 
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
@@ -108,12 +111,68 @@ void LayerCard::paintEvent(QPaintEvent*) {
 }
 
 void LayerCard::mousePressEvent(QMouseEvent* event) {
-  if (event->button() == Qt::LeftButton) Q_EMIT chosen(layer_);
+  if (event->button() != Qt::LeftButton) return;
+  pressedAt_ = event->pos();
+  Q_EMIT chosen(layer_);
+}
+
+void LayerCard::mouseMoveEvent(QMouseEvent* event) {
+  if (!(event->buttons() & Qt::LeftButton) || field_) return;
+  if (!drags_ && (event->pos() - pressedAt_).manhattanLength() < QApplication::startDragDistance()) return;
+  drags_ = true;
+  Q_EMIT dragged(layer_, mapToParent(event->pos()));
+}
+
+void LayerCard::mouseReleaseEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton && std::exchange(drags_, false)) {
+    Q_EMIT dropped(layer_, mapToParent(event->pos()));
+  }
+}
+
+void LayerCard::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton) rename();
+}
+
+void LayerCard::rename() {
+  if (field_) return;
+  field_ = new QLineEdit(name_, this);
+  field_->setObjectName(QStringLiteral("layer-name"));
+  field_->setAccessibleName(tr("Name of the layer"));
+  field_->setMaxLength(200);
+  const int left = kThread + kThumbnail.width() + 2 * kGap;
+  field_->setGeometry(left, 8, eye_->x() - left - 2, height() - 16);
+  field_->selectAll();
+  field_->show();
+  field_->setFocus();
+  field_->installEventFilter(this);
+  connect(field_, &QLineEdit::returnPressed, this, [this] { closeField(true); });
+}
+
+bool LayerCard::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == field_ && event->type() == QEvent::FocusOut) closeField(true);
+  if (watched == field_ && event->type() == QEvent::KeyPress &&
+      static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+    closeField(false);
+    return true;
+  }
+  return QFrame::eventFilter(watched, event);
+}
+
+void LayerCard::closeField(bool take) {
+  QLineEdit* field = std::exchange(field_, nullptr);
+  if (!field) return;
+  const QString name = field->text().trimmed();
+  field->removeEventFilter(this);
+  field->deleteLater();
+  field->hide();
+  if (take && !name.isEmpty() && name != name_) Q_EMIT renamed(layer_, name);
 }
 
 void LayerCard::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) {
     Q_EMIT chosen(layer_);
+  } else if (event->key() == Qt::Key_F2) {
+    rename();
   } else {
     QFrame::keyPressEvent(event);
   }

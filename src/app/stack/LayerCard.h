@@ -6,6 +6,7 @@
 
 #include "app/workroom/Session.h"
 
+class QLineEdit;
 class QToolButton;
 
 namespace uq {
@@ -20,19 +21,30 @@ class LayerCard : public QFrame {
   void present(const TilesLayer& layer, bool active, bool hidden, bool locked);
   // A picture of the layer alone, any size.
   void setThumbnail(const QImage& picture);
+  // Opens a field over the name; Enter takes what is typed, Esc leaves it.
+  void rename();
 
  Q_SIGNALS:
   void chosen(uq::Id layer);
   void eyePressed(uq::Id layer);
   void lockPressed(uq::Id layer);
+  void renamed(uq::Id layer, const QString& name);
+  // The card is dragged: the pointer's place in the parent; and let go there.
+  void dragged(uq::Id layer, QPoint at);
+  void dropped(uq::Id layer, QPoint at);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
   QToolButton* makeToggle(const QString& name);
+  void closeField(bool take);
 
   Id layer_;
   QString name_;
@@ -41,6 +53,9 @@ class LayerCard : public QFrame {
   bool active_ = false;
   bool hidden_ = false;
   QImage thumbnail_;
+  QPoint pressedAt_;
+  bool drags_ = false;
+  QLineEdit* field_ = nullptr;
   QToolButton* eye_;
   QToolButton* lock_;
 };

@@ -69,7 +69,11 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   auto* cards = new QWidget;
   cardsLayout_ = new QVBoxLayout(cards);
   cardsLayout_->setContentsMargins(0, 0, 0, 0);
-  cardsLayout_->setSpacing(kGap / 2);
+  cardsLayout_->setSpacing(0);
+  dropLine_ = new QFrame(cards);
+  dropLine_->setObjectName(QStringLiteral("drop-line"));
+  dropLine_->setStyleSheet(QStringLiteral("background: %1;").arg(Theme::current().madder.name()));
+  dropLine_->hide();
   empty_ = makeSoftLabel(cards);
   cardsLayout_->addWidget(empty_);
   farthest_ = makeSoftLabel(cards);
@@ -143,27 +147,89 @@ void StackPanel::rebuild(const Map& map) {
     }
     return true;
   };
-  if (same()) return;
-  qDeleteAll(cards_);
+  if (same() && !needles_.empty()) return;
+  // A card may be in the middle of telling that it was dropped.
+  const auto letGo = [](QWidget* old) {
+    old->setObjectName({});
+    old->hide();
+    old->deleteLater();
+  };
+  for (LayerCard* old : cards_) letGo(old);
+  for (Needle* old : needles_) letGo(old);
   cards_.clear();
+  needles_.clear();
   drawn_.clear();
-  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
-    auto* one = new LayerCard((*nearest)->id, this);
+  int place = 0;
+  const auto addNeedle = [&](std::size_t index) {
+    auto* needle = new Needle(this);
+    needle->setObjectName(QStringLiteral("needle-%1").arg(index));
+    const QString name =
+        index == 0 ? tr("Add a layer behind all")
+                   : tr("Add a layer in front of %1").arg(QString::fromStdString(map.layers[index - 1]->name));
+    needle->setAccessibleName(name);
+    needle->setToolTip(name);
+    connect(needle, &QAbstractButton::clicked, this, [this, index] { session_->addLayer(index); });
+    needle->setVisible(session_ && session_->map());
+    cardsLayout_->insertWidget(place++, needle);
+    needles_.push_back(needle);
+  };
+  for (std::size_t index = map.layers.size(); index > 0; --index) {
+    addNeedle(index);
+    auto* one = new LayerCard(map.layers[index - 1]->id, this);
     connect(one, &LayerCard::chosen, this, &StackPanel::choose);
     connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
     connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
-    cardsLayout_->insertWidget(static_cast<int>(cards_.size()), one);
+    connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
+    connect(one, &LayerCard::dragged, this, &StackPanel::showDropLine);
+    connect(one, &LayerCard::dropped, this, &StackPanel::drop);
+    cardsLayout_->insertWidget(place++, one);
     cards_.push_back(one);
   }
+  addNeedle(0);
   nearest_->setVisible(!cards_.empty());
   farthest_->setVisible(!cards_.empty());
+}
+
+std::size_t StackPanel::cardsAbove(Id dragged, QPoint at) const {
+  std::size_t above = 0;
+  for (const LayerCard* one : cards_) {
+    if (one->layer() != dragged && one->geometry().center().y() < at.y()) ++above;
+  }
+  return above;
+}
+
+void StackPanel::showDropLine(Id dragged, QPoint at) {
+  const std::size_t above = cardsAbove(dragged, at);
+  // Below that many of the other cards.
+  std::size_t seen = 0;
+  int y = cards_.front()->y();
+  for (const LayerCard* one : cards_) {
+    if (one->layer() == dragged) continue;
+    if (seen++ == above) break;
+    y = one->geometry().bottom() + 1;
+  }
+  if (above == 0) y = cards_.front()->y();
+  dropLine_->setGeometry(2, y + (above == 0 ? -6 : 4), cards_.front()->width() - 4, 4);
+  dropLine_->raise();
+  dropLine_->show();
+}
+
+void StackPanel::drop(Id dragged, QPoint at) {
+  dropLine_->hide();
+  const std::size_t above = cardsAbove(dragged, at);
+  session_->moveLayer(dragged, cards_.size() - 1 - above);
+}
+
+void StackPanel::renameActive() {
+  if (LayerCard* one = session_ ? card(session_->desk().landing().layer) : nullptr) one->rename();
 }
 
 void StackPanel::refresh() {
   const Map* map = session_ ? session_->map() : nullptr;
   rebuild(map ? *map : Map{});
   empty_->setVisible(cards_.empty());
-  empty_->setText(map ? tr("This map has no layer yet.") : tr("The layers of a map lie here, nearest on top."));
+  empty_->setText(map ? tr("This map has no layer yet: the + adds one.")
+                      : tr("The layers of a map lie here, nearest on top."));
   const Id active = session_ ? session_->desk().landing().layer : Id{};
   for (LayerCard* one : cards_) {
     const Id id = one->layer();

@@ -7,6 +7,7 @@
 
 #include "app/actions/Actions.h"
 #include "app/stack/LayerCard.h"
+#include "app/stack/Needle.h"
 #include "app/workroom/Session.h"
 
 class QLabel;
@@ -23,6 +24,8 @@ class StackPanel : public QWidget {
   void setSession(Session* session);
   // The card of a layer; nullptr when it has none.
   LayerCard* card(Id layer) const;
+  // Opens the field for the active layer's name.
+  void renameActive();
 
  private:
   void refresh();
@@ -30,11 +33,17 @@ class StackPanel : public QWidget {
   void redrawThumbnails();
   QString sentences() const;
   void choose(Id layer);
+  // How many of the other cards lie above a place in the list of cards.
+  std::size_t cardsAbove(Id dragged, QPoint at) const;
+  void showDropLine(Id dragged, QPoint at);
+  void drop(Id dragged, QPoint at);
 
   Session* session_ = nullptr;
   QVBoxLayout* cardsLayout_;
   std::vector<LayerCard*> cards_;  // nearest first
-  std::map<Id, Revision> drawn_;   // which revision each thumbnail shows
+  std::vector<Needle*> needles_;   // above each card, and below the last
+  QFrame* dropLine_;
+  std::map<Id, Revision> drawn_;  // which revision each thumbnail shows
   QLabel* nearest_;
   QLabel* farthest_;
   QLabel* empty_;

@@ -4,7 +4,9 @@
 #include <QThreadPool>
 #include <tuple>
 
+#include "core/edit/ArrangeLayers.h"
 #include "core/edit/Landing.h"
+#include "core/edit/RenameLayer.h"
 #include "core/edit/Selected.h"
 
 namespace uq {
@@ -188,6 +190,61 @@ void Session::step(const QString& verb, const std::function<Quilt()>& edit, std:
   undoLine_.commit(after, deskMark());
   packOldSteps();
   setQuilt(std::move(after));
+}
+
+void Session::mapStep(const QString& name, Quilt after, Id active) {
+  if (inStroke()) return;
+  if (const Error* damage = store_->damage(desk_.map)) {
+    Q_EMIT failed(*damage);
+    return;
+  }
+  undoLine_.begin(name.toStdString(), desk_.map, quilt_, deskMark());
+  const DeskMark mark({desk_.map, active}, desk_.selection());
+  if (undoLine_.commit(after, mark)) packOldSteps();
+  quilt_ = std::move(after);
+  asked_.clear();
+  Desk desk = desk_;
+  desk.activeLayer[desk.map] = active;
+  desk_ = validDesk(std::move(desk), quilt_);
+  Q_EMIT quiltChanged();
+  Q_EMIT deskChanged();
+}
+
+void Session::addLayer(std::size_t index) {
+  LayerAdded added = uq::addLayer(quilt_, desk_.map, index, ids_);
+  const TilesLayer* layer = added.quilt.layer({desk_.map, added.layer});
+  if (layer) mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer);
+}
+
+void Session::duplicateLayer() {
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  if (!layer) return;
+  LayerAdded added = uq::duplicateLayer(quilt_, desk_.landing(), ids_);
+  mapStep(tr("Duplicate %1").arg(QString::fromStdString(layer->name)), std::move(added.quilt), added.layer);
+}
+
+void Session::deleteLayer() {
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  if (!layer) return;
+  // The next one behind it, else the one in front, is active then.
+  const auto& layers = map()->layers;
+  const std::size_t index = *map()->layerIndex(layer->id);
+  const Id next = layers.size() == 1 ? Id() : layers[index == 0 ? 1 : index - 1]->id;
+  mapStep(tr("Delete %1").arg(QString::fromStdString(layer->name)), uq::deleteLayer(quilt_, desk_.landing()), next);
+}
+
+void Session::renameLayer(Id layer, const QString& name) {
+  const TilesLayer* old = quilt_.layer({desk_.map, layer});
+  if (!old) return;
+  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
+          uq::renameLayer(quilt_, {desk_.map, layer}, name.toStdString()), desk_.landing().layer);
+}
+
+void Session::moveLayer(Id layer, std::size_t index) {
+  const TilesLayer* moved = quilt_.layer({desk_.map, layer});
+  if (!moved) return;
+  mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
+          uq::moveLayer(quilt_, {desk_.map, layer}, index), desk_.landing().layer);
 }
 
 void Session::selectAll() {

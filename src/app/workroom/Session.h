@@ -12,6 +12,7 @@
 #include "app/actions/ActionTable.h"
 #include "app/workroom/LongWork.h"
 #include "app/workroom/SpillFile.h"
+#include "core/base/Id.h"
 #include "core/edit/Stroke.h"
 #include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
@@ -56,6 +57,14 @@ class Session : public QObject {
   bool takeFromMap(PixelPos at);
   void turnHand(Turning turning);
   void straightenHand();
+
+  // The layers of the desk's map. Each is one step; a new or copied layer becomes the active one. `index` counts from
+  // the farthest.
+  void addLayer(std::size_t index);
+  void duplicateLayer();
+  void deleteLayer();
+  void renameLayer(Id layer, const QString& name);
+  void moveLayer(Id layer, std::size_t index);
 
   // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
   // said, where the layer takes no change. Copied cells are held for the whole program.
@@ -114,6 +123,8 @@ class Session : public QObject {
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
   DeskMark deskMark() const { return {desk_.landing(), desk_.selection()}; }
+  // Makes one step of an edit of the desk's map, after which `active` is the active layer.
+  void mapStep(const QString& name, Quilt after, Id active);
   QString onLayer(const QString& verb) const;
   // Makes one step of an edit of the active layer.
   void step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection = {});
@@ -137,6 +148,7 @@ class Session : public QObject {
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;
   QThreadPool packers_;
+  IdSource ids_ = IdSource::fromSystem();
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
 };
 

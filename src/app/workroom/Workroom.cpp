@@ -201,6 +201,12 @@ void Workroom::act(ActionId id) {
     case ActionId::previousMap: goToMap(-1); break;
     case ActionId::nearerLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), 1)); break;
     case ActionId::fartherLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), -1)); break;
+    case ActionId::addLayer: session_->addLayer(activeIndex() + 1); break;
+    case ActionId::duplicateLayer: session_->duplicateLayer(); break;
+    case ActionId::renameLayer: stack_->renameActive(); break;
+    case ActionId::layerNearer: session_->moveLayer(session_->desk().landing().layer, activeIndex() + 1); break;
+    case ActionId::layerFarther: session_->moveLayer(session_->desk().landing().layer, activeIndex() - 1); break;
+    case ActionId::deleteLayer: session_->deleteLayer(); break;
     case ActionId::toggleEye: toggleEye(*session_, session_->desk().landing().layer); break;
     case ActionId::toggleLock: toggleLock(*session_, session_->desk().landing().layer); break;
     case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
@@ -226,6 +232,10 @@ void Workroom::act(ActionId id) {
     case ActionId::takeByKeys: break;  // gestures, which the canvas and the Table carry out
   }
   if (session_) actions_->refresh(situation());
+}
+
+std::size_t Workroom::activeIndex() const {
+  return session_->map()->layerIndex(session_->desk().landing().layer).value_or(0);
 }
 
 void Workroom::goToMap(int steps) {

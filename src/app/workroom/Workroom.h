@@ -52,6 +52,7 @@ class Workroom : public QMainWindow {
   Situation situation() const;
   void act(ActionId id);
   void goToMap(int steps);
+  std::size_t activeIndex() const;  // of the active layer, from the farthest
   // Calls `next` once the quilt may be left: when long work has ended, and unsaved changes were saved or given up.
   void leaveThen(std::function<void()> next);
   // Calls `next` when all is saved.

@@ -1,0 +1,92 @@
+#include "core/edit/ArrangeLayers.h"
+
+#include <algorithm>
+#include <array>
+
+namespace uq {
+
+namespace {
+
+constexpr std::array<std::pair<const char*, const char*>, 3> kStarts = {
+    {{"ground", "Ground"}, {"things", "Things"}, {"in front", "In front"}}};
+
+// "Things", "Things 2", …: a name that no layer of the map has.
+std::string freeName(const Map& map, const std::string& wanted) {
+  const auto taken = [&](const std::string& name) {
+    return std::any_of(map.layers.begin(), map.layers.end(), [&](const auto& one) { return one->name == name; });
+  };
+  std::string name = wanted;
+  for (int n = 2; taken(name); ++n) name = wanted + " " + std::to_string(n);
+  return name;
+}
+
+LayerAdded withLayer(const Quilt& quilt, Map map, std::size_t index, TilesLayer layer) {
+  std::vector<std::string> files;
+  for (const auto& other : map.layers) files.push_back(other->file);
+  layer.file = slugFor(layer.name, files);
+  layer.revision = Revision::next();
+  const Id id = layer.id;
+  map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), Shared(std::move(layer)));
+  return {quilt.with(std::move(map)), id};
+}
+
+}  // namespace
+
+Thread freeThread(const Map& map) {
+  for (int i = 0; i < Thread::kColours * Thread::kPatterns; ++i) {
+    // Yellow, the fourth, last of its round: it is the faintest on paper.
+    static constexpr std::array<int, Thread::kColours> kOrder = {2, 4, 1, 0, 5, 6, 7, 3};
+    const Thread thread{kOrder[static_cast<std::size_t>(i % Thread::kColours)],
+                        static_cast<Thread::Pattern>(i / Thread::kColours)};
+    const bool taken =
+        std::any_of(map.layers.begin(), map.layers.end(), [&](const auto& one) { return one->thread == thread; });
+    if (!taken) return thread;
+  }
+  return {static_cast<int>(map.layers.size()) % Thread::kColours, Thread::Pattern::running};
+}
+
+LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids) {
+  const Map* map = quilt.map(id);
+  if (!map) return {quilt, {}};
+  index = std::min(index, map->layers.size());
+  const bool hasGround =
+      std::any_of(map->layers.begin(), map->layers.end(), [](const auto& one) { return one->role == "ground"; });
+  const std::size_t start = !hasGround ? 0 : index == map->layers.size() ? 2 : 1;
+  TilesLayer layer;
+  layer.id = ids.next();
+  layer.role = kStarts[start].first;
+  layer.name = freeName(*map, kStarts[start].second);
+  layer.thread = freeThread(*map);
+  return withLayer(quilt, *map, index, std::move(layer));
+}
+
+LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids) {
+  const TilesLayer* layer = quilt.layer(at);
+  if (!layer) return {quilt, {}};
+  const Map& map = *quilt.map(at.map);
+  TilesLayer copy = *layer;
+  copy.id = ids.next();
+  copy.name = freeName(map, layer->name + " copy");
+  copy.thread = freeThread(map);
+  return withLayer(quilt, map, *map.layerIndex(at.layer) + 1, std::move(copy));
+}
+
+Quilt deleteLayer(const Quilt& quilt, LayerAt at) {
+  if (!quilt.layer(at)) return quilt;
+  Map map = *quilt.map(at.map);
+  map.layers.erase(map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer)));
+  return quilt.with(std::move(map));
+}
+
+Quilt moveLayer(const Quilt& quilt, LayerAt at, std::size_t index) {
+  if (!quilt.layer(at)) return quilt;
+  Map map = *quilt.map(at.map);
+  const auto from = map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer));
+  const Shared<TilesLayer> layer = *from;
+  map.layers.erase(from);
+  index = std::min(index, map.layers.size());
+  map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), layer);
+  return quilt.with(std::move(map));
+}
+
+}  // namespace uq

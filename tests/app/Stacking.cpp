@@ -1,0 +1,105 @@
+// The Stack: layers are added, named, copied, reordered and deleted, and each is one step back.
+#include <QLineEdit>
+
+#include "app/Story.h"
+
+namespace uq::test {
+
+using testing::ElementsAre;
+
+class Stacking : public Story {
+ protected:
+  void SetUp() override { openDemo(); }
+
+  std::vector<std::string> names() {
+    std::vector<std::string> names;
+    for (const Shared<TilesLayer>& layer : yard().layers) names.push_back(layer->name);
+    return names;
+  }
+  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  LayerCard* card(const char* layer) { return room->stack()->card(yard().layerNamed(layer)->id); }
+  Needle* needle(int index) { return room->stack()->findChild<Needle*>(QStringLiteral("needle-%1").arg(index)); }
+  void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
+};
+
+TEST_F(Stacking, ANeedleAddsALayerReadyToPaintOn) {
+  const Quilt before = session().quilt();
+  hand.click(needle(2));
+  EXPECT_THAT(names(), ElementsAre("Paving", "Rails", "Things", "Sheds & trams", "Awnings"));
+  EXPECT_EQ(active(), "Things");
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(room->canvas(), onMap({20, 20}));
+  EXPECT_EQ(cellOn("Things", {20, 20}), Cell(tile("street", 24), {}));
+  picture("added-layer");
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  const auto id = yard().layerNamed("Things")->id;
+  close();
+  openDemo();
+  ASSERT_NE(yard().layer(id), nullptr);
+  EXPECT_EQ(cellOn("Things", {20, 20}), Cell(tile("street", 24), {}));
+  report("adding a layer and painting on it");
+}
+
+TEST_F(Stacking, AddingIsOneStepAndUndoBringsTheActiveLayerBack) {
+  const Quilt before = session().quilt();
+  const std::string was = active();
+  hand.click(needle(0));
+  EXPECT_EQ(names().front(), "Things") << "behind the ground that the map has";
+  undo();
+  EXPECT_EQ(session().quilt(), before);
+  EXPECT_EQ(active(), was);
+  EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(Stacking, ADoubleClickRenamesInPlace) {
+  hand.doubleClick(card("Rails"));
+  auto* field = room->stack()->findChild<QLineEdit*>(QStringLiteral("layer-name"));
+  ASSERT_NE(field, nullptr);
+  hand.type(QStringLiteral("Tracks"));
+  picture("renaming");
+  hand.key(Qt::Key_Return);
+  EXPECT_THAT(names(), ElementsAre("Paving", "Tracks", "Sheds & trams", "Awnings"));
+  EXPECT_EQ(session().undoLine().steps().back().name, "Rename Rails");
+  hand.doubleClick(card("Tracks"));
+  hand.type(QStringLiteral("Nothing"));
+  hand.key(Qt::Key_Escape);
+  EXPECT_EQ(names()[1], "Tracks");
+}
+
+TEST_F(Stacking, ACardIsDraggedToItsPlace) {
+  const QPointF grip(100, 23);
+  const QPointF above = QPointF(card("Awnings")->pos() - card("Paving")->pos()) + QPointF(100, 2);
+  hand.drag(card("Paving"), {grip, grip + QPointF(0, -20), above});
+  EXPECT_THAT(names(), ElementsAre("Rails", "Sheds & trams", "Awnings", "Paving"));
+  undo();
+  EXPECT_THAT(names(), ElementsAre("Paving", "Rails", "Sheds & trams", "Awnings"));
+}
+
+TEST_F(Stacking, TheKeyboardMovesCopiesAndDeletes) {
+  hand.click(card("Rails"));
+  hand.key(Qt::Key_Up, Qt::ControlModifier);
+  EXPECT_THAT(names(), ElementsAre("Paving", "Sheds & trams", "Rails", "Awnings"));
+  hand.key(Qt::Key_Down, Qt::ControlModifier);
+  hand.key(Qt::Key_Down, Qt::ControlModifier);
+  EXPECT_THAT(names(), ElementsAre("Rails", "Paving", "Sheds & trams", "Awnings"));
+  EXPECT_FALSE(room->actions()->action(ActionId::layerFarther)->isEnabled());
+  room->actions()->action(ActionId::duplicateLayer)->trigger();
+  EXPECT_EQ(active(), "Rails copy");
+  room->actions()->action(ActionId::deleteLayer)->trigger();
+  EXPECT_EQ(active(), "Rails");
+  for (int i = 0; i < 5; ++i) undo();
+  EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(Stacking, AMapWithoutLayersOffersTheFirst) {
+  for (int i = 0; i < 4; ++i) room->actions()->action(ActionId::deleteLayer)->trigger();
+  EXPECT_THAT(names(), ElementsAre());
+  EXPECT_EQ(room->actions()->action(ActionId::deleteLayer)->toolTip(), QStringLiteral("This map has no layer"));
+  picture("no-layers");
+  hand.click(needle(0));
+  EXPECT_THAT(names(), ElementsAre("Ground"));
+  EXPECT_EQ(yard().layers.front()->role, "ground");
+}
+
+}  // namespace uq::test
