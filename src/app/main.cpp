@@ -2,7 +2,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 
-#include "app/look/Theme.h"
+#include "app/look/ThemeChoice.h"
 #include "app/workroom/Workroom.h"
 
 namespace {
@@ -23,11 +23,12 @@ class FirstFrameWatch : public QObject {
 
 int main(int argc, char** argv) {
   QApplication application(argc, argv);
+  QApplication::setOrganizationName(QStringLiteral("urban-quilt"));
   QApplication::setApplicationName(QStringLiteral("urban-quilt"));
   QApplication::setApplicationDisplayName(QString());
   QApplication::setApplicationVersion(QStringLiteral(UQ_VERSION));
   QApplication::setDesktopFileName(QStringLiteral("urban-quilt"));
-  uq::applyTheme(application);
+  uq::startTheme();
 
   QCommandLineParser parser;
   parser.setApplicationDescription(QApplication::translate("main", "Paint layered tile maps."));

@@ -137,6 +137,14 @@ constexpr ActionRow kTable[] = {
     {ActionId::gridLines, "grid-lines", UQ_TEXT("Grid lines"), UQ_TEXT("Show or hide the outlines of the cells"), "",
      "G", Menu::view, ActsIn::canvas, false, false, needsMap},
 
+    {ActionId::linen, "theme-linen", UQ_TEXT("Linen"), UQ_TEXT("The light workroom"), "", "", Menu::view,
+     ActsIn::anywhere, false, false, yes},
+    {ActionId::indigo, "theme-indigo", UQ_TEXT("Indigo"), UQ_TEXT("The dark workroom"), "", "", Menu::view,
+     ActsIn::anywhere, false, false, yes},
+    {ActionId::asDesktop, "theme-as-desktop", UQ_TEXT("Light or dark as the desktop"),
+     UQ_TEXT("Linen or indigo, whichever the desktop asks for"), "", "", Menu::view, ActsIn::anywhere, false, false,
+     yes},
+
     {ActionId::brush, "choose-brush", UQ_TEXT("Brush"), UQ_TEXT("Lay what is in hand, cell by cell"), "brush", "1",
      Menu::none, ActsIn::canvas, false, false, needsMap},
     {ActionId::erase, "choose-erase", UQ_TEXT("Erase"), UQ_TEXT("Take cells away from the active layer"), "erase", "2",

@@ -6,6 +6,7 @@
 #include "app/actions/PhysicalKeys.h"
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
+#include "app/look/ThemeChoice.h"
 
 namespace uq {
 
@@ -20,7 +21,6 @@ Actions::Actions(QWidget* window) : QObject(window) {
     if (row.gesture) continue;
     auto* action = new QAction(translated(row.text), this);
     action->setObjectName(QLatin1String(row.name));
-    if (*row.icon) action->setIcon(icon(QLatin1String(row.icon), Theme::current().ink));
     const QKeySequence keys = keysOf(row);
     if (row.actsIn == ActsIn::anywhere) {
       action->setShortcut(keys);
@@ -30,10 +30,20 @@ Actions::Actions(QWidget* window) : QObject(window) {
       action->setText(action->text() + QLatin1Char('\t') + keys.toString(QKeySequence::NativeText));
     }
     const bool toggles = row.id == ActionId::gridLines || row.id == ActionId::brush || row.id == ActionId::erase ||
-                         row.id == ActionId::select;
+                         row.id == ActionId::select || row.id == ActionId::linen || row.id == ActionId::indigo ||
+                         row.id == ActionId::asDesktop;
     action->setCheckable(toggles);
     connect(action, &QAction::triggered, this, [this, id = row.id] { Q_EMIT triggered(id); });
     actions_.emplace(row.id, action);
+  }
+  redrawIcons();
+}
+
+void Actions::redrawIcons() {
+  for (const ActionRow& row : actionTable()) {
+    if (!row.gesture && *row.icon) {
+      actions_.at(row.id)->setIcon(icon(QLatin1String(row.icon), Theme::current().ink));
+    }
   }
 }
 
@@ -58,6 +68,9 @@ void Actions::refresh(const Situation& situation) {
     action->setToolTip(reason.isEmpty() ? tip : reason);
   }
   action(ActionId::gridLines)->setChecked(situation.desk.gridLines);
+  action(ActionId::linen)->setChecked(themeChoice() == ThemeChoice::linen);
+  action(ActionId::indigo)->setChecked(themeChoice() == ThemeChoice::indigo);
+  action(ActionId::asDesktop)->setChecked(themeChoice() == ThemeChoice::asDesktop);
   action(ActionId::brush)->setChecked(situation.desk.tool == Tool::brush);
   action(ActionId::erase)->setChecked(situation.desk.tool == Tool::erase);
   action(ActionId::select)->setChecked(situation.desk.tool == Tool::select);

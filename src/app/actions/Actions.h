@@ -22,6 +22,8 @@ class Actions : public QObject {
   QAction* action(ActionId id) const { return actions_.at(id); }
   void fill(QMenuBar& bar) const;
   void refresh(const Situation& situation);
+  // Draws the icons with the theme in force.
+  void redrawIcons();
 
   // Triggers the command whose single key this is; false when there is none.
   bool handleKey(const QKeyEvent& event);

@@ -7,13 +7,27 @@ static void loadIcons() { Q_INIT_RESOURCE(icons); }
 
 namespace uq {
 
-const Theme& Theme::current() {
-  static const Theme linen{QColor(0xEF, 0xE9, 0xDC), QColor(0xD3, 0xC8, 0xB2), QColor(0xFA, 0xF7, 0xF0),
+namespace {
+const Theme* inForce = nullptr;
+}
+
+const Theme& Theme::linen() {
+  static const Theme theme{QColor(0xEF, 0xE9, 0xDC), QColor(0xD3, 0xC8, 0xB2), QColor(0xFA, 0xF7, 0xF0),
                            QColor(0x1F, 0x2A, 0x3C), QColor(0x5B, 0x65, 0x77), QColor(0xB4, 0x43, 0x2F),
                            QColor(0x2F, 0x5D, 0x8A), QColor(0x86, 0x61, 0x0F), QColor(0x4A, 0x4F, 0x58),
                            QColor(0xDD, 0xD3, 0xBF)};
-  return linen;
+  return theme;
 }
+
+const Theme& Theme::indigo() {
+  static const Theme theme{QColor(0x1B, 0x22, 0x33), QColor(0x34, 0x40, 0x5A), QColor(0x24, 0x30, 0x49),
+                           QColor(0xE8, 0xE2, 0xD0), QColor(0xA3, 0xAD, 0xBF), QColor(0xEA, 0x77, 0x61),
+                           QColor(0x7F, 0xB0, 0xDC), QColor(0xE3, 0xB6, 0x4A), QColor(0x11, 0x16, 0x1F),
+                           QColor(0x15, 0x1B, 0x29)};
+  return theme;
+}
+
+const Theme& Theme::current() { return inForce ? *inForce : linen(); }
 
 QColor Theme::thread(const Thread& thread) const {
   // Okabe and Ito, Color Universal Design, 2008.
@@ -43,11 +57,12 @@ QPalette Theme::palette() const {
   return palette;
 }
 
-void applyTheme(QApplication& application) {
+void applyTheme(QApplication& application, const Theme& theme) {
   loadIcons();
+  inForce = &theme;
   QApplication::setStyle(QStringLiteral("fusion"));
-  QApplication::setPalette(Theme::current().palette());
-  application.setStyleSheet(Theme::current().styleSheet());
+  QApplication::setPalette(theme.palette());
+  application.setStyleSheet(theme.styleSheet());
 }
 
 QString Theme::styleSheet() const {
@@ -66,6 +81,8 @@ QString Theme::styleSheet() const {
              "QToolButton:hover { background: %3; border-color: %2; }"
              "QToolButton:focus { border-color: %6; }"
              "QToolButton:disabled { color: %5; }"
+             "QToolButton[raised=\"true\"] { background: %1; border-color: %2; }"
+             "QToolButton[raised=\"true\"]:hover { background: %3; }"
              "QFileDialog QToolButton { padding: 3px; }"
              "QPushButton { background: %3; color: %4; border: 1px solid %2; border-radius: 4px; padding: 5px 16px; }"
              "QPushButton:hover { background: %1; border-color: %5; }"
@@ -76,8 +93,18 @@ QString Theme::styleSheet() const {
              "QScrollArea { background: transparent; border: none; }"
              "QScrollBar:vertical { background: %1; width: 10px; margin: 0; }"
              "QScrollBar::handle:vertical { background: %2; border-radius: 4px; min-height: 24px; margin: 1px; }"
-             "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }")
-      .arg(panel.name(), edge.name(), paper.name(), ink.name(), softInk.name(), woad.name());
+             "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
+             "QLineEdit { background: %3; color: %4; border: 1px solid %2; border-radius: 3px; padding: 2px 4px; }"
+             "QLineEdit:focus { border-color: %6; }"
+             "QLabel[soft=\"true\"] { color: %5; }"
+             "QFrame[card=\"true\"] { background: %3; border: 1px solid %2; border-radius: 4px; }"
+             "QFrame#notices { background: %3; border: none; border-left: 5px solid %8; border-bottom: 1px solid %2; }"
+             "QFrame#progress { background: %3; border: none; border-right: 1px solid %2; }"
+             "QFrame#drop-line { background: %7; }"
+             "QProgressBar { background: %1; border: 1px solid %2; border-radius: 4px; }"
+             "QProgressBar::chunk { background: %8; border-radius: 3px; }")
+      .arg(panel.name(), edge.name(), paper.name(), ink.name(), softInk.name(), woad.name(), madder.name(),
+           weld.name());
 }
 
 }  // namespace uq

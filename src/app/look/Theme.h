@@ -22,17 +22,19 @@ struct Theme {
   QColor surround;  // round the map
   QColor cloth;     // the Table's surface
 
-  // The theme in force: linen.
+  static const Theme& linen();   // light
+  static const Theme& indigo();  // dark
+  // The theme in force.
   static const Theme& current();
 
   QColor thread(const Thread& thread) const;
   QPalette palette() const;
-  // Of menus, tips, scroll bars and buttons.
+  // Of menus, tips, scroll bars, buttons and cards.
   QString styleSheet() const;
 };
 
-// Gives an application the theme in force.
-void applyTheme(QApplication& application);
+// Puts a theme in force; every window is drawn anew with it.
+void applyTheme(QApplication& application, const Theme& theme = Theme::linen());
 
 // One grid of spacing for the whole workroom, in logical pixels.
 inline constexpr int kGap = 8;

@@ -2,16 +2,9 @@
 
 #include <QAction>
 
-#include "app/look/Theme.h"
-
 namespace uq {
 
-void makeCard(QFrame* frame) {
-  const Theme& theme = Theme::current();
-  frame->setStyleSheet(QStringLiteral("#%1 { background: %2; border: 1px solid %3; border-radius: %4px; }")
-                           .arg(frame->objectName(), theme.paper.name(), theme.edge.name())
-                           .arg(kCorner));
-}
+void makeCard(QFrame* frame) { frame->setProperty("card", true); }
 
 QLabel* makeTitle(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
@@ -24,9 +17,7 @@ QLabel* makeTitle(const QString& text, QWidget* parent) {
 QLabel* makeSoftLabel(QWidget* parent) {
   auto* label = new QLabel(parent);
   label->setWordWrap(true);
-  QPalette palette = label->palette();
-  palette.setColor(QPalette::WindowText, Theme::current().softInk);
-  label->setPalette(palette);
+  label->setProperty("soft", true);
   return label;
 }
 
@@ -39,6 +30,7 @@ QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* par
   button->setText(text);
   button->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   const auto follow = [button, action] {
+    button->setIcon(action->icon());
     button->setEnabled(action->isEnabled());
     button->setToolTip(action->toolTip());
     button->setAccessibleName(action->text().section(QLatin1Char('\t'), 0, 0));

@@ -165,6 +165,7 @@ void LayerCard::closeField(bool take) {
   field->removeEventFilter(this);
   field->deleteLater();
   field->hide();
+  Q_EMIT nameClosed();
   if (take && !name.isEmpty() && name != name_) Q_EMIT renamed(layer_, name);
 }
 

@@ -29,6 +29,7 @@ class LayerCard : public QFrame {
   void eyePressed(uq::Id layer);
   void lockPressed(uq::Id layer);
   void renamed(uq::Id layer, const QString& name);
+  void nameClosed();
   // The card is dragged: the pointer's place in the parent; and let go there.
   void dragged(uq::Id layer, QPoint at);
   void dropped(uq::Id layer, QPoint at);

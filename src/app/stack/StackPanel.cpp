@@ -72,7 +72,6 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   cardsLayout_->setSpacing(0);
   dropLine_ = new QFrame(cards);
   dropLine_->setObjectName(QStringLiteral("drop-line"));
-  dropLine_->setStyleSheet(QStringLiteral("background: %1;").arg(Theme::current().madder.name()));
   dropLine_->hide();
   empty_ = makeSoftLabel(cards);
   cardsLayout_->addWidget(empty_);
@@ -180,6 +179,7 @@ void StackPanel::rebuild(const Map& map) {
     connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
     connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
     connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
+    connect(one, &LayerCard::nameClosed, this, &StackPanel::handsFree);
     connect(one, &LayerCard::dragged, this, &StackPanel::showDropLine);
     connect(one, &LayerCard::dropped, this, &StackPanel::drop);
     cardsLayout_->insertWidget(place++, one);

@@ -26,6 +26,11 @@ class StackPanel : public QWidget {
   LayerCard* card(Id layer) const;
   // Opens the field for the active layer's name.
   void renameActive();
+  // Draws everything with the theme in force.
+  void redraw() { refresh(); }
+
+ Q_SIGNALS:
+  void handsFree();  // a field was closed: the keys belong to the canvas again
 
  private:
   void refresh();

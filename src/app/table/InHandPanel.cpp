@@ -34,9 +34,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   for (int i = 0; i < 4; ++i) {
     auto* button = makeActionButton(actions->action(buttons[i].first), QLatin1String(buttons[i].second), this);
     button->setFixedSize(60, 34);
-    button->setStyleSheet(
-        QStringLiteral("QToolButton { background: %1; border-color: %2; } QToolButton:hover { background: %3; }")
-            .arg(Theme::current().panel.name(), Theme::current().edge.name(), Theme::current().paper.name()));
+    button->setProperty("raised", true);
     turns->addWidget(button, i / 2, i % 2);
   }
   turns->setRowStretch(2, 1);

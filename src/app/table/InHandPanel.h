@@ -18,6 +18,9 @@ class InHandPanel : public QFrame {
 
   void setSession(Session* session);
 
+  // Draws everything with the theme in force.
+  void redraw() { refresh(); }
+
  private:
   void refresh();
   QString description() const;

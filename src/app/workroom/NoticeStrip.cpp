@@ -14,10 +14,6 @@ constexpr int kMostLines = 6;
 
 NoticeStrip::NoticeStrip(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("notices"));
-  const Theme& theme = Theme::current();
-  setStyleSheet(QStringLiteral("QFrame#notices { background: %1; border: none; border-left: 5px solid %2;"
-                               " border-bottom: 1px solid %3; }")
-                    .arg(theme.paper.name(), theme.weld.name(), theme.edge.name()));
   label_ = new QLabel(this);
   label_->setObjectName(QStringLiteral("notice-text"));
   label_->setWordWrap(true);

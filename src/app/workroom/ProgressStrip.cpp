@@ -15,11 +15,6 @@ constexpr int kRefreshEvery = 100;  // milliseconds
 
 ProgressStrip::ProgressStrip(LongWork* work, QWidget* parent) : QFrame(parent), work_(work) {
   setObjectName(QStringLiteral("progress"));
-  const Theme& theme = Theme::current();
-  setStyleSheet(QStringLiteral("QFrame#progress { background: %1; border: none; border-right: 1px solid %2; }"
-                               "QProgressBar { background: %3; border: 1px solid %2; border-radius: 4px; }"
-                               "QProgressBar::chunk { background: %4; border-radius: 3px; }")
-                    .arg(theme.paper.name(), theme.edge.name(), theme.panel.name(), theme.weld.name()));
   label_ = new QLabel(this);
   label_->setObjectName(QStringLiteral("progress-text"));
   bar_ = new QProgressBar(this);

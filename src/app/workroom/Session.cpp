@@ -227,7 +227,7 @@ void Session::deleteLayer() {
   const TilesLayer* layer = quilt_.layer(desk_.landing());
   if (!layer) return;
   // The next one behind it, else the one in front, is active then.
-  const auto& layers = map()->layers;
+  const std::vector<Shared<TilesLayer>>& layers = map()->layers;
   const std::size_t index = *map()->layerIndex(layer->id);
   const Id next = layers.size() == 1 ? Id() : layers[index == 0 ? 1 : index - 1]->id;
   mapStep(tr("Delete %1").arg(QString::fromStdString(layer->name)), uq::deleteLayer(quilt_, desk_.landing()), next);

@@ -14,6 +14,7 @@
 
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
+#include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
 #include "core/edit/Landing.h"
 
@@ -66,6 +67,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   layout->addLayout(footRow);
   setCentralWidget(central);
 
+  connect(stack_, &StackPanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(canvas_, &MapCanvas::hovered, this, [this] {
     overTable_ = false;
     foot_->refresh(session_.get(), *canvas_, overTable_);
@@ -155,7 +157,8 @@ void Workroom::openQuilt(const QString& folder) {
 void Workroom::refresh() {
   if (!session_) {
     for (const ActionRow& row : actionTable()) {
-      const bool works = (row.id == ActionId::openQuilt && !work_.isRunning()) || row.id == ActionId::closeWindow;
+      const bool works = (row.id == ActionId::openQuilt && !work_.isRunning()) || row.id == ActionId::closeWindow ||
+                         row.id == ActionId::linen || row.id == ActionId::indigo || row.id == ActionId::asDesktop;
       if (!row.gesture) actions_->action(row.id)->setEnabled(works);
     }
     setWindowTitle(tr("Urban Quilt"));
@@ -214,6 +217,9 @@ void Workroom::act(ActionId id) {
     case ActionId::wholeMap: canvas_->fitMap(); break;
     case ActionId::fullSize: canvas_->showFullSize(); break;
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
+    case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
+    case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
+    case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;
     case ActionId::brush: changeDesk([](Desk& desk) { desk.tool = Tool::brush; }); break;
     case ActionId::erase: changeDesk([](Desk& desk) { desk.tool = Tool::erase; }); break;
     case ActionId::select: changeDesk([](Desk& desk) { desk.tool = Tool::select; }); break;
@@ -328,6 +334,15 @@ void Workroom::leaveThen(std::function<void()> next) {
   if (question.clickedButton() != leave) return;
   givenUp_ = session_->quilt();
   next();
+}
+
+void Workroom::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  if (event->type() != QEvent::PaletteChange || !foot_) return;
+  actions_->redrawIcons();
+  stack_->redraw();
+  inHand_->redraw();
+  refresh();
 }
 
 void Workroom::closeEvent(QCloseEvent* event) {

@@ -41,6 +41,7 @@ class Workroom : public QMainWindow {
   QSize sizeHint() const override { return {1280, 800}; }
 
  protected:
+  void changeEvent(QEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
@@ -75,7 +76,7 @@ class Workroom : public QMainWindow {
   InHandPanel* inHand_;
   MapCanvas* canvas_;
   StackPanel* stack_;
-  FootLine* foot_;
+  FootLine* foot_ = nullptr;  // made last
   bool overTable_ = false;
 };
 
