@@ -30,4 +30,19 @@ TEST_F(Portraits, TheWholeYardAtOnce) {
   picture("whole-map");
 }
 
+TEST_F(Portraits, ATramIsSelectedByNight) {
+  room->actions()->action(ActionId::indigo)->trigger();
+  hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  hand.key(Qt::Key_5);
+  hand.drag(room->canvas(), {onMap({25, 8}), onMap({29, 10})});
+  hand.moveTo(room->canvas(), onMap({27, 9}));
+  hand.key(Qt::Key_0);
+  EXPECT_EQ(session().desk().selection(), CellSet({25, 8, 30, 11}));
+  hand.moveTo(room->canvas(), onMap({28, 9}));
+  EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Move on Sheds & trams"));
+  picture("workroom-indigo");
+  room->actions()->action(ActionId::linen)->trigger();
+}
+
 }  // namespace uq::test

@@ -53,7 +53,7 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   const QImage light = room->grab().toImage();
   room->actions()->action(ActionId::indigo)->trigger();
   settle();
-  picture("workroom-indigo");
+  picture("turned-dark");
   const QImage dark = room->grab().toImage();
   EXPECT_EQ(QApplication::palette().color(QPalette::Window), Theme::indigo().panel);
   EXPECT_NE(dark, light);

@@ -29,6 +29,11 @@ const Theme& Theme::indigo() {
 
 const Theme& Theme::current() { return inForce ? *inForce : linen(); }
 
+QColor Theme::faintInk() const {
+  return QColor((edge.red() + softInk.red()) / 2, (edge.green() + softInk.green()) / 2,
+                (edge.blue() + softInk.blue()) / 2);
+}
+
 QColor Theme::thread(const Thread& thread) const {
   // Okabe and Ito, Color Universal Design, 2008.
   static const std::array<QColor, Thread::kColours> colours = {

@@ -27,6 +27,8 @@ struct Theme {
   // The theme in force.
   static const Theme& current();
 
+  // Between edge and soft ink: marks that only say that nothing is switched on.
+  QColor faintInk() const;
   QColor thread(const Thread& thread) const;
   QPalette palette() const;
   // Of menus, tips, scroll bars, buttons and cards.

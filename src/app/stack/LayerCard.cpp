@@ -54,7 +54,7 @@ void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool 
   eye_->setIcon(
       icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
   lock_->setIcon(icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"),
-                      locked ? theme.ink : theme.edge.darker(130)));
+                      locked ? theme.ink : theme.faintInk()));
   eye_->setToolTip(hidden ? tr("Show %1").arg(name_) : tr("Hide %1").arg(name_));
   lock_->setToolTip(locked ? tr("Unlock %1").arg(name_) : tr("Lock %1 against strokes").arg(name_));
   eye_->setAccessibleName(eye_->toolTip());
