@@ -1,6 +1,7 @@
 // The hands on map and Table: every mouse button and key of the first slice.
 #include <QApplication>
 #include <QLabel>
+#include <QListWidget>
 #include <QMenu>
 #include <QMenuBar>
 #include <QTest>
@@ -19,6 +20,33 @@ class Painting : public Story {
   std::string active() { return session().quilt().layer(session().desk().landing())->name; }
   std::string tag() { return room->canvas()->tagText().toStdString(); }
 };
+
+TEST_F(Painting, AClickInTheListGoesBackToAStep) {
+  EXPECT_FALSE(room->actions()->action(ActionId::listSteps)->isEnabled());
+  takeLid();
+  std::vector<Quilt> after{session().quilt()};
+  for (int i = 0; i < 4; ++i) {
+    hand.click(room->canvas(), onMap({20 + i, 20}));
+    after.push_back(session().quilt());
+  }
+  room->actions()->action(ActionId::listSteps)->trigger();
+  auto* list = room->findChild<QListWidget*>(QStringLiteral("step-list"));
+  ASSERT_TRUE(list->isVisible());
+  ASSERT_EQ(list->count(), 5);
+  EXPECT_EQ(list->item(0)->text(), QStringLiteral("Brush on Paving — Depot Yard"));
+  picture("steps", list);
+  QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(list->item(2)).center());
+  EXPECT_FALSE(list->isVisible());
+  EXPECT_EQ(session().quilt(), after[2]);
+  // One redo lays the whole group back; after asking, as it is more than one step.
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(session().quilt(), after[4]);
+  room->actions()->action(ActionId::listSteps)->trigger();
+  QTest::keyClick(list, Qt::Key_End);
+  QTest::keyClick(list, Qt::Key_Return);
+  EXPECT_EQ(session().quilt(), after[0]);
+  EXPECT_TRUE(session().isSaved());
+}
 
 TEST_F(Painting, AHundredStrokesAllComeBack) {
   hand.click(room->table(), onTable("street", 24));

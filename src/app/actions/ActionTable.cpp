@@ -19,6 +19,9 @@ QString needsSomethingToUndo(const Situation& s) {
 QString needsSomethingToRedo(const Situation& s) {
   return s.undoLine.planForth(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was taken back here"));
 }
+QString needsSteps(const Situation& s) {
+  return s.undoLine.steps().empty() ? translated(UQ_TEXT("Nothing was done to this quilt yet")) : QString();
+}
 QString needsHand(const Situation& s) {
   return s.desk.inHand.empty() ? translated(UQ_TEXT("Nothing is in hand: take a tile from the Table")) : QString();
 }
@@ -67,6 +70,8 @@ constexpr ActionRow kTable[] = {
      Menu::edit, ActsIn::anywhere, true, false, needsSomethingToUndo},
     {ActionId::redo, "redo-step", UQ_TEXT("Redo"), UQ_TEXT("Lay back what was taken back last"), "", "Ctrl+Shift+Z",
      Menu::edit, ActsIn::anywhere, true, false, needsSomethingToRedo},
+    {ActionId::listSteps, "list-steps", UQ_TEXT("Steps…"), UQ_TEXT("List what was done, and go back to any step"), "",
+     "Ctrl+Alt+Z", Menu::edit, ActsIn::anywhere, true, false, needsSteps},
     {ActionId::turnLeft, "turn-left", UQ_TEXT("Turn left"), UQ_TEXT("Turn what is in hand to the left"), "turn-left",
      "Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
     {ActionId::turnRight, "turn-right", UQ_TEXT("Turn right"), UQ_TEXT("Turn what is in hand to the right"),

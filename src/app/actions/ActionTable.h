@@ -20,6 +20,7 @@ enum class ActionId {
   closeWindow,
   undo,
   redo,
+  listSteps,
   dropWork,
   selectAll,
   cutCells,

@@ -371,6 +371,12 @@ void Session::redo() {
   if (plan && confirmed(*plan, false)) follow(undoLine_.layBack(*plan, quilt_));
 }
 
+void Session::returnTo(std::uint64_t step) {
+  endStroke();
+  const UndoLine::Plan plan = undoLine_.planReturn(step);
+  if (!plan.steps.empty()) follow(undoLine_.takeBack(plan, desk_.map, quilt_));
+}
+
 void Session::save(LongWork& work, WhenSaved done) {
   endStroke();
   work.start<Result<QuiltStore::Saved>>(

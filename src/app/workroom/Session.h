@@ -103,6 +103,8 @@ class Session : public QObject {
   // `asksFarther`, and a second one does it.
   void undo();
   void redo();
+  // Takes the whole quilt back to just after a step, as one group that one redo lays back; 0 is before the first.
+  void returnTo(std::uint64_t step);
 
   // Save the quilt as it is now, beside the interface; painting goes on meanwhile. `done` is called in the end, if the
   // session still is there. Saving as moves the session to the new folder.

@@ -34,6 +34,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   notices_ = new NoticeStrip(this);
   canvas_ = new MapCanvas(actions_, this);
   stack_ = new StackPanel(this);
+  steps_ = new StepList(this);
   foot_ = new FootLine(this);
 
   auto* middle = new QWidget(this);
@@ -111,6 +112,7 @@ QWidget* Workroom::buildLeft() {
 }
 
 void Workroom::adopt(std::unique_ptr<Session> session) {
+  steps_->hide();
   tabs_->setSession(session.get());
   table_->setSession(session.get());
   inHand_->setSession(session.get());
@@ -195,6 +197,9 @@ void Workroom::act(ActionId id) {
     case ActionId::copyCells: session_->copySelected(); break;
     case ActionId::cutCells: session_->cutSelected(); break;
     case ActionId::pasteCells: session_->paste(); break;
+    case ActionId::listSteps:
+      steps_->open(session_.get(), tabs_->mapToGlobal(tabs_->rect().bottomRight()) - QPoint(360, 0));
+      break;
     case ActionId::turnLeft: session_->turnHand(Turning::left); break;
     case ActionId::turnRight: session_->turnHand(Turning::right); break;
     case ActionId::mirrorAcross: session_->turnHand(Turning::mirrorAcross); break;

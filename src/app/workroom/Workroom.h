@@ -15,6 +15,7 @@
 #include "app/workroom/NoticeStrip.h"
 #include "app/workroom/ProgressStrip.h"
 #include "app/workroom/Session.h"
+#include "app/workroom/StepList.h"
 #include "app/workroom/Tape.h"
 
 namespace uq {
@@ -76,6 +77,7 @@ class Workroom : public QMainWindow {
   InHandPanel* inHand_;
   MapCanvas* canvas_;
   StackPanel* stack_;
+  StepList* steps_;
   FootLine* foot_ = nullptr;  // made last
   bool overTable_ = false;
 };

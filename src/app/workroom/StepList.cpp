@@ -1,0 +1,58 @@
+#include "app/workroom/StepList.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kNumber = Qt::UserRole;
+constexpr QSize kSize(340, 320);
+
+// "Depot Yard and 1 more": the maps and sheets that a step touched.
+QString touched(const Step& step, const Quilt& quilt) {
+  QStringList names;
+  for (const PartChange& change : step.changes) {
+    if (const Map* map = quilt.map(change.key.id)) names << QString::fromStdString(map->name);
+    if (const Sheet* sheet = quilt.sheet(change.key.id)) names << QString::fromStdString(sheet->name);
+  }
+  return names.join(QStringLiteral(", "));
+}
+
+}  // namespace
+
+StepList::StepList(QWidget* parent) : QListWidget(parent) {
+  setObjectName(QStringLiteral("step-list"));
+  setAccessibleName(tr("What was done"));
+  setWindowFlags(Qt::Popup);
+  connect(this, &QListWidget::itemClicked, this, &StepList::choose);
+  connect(this, &QListWidget::itemActivated, this, &StepList::choose);
+}
+
+void StepList::open(Session* session, QPoint below) {
+  session_ = session;
+  clear();
+  const auto add = [this](const QString& text, std::uint64_t number) {
+    auto* item = new QListWidgetItem(text, this);
+    item->setData(kNumber, QVariant::fromValue<qulonglong>(number));
+  };
+  const std::vector<Step>& steps = session->undoLine().steps();
+  for (auto step = steps.rbegin(); step != steps.rend(); ++step) {
+    add(tr("%1 — %2").arg(QString::fromStdString(step->name), touched(*step, session->quilt())), step->number);
+  }
+  add(tr("As it was opened"), 0);
+  setCurrentRow(0);
+  item(0)->setToolTip(tr("The quilt as it is now"));
+  resize(kSize);
+  move(below);
+  show();
+  setFocus();
+}
+
+void StepList::choose(QListWidgetItem* item) {
+  // A click and Enter may both tell of one choice.
+  if (!isVisible()) return;
+  const auto number = item->data(kNumber).toULongLong();
+  hide();
+  session_->returnTo(number);
+}
+
+}  // namespace uq

@@ -1,0 +1,25 @@
+// StepList: everything that was done to the quilt, by name, the newest on top; a click goes back to just after a step.
+#pragma once
+
+#include <QListWidget>
+
+#include "app/workroom/Session.h"
+
+namespace uq {
+
+class StepList : public QListWidget {
+  Q_OBJECT
+
+ public:
+  explicit StepList(QWidget* parent);
+
+  // Opens as a popup below a point, with the steps of the session, which must outlive it.
+  void open(Session* session, QPoint below);
+
+ private:
+  void choose(QListWidgetItem* item);
+
+  Session* session_ = nullptr;
+};
+
+}  // namespace uq
