@@ -1,11 +1,14 @@
 #include "app/workroom/StepList.h"
 
+#include <algorithm>
+
 namespace uq {
 
 namespace {
 
 constexpr int kNumber = Qt::UserRole;
-constexpr QSize kSize(340, 320);
+constexpr int kWidth = 340;
+constexpr int kMostHeight = 420;
 
 // "Depot Yard and 1 more": the maps and sheets that a step touched.
 QString touched(const Step& step, const Quilt& quilt) {
@@ -41,7 +44,7 @@ void StepList::open(Session* session, QPoint below) {
   add(tr("As it was opened"), 0);
   setCurrentRow(0);
   item(0)->setToolTip(tr("The quilt as it is now"));
-  resize(kSize);
+  resize(kWidth, std::min(kMostHeight, sizeHintForRow(0) * count() + 14));
   move(below);
   show();
   setFocus();
