@@ -64,7 +64,7 @@ TEST_F(FirstSlice, TakesPaintsSavesAndRendersTheSamePixels) {
   hand.key(Qt::Key_G);
   hand.moveTo(room->table(), QPointF(3, 3));
   picture("5-full-size");
-  const QImage shown = canvas->grab().toImage().convertToFormat(QImage::Format_ARGB32);
+  const QImage shown = this->shown().convertToFormat(QImage::Format_ARGB32);
   const std::string file = folder() + "/depot-yard.png";
   QProcess uquilt;
   uquilt.start(QStringLiteral(UQ_UQUILT),

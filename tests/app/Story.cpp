@@ -68,6 +68,17 @@ void Story::picture(const char* name, QWidget* of) {
   std::printf("picture: %s\n", qPrintable(path));
 }
 
+QImage Story::shown() {
+  MapCanvas* canvas = room->canvas();
+  while (true) {
+    QSignalSpy painted(canvas, &MapCanvas::painted);
+    QImage picture = canvas->grab().toImage();
+    if (canvas->lastFrame().whole()) return picture;
+    // The next repaint comes when a worker hands something in.
+    if (!painted.wait()) ADD_FAILURE() << "the canvas never shows the whole map";
+  }
+}
+
 void Story::report(const char* job) {
   RecordProperty("actions", hand.actions());
   std::printf("%s: %d actions\n", job, hand.actions());

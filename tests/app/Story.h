@@ -33,6 +33,8 @@ class Story : public testing::Test {
 
   // Keeps a picture of the window where UQ_PICTURES says, for people; else does nothing.
   void picture(const char* name, QWidget* of = nullptr);  // the workroom unless told otherwise
+  // What the canvas shows, once nothing is missing from it.
+  QImage shown();
   // Says how many actions the job took.
   void report(const char* job);
 
