@@ -49,13 +49,14 @@ void afterEdit(benchmark::State& state) {
   const QRect window = windowAt(scale);
   const CellPos at = makeGrid(s.big().grid)->cellAt(scale.toMap(window.center()));
   const LayerAt layer = layerOfBig(s.quilt, 0);
-  (void)s.painter.draw(s.quilt, s.big(), scale, window, {});
+  (void)s.painter.draw(s.quilt, s.big(), runsOf(s.big()), scale, window);
   std::uint32_t number = 0;
   for (auto _ : state) {
     const CellChange change{at, Cell({s.quilt.layer(layer)->cells.at(at).tile().slot, number++ % 20}, {})};
     const Quilt after = layCells(s.quilt, layer, {&change, 1});
     for (const PixelRect& dirty : s.painter.changes(s.quilt, after, layer)) {
-      benchmark::DoNotOptimize(s.painter.draw(after, *after.mapNamed("Big"), scale, scale.toDevice(dirty), {}));
+      benchmark::DoNotOptimize(
+          s.painter.draw(after, *after.mapNamed("Big"), runsOf(s.big()), scale, scale.toDevice(dirty)));
     }
   }
 }
@@ -142,7 +143,7 @@ void wholeMap(benchmark::State& state) {
       const QRect device(at(x), at(y), at(x + 1) - at(x), at(y + 1) - at(y));
       QImage cloth(device.size(), QImage::Format_RGB32);
       cloth.fill(QColor(90, 90, 100));
-      QPainter(&cloth).drawImage(0, 0, s.painter.draw(s.quilt, s.big(), fine, device, {}));
+      QPainter(&cloth).drawImage(0, 0, s.painter.draw(s.quilt, s.big(), runsOf(s.big()), fine, device));
       double sums[3] = {};
       for (int v = 0; v < cloth.height(); ++v) {
         for (int u = 0; u < cloth.width(); ++u) {

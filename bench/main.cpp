@@ -1,6 +1,7 @@
 #include <benchmark/benchmark.h>
 
 #include <QApplication>
+#include <QTemporaryDir>
 
 namespace uq::bench {
 void registerCellsBenchmarks();
@@ -10,6 +11,8 @@ void registerWorkroomBenchmarks();
 
 int main(int argc, char** argv) {
   if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  const QTemporaryDir state;
+  qputenv("XDG_STATE_HOME", state.path().toUtf8());
   const QApplication application(argc, argv);
   uq::bench::registerCellsBenchmarks();
   uq::bench::registerFrameBenchmarks();

@@ -35,8 +35,14 @@ for path in documents:
     for field in document:
         lacking = copy.deepcopy(document)
         del lacking[field]
-        expect(False, lacking, f"{path} without {field}")
+        since_1_1 = document["document"] == "quilt" and field in ("roles", "screen")
+        expect(since_1_1, lacking, f"{path} without {field}")
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
+broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")
+expect(True, broken, "a layer with everything that may be said of it")
+broken["layers"][0]["opacity"] = 160
+expect(False, broken, "a layer of 160 per cent")
+broken["layers"][0]["opacity"] = 60
 broken["layers"][0]["cells"] = "../outside.cells"
 expect(False, broken, "a map whose cells lie outside the quilt")
 print(f"format schema: {len(documents)} documents, {failed} wrong")

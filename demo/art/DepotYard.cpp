@@ -228,6 +228,7 @@ Demo composeDemo() {
   QuiltFacts facts;
   facts.id = ids.next();
   facts.name = "Copperline";
+  facts.screen = {448, 288};
   Demo demo{Quilt(std::move(facts)), {}};
   const auto add = [&](const char* name, const char* code, const DrawnSheet& drawn) {
     const Sheet sheet = makeSheet(ids, name, code, drawn);

@@ -176,7 +176,7 @@ int render(const RenderOrder& order) {
     return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
   }
   MapPainter painter(SheetPictures::load(quilt, opened->store.disk(), opened->store.folder(), opened->problems));
-  const QImage picture = painter.draw(quilt, *map, scale, scale.toDevice(pixels), hidden);
+  const QImage picture = painter.draw(quilt, *map, runsOf(*map, {hidden, {}}), scale, scale.toDevice(pixels));
   for (const Error& problem : opened->problems) report(problem);
   if (auto written = writePng(picture, order.output); !written) {
     report(written.error());

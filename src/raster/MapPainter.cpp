@@ -47,6 +47,7 @@ void magnify(QImage& target, const QRect& device, const PixelView& tile, const P
 }  // namespace
 
 PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell) {
+  if (cell.tile().slot == kChalkSlot) return map.grid.cell;
   const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
   const auto place = sheet ? sheet->place(cell.tile().number) : std::nullopt;
   const PixelSize size = place ? PixelSize{place->w, place->h} : map.grid.cell;
@@ -80,7 +81,7 @@ void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, c
     TileArt::Tile& tile = kit_.art.tile(cell);
     const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
     const PixelRect seat = grid->seat(at, size);
-    if (scale.zoom > 1 && !tile.isPlaceholder()) {
+    if (scale.zoom > 1 && !tile.takesCellSize()) {
       magnify(target, device, tile.straight(), seat, scale, opacity, columns);
       return;
     }
@@ -136,16 +137,21 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
   return stop && stop->load(std::memory_order_relaxed) ? QImage() : picture;
 }
 
-QImage MapPainter::draw(const Quilt& quilt, const Map& map, ViewScale scale, const QRect& device,
-                        const std::set<Id>& hidden, const GhostCells* ghost) {
+QImage MapPainter::draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale,
+                        const QRect& device, const GhostCells* ghost) {
   QImage picture;
-  for (const Run& run : runsOf(map, hidden)) {
-    QImage one = drawRun(quilt, map, run, scale, device, ghost);
-    if (picture.isNull()) {
+  for (const Run& run : runs) {
+    QImage one = drawRun(quilt, map, run, scale, device.translated(-run.shift(scale)), ghost);
+    if (one.isNull()) continue;
+    if (picture.isNull() && run.opacity == 100) {
       picture = std::move(one);
-    } else if (!one.isNull()) {
-      blend(picture, {}, viewOf(one));
+      continue;
     }
+    if (picture.isNull()) {
+      picture = QImage(device.size(), QImage::Format_ARGB32_Premultiplied);
+      picture.fill(Qt::transparent);
+    }
+    blend(picture, {}, viewOf(one), run.alpha());
   }
   if (picture.isNull()) {
     picture = QImage(device.size(), QImage::Format_ARGB32_Premultiplied);
@@ -196,20 +202,21 @@ std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const Sh
                                     const std::set<Id>& hidden, PixelPos at) {
   const auto grid = makeGrid(map.grid);
   const Reach farthest = ChunkReach::farthest(quilt, *grid);
-  const CellRect near = grid->cellsMeeting(farthest.around({at.x, at.y, 1, 1})).intersected(map.bounds);
   for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
     const TilesLayer& layer = nearest->read();
     if (hidden.contains(layer.id)) continue;
     std::optional<PickedTile> last;
+    const PixelPos on{at.x - layer.offset.x, at.y - layer.offset.y};
+    const CellRect near = grid->cellsMeeting(farthest.around({on.x, on.y, 1, 1})).intersected(map.bounds);
     grid->inDrawOrder(near, [&](const DrawRow& row) {
       for (int i = 0; i < row.count; ++i) {
         const CellPos place = row.at(i);
         const Cell cell = layer.cells.at(place);
         if (cell.empty()) continue;
         const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
-        if (!seat.contains(at)) continue;
+        if (!seat.contains(on)) continue;
         const auto pixels = pictures.turned(quilt, cell);
-        if (!pixels || qAlpha(pixels->pixel(at.x - seat.x, at.y - seat.y)) != 0) {
+        if (!pixels || qAlpha(pixels->pixel(on.x - seat.x, on.y - seat.y)) != 0) {
           last = PickedTile{layer.id, place, cell};
         }
       }

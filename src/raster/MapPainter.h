@@ -25,18 +25,19 @@ class MapPainter {
   const SheetPictures& pictures() const { return kit_.art.pictures(); }
 
   // Draws what lies in `device` (absolute device pixels) into a picture of that size, transparent where nothing is.
-  QImage draw(const Quilt& quilt, const Map& map, ViewScale scale, const QRect& device, const std::set<Id>& hidden,
+  QImage draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale, const QRect& device,
               const GhostCells* ghost = nullptr);
 
-  // The same for one run. The null picture when nothing is there, or when `stop` was set meanwhile.
+  // The layers of one run, neither shifted nor faded. The null picture when nothing is there, or when `stop` was set
+  // meanwhile.
   QImage drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                  const GhostCells* ghost = nullptr, const std::atomic<bool>* stop = nullptr);
 
   // A run at one pixel for step × step cells, sampled; see sampledColours.
   QImage sample(const Quilt& quilt, const Map& map, const Run& run, CellRect blocks, int step);
 
-  // The map pixels in which one layer looks different in two states of a quilt that have the same sheets and the same
-  // grid: for each chunk that differs, what the old and the new pictures cover.
+  // The map pixels, before the layer's offset, in which one layer looks different in two states of a quilt that have
+  // the same sheets and the same grid: for each chunk that differs, what the old and the new pictures cover.
   std::vector<PixelRect> changes(const Quilt& before, const Quilt& after, LayerAt at);
 
  private:
@@ -51,7 +52,7 @@ class MapPainter {
 // The size in map pixels at which a cell's tile is drawn; the map's cell size for a placeholder.
 PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell);
 
-// The tile whose opaque pixel is topmost under a map pixel, among the layers that are not hidden.
+// The tile whose opaque pixel is topmost under a map pixel, among the layers that are not hidden, each at its offset.
 struct PickedTile {
   Id layer;
   CellPos at;

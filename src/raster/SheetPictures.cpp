@@ -1,11 +1,30 @@
 #include "raster/SheetPictures.h"
 
+#include <QPainter>
 #include <QTransform>
 
 #include "core/store/Documents.h"
 #include "raster/PictureFile.h"
 
 namespace uq {
+
+namespace {
+
+QImage chalkPicture() {
+  static const QImage picture = [] {
+    const Sheet& sheet = chalk();
+    QImage made(sheet.pictureSize.w, sheet.pictureSize.h, QImage::Format_ARGB32_Premultiplied);
+    QPainter painter(&made);
+    for (std::uint32_t i = 0; i < kChalkColours; ++i) {
+      const PixelRect place = *sheet.place(i);
+      painter.fillRect(place.x, place.y, place.w, place.h, QColor::fromRgb(chalkColour(i) | 0xff000000));
+    }
+    return made;
+  }();
+  return picture;
+}
+
+}  // namespace
 
 SheetPictures SheetPictures::load(const Quilt& quilt, Disk& disk, const std::string& folder, Errors& problems) {
   SheetPictures pictures;
@@ -35,11 +54,13 @@ SheetPictures SheetPictures::load(const Quilt& quilt, Disk& disk, const std::str
 }
 
 QImage SheetPictures::picture(Id sheet) const {
+  if (sheet == chalk().id) return chalkPicture();
   const auto found = pictures_.find(sheet);
   return found == pictures_.end() ? QImage() : found->second;
 }
 
 std::optional<QImage> SheetPictures::tile(const Quilt& quilt, TileRef tile) const {
+  if (tile.slot == kChalkSlot) return std::nullopt;
   const Sheet* sheet = quilt.sheetAt(tile.slot);
   const auto place = sheet ? sheet->place(tile.number) : std::nullopt;
   if (!place) return std::nullopt;

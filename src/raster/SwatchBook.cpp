@@ -68,6 +68,7 @@ struct SwatchBook::MapBook {
   Quilt quilt;  // what the swatches show, apart from their dirty rectangles
   std::vector<std::unique_ptr<RunBook>> runs;
   std::vector<RunBook*> shown;
+  std::vector<Run> runsShown;
 
   const Map& map() const { return *quilt.map(id); }
   // All device pixels on which a tile of the map may be seen: pictures at the edge reach beyond it.
@@ -87,7 +88,9 @@ struct SwatchBook::Job {
   QImage picture;
   std::atomic<bool> stop{false};
 
-  bool isFor(Id m, const Run& r, double z, Place p) const { return map == m && zoom == z && place == p && run == r; }
+  bool isFor(Id m, const Run& r, double z, Place p) const {
+    return map == m && zoom == z && place == p && run.layers == r.layers;
+  }
 };
 
 // The threads that draw what is wanted, in the order in which it is wanted.
@@ -234,23 +237,31 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
         refreshSketch(book, *run, &rects);
       }
     }
-    for (const auto& one : byLayer) changed.insert(changed.end(), one.second.begin(), one.second.end());
+    for (const auto& [layer, rects] : byLayer) {
+      const PixelPos by = map.layer(layer)->offset;
+      for (const PixelRect& at : rects) changed.push_back({at.x + by.x, at.y + by.y, at.w, at.h});
+    }
   } else {
     book.quilt = quilt;
   }
 
   std::vector<RunBook*> shown;
   for (const Run& run : runs) shown.push_back(&bookOf(book, run));
-  allChanged = allChanged || shown != book.shown;
+  allChanged = allChanged || runs != book.runsShown || shown != book.shown;
   book.shown = std::move(shown);
+  book.runsShown = std::move(runs);
   anew_ = anew_ || allChanged;
   if (allChanged) return std::nullopt;
   return changed;
 }
 
 SwatchBook::RunBook& SwatchBook::bookOf(MapBook& map, const Run& run) {
-  const auto found = std::find_if(map.runs.begin(), map.runs.end(), [&](const auto& book) { return book->run == run; });
-  if (found != map.runs.end()) return **found;
+  const auto found =
+      std::find_if(map.runs.begin(), map.runs.end(), [&](const auto& book) { return book->run.layers == run.layers; });
+  if (found != map.runs.end()) {
+    (*found)->run = run;
+    return **found;
+  }
   map.runs.push_back(std::make_unique<RunBook>());
   map.runs.back()->run = run;
   refreshSketch(map, *map.runs.back(), nullptr);
@@ -310,8 +321,8 @@ void SwatchBook::collect() {
     const auto at = maps_.find(job->map);
     if (at == maps_.end()) continue;
     MapBook& book = *at->second;
-    const auto run =
-        std::find_if(book.runs.begin(), book.runs.end(), [&](const auto& one) { return one->run == job->run; });
+    const auto run = std::find_if(book.runs.begin(), book.runs.end(),
+                                  [&](const auto& one) { return one->run.layers == job->run.layers; });
     const Map* then = job->quilt.map(job->map);
     if (run == book.runs.end() || !(then->bounds == book.map().bounds)) continue;
     Swatch swatch{std::move(job->picture), {}, frame_};
@@ -438,8 +449,11 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   collect();
   MapBook& book = *shown_;
   const QRect map = book.drawnBounds(scale);
-  const QRect seen = part.intersected(window).intersected(map);
   for (RunBook* run : book.shown) {
+    const QPoint shift = run->run.shift(scale);
+    const QPoint origin = window.topLeft() - shift;
+    const QRect seen = part.intersected(window).translated(-shift).intersected(map);
+    painter.setOpacity(run->run.alpha() / 255.0);
     Level& level = run->levels[scale.zoom];
     forEachPlace(seen, [&](Place place) {
       ++frame.swatches;
@@ -453,7 +467,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
       const QRect at = rectOf(place);
       if (found == level.swatches.end()) {
         ++frame.substitutes;
-        drawSubstitute(painter, book, *run, scale, at.intersected(seen), window.topLeft());
+        drawSubstitute(painter, book, *run, scale, at.intersected(seen), origin);
         return;
       }
       Swatch& swatch = found->second;
@@ -465,10 +479,11 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
       }
       if (swatch.picture.isNull()) return;
       const QRect shown = at.intersected(seen);
-      painter.drawImage(shown.translated(-window.topLeft()).topLeft(), swatch.picture, shown.translated(-at.topLeft()));
+      painter.drawImage(shown.topLeft() - origin, swatch.picture, shown.translated(-at.topLeft()));
     });
   }
-  request(book, scale, window.intersected(map));
+  painter.setOpacity(1);
+  request(book, scale, window);
   keepWithinBudget();
   return frame;
 }
@@ -476,26 +491,30 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
 void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& window) {
   std::vector<std::tuple<std::int64_t, RunBook*, Place>> missing;
   const QRect map = book.drawnBounds(scale);
-  const QRect ring = window.adjusted(-kSwatchSide, -kSwatchSide, kSwatchSide, kSwatchSide).intersected(map);
+  const QRect around = window.adjusted(-kSwatchSide, -kSwatchSide, kSwatchSide, kSwatchSide);
   const auto count = [](const QRect& device) {
     std::size_t places = 0;
     forEachPlace(device, [&](Place) { ++places; });
     return places;
   };
   // Never so much ahead that it would push out what is in sight.
-  const std::size_t all = count(ring) * book.shown.size() * kSwatchSide * kSwatchSide * sizeof(QRgb);
+  std::size_t all = 0;
+  for (const RunBook* run : book.shown) {
+    all += count(around.translated(-run->run.shift(scale)).intersected(map)) * kSwatchSide * kSwatchSide * sizeof(QRgb);
+  }
   const bool ahead = all < options_.budget - options_.budget / 8;
   for (RunBook* run : book.shown) {
     Level& level = run->levels[scale.zoom];
-    forEachPlace(ahead ? ring : window, [&](Place place) {
+    const QRect seen = window.translated(-run->run.shift(scale));
+    forEachPlace((ahead ? around.translated(-run->run.shift(scale)) : seen).intersected(map), [&](Place place) {
       if (const auto found = level.swatches.find(place); found != level.swatches.end()) {
         found->second.used = frame_;
         if (!isForWorkers(book, *run, scale, found->second)) return;
       }
       const QRect at = rectOf(place);
-      const QPoint off = at.center() - window.center();
+      const QPoint off = at.center() - seen.center();
       const std::int64_t distance = std::int64_t{off.x()} * off.x() + std::int64_t{off.y()} * off.y();
-      missing.emplace_back(at.intersects(window) ? distance : distance + (std::int64_t{1} << 40), run, place);
+      missing.emplace_back(at.intersects(seen) ? distance : distance + (std::int64_t{1} << 40), run, place);
     });
   }
   std::stable_sort(missing.begin(), missing.end(),

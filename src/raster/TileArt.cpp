@@ -9,6 +9,19 @@ namespace {
 
 constexpr std::size_t kMostSizes = 12;  // of one tile: a zoom needs up to four
 
+// A chalk tile: its colour, with an edge at two sides so that cells can be counted.
+QImage chalkTile(QSize size, std::uint32_t number) {
+  QImage picture(size, QImage::Format_ARGB32_Premultiplied);
+  const QColor colour = QColor::fromRgb(chalkColour(number) | 0xff000000);
+  picture.fill(colour);
+  if (std::min(size.width(), size.height()) < 6) return picture;
+  QPainter painter(&picture);
+  const QRect all = picture.rect();
+  painter.fillRect(QRect(0, all.bottom(), all.width(), 1), colour.darker(112));
+  painter.fillRect(QRect(all.right(), 0, 1, all.height()), colour.darker(112));
+  return picture;
+}
+
 // A tile without a picture: a hatched box with its number, readable on any art.
 QImage placeholder(QSize size, Cell cell) {
   QImage picture(size, QImage::Format_ARGB32_Premultiplied);
@@ -92,7 +105,12 @@ TileArt::Tile& TileArt::tile(Cell cell) {
 
 QImage TileArt::made(Tile& tile, QSize size) {
   const PixelView& straight = tile.straight_;
-  if (!straight.pixels) return placeholder(size, cellOfBits(tile.bits_));
+  if (!straight.pixels) {
+    const Cell cell = cellOfBits(tile.bits_);
+    const TileRef ref = cell.tile();
+    const bool isChalk = ref.slot == kChalkSlot && ref.number < kChalkColours;
+    return isChalk ? chalkTile(size, ref.number) : placeholder(size, cell);
+  }
   const auto viewed = [](const PixelView& view) {
     return QImage(reinterpret_cast<const uchar*>(view.pixels), view.w, view.h, view.stride * qsizetype{sizeof(QRgb)},
                   QImage::Format_ARGB32_Premultiplied);

@@ -32,9 +32,10 @@ class TileArt {
   // One tile as a cell turns it.
   class Tile {
    public:
-    PixelSize size() const { return size_; }  // map pixels; 0 × 0 for a placeholder, which takes the cell's size
-    bool isPlaceholder() const { return straight_.pixels == nullptr; }
-    // At 100 %; empty for a placeholder.
+    // Map pixels; 0 × 0 for a placeholder or chalk, which take the cell's size.
+    PixelSize size() const { return size_; }
+    bool takesCellSize() const { return straight_.pixels == nullptr; }
+    // At 100 %; empty where it takes the cell's size.
     const PixelView& straight() const { return straight_; }
 
    private:

@@ -3,7 +3,7 @@
 #include "core/Support.h"
 #include "core/edit/Landing.h"
 #include "core/edit/LayCells.h"
-#include "core/edit/RenameLayer.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/Stroke.h"
 
 namespace uq::test {
@@ -142,6 +142,7 @@ TEST(Desk, FitsAQuiltFromWhichItsMapOrLayerIsGone) {
   Desk desk = validDesk({}, quilt);
   desk.map = quilt.mapNamed("Yard")->id;
   desk.activeLayer[desk.map] = layerOf(quilt, "Yard", "Awnings").layer;
+  desk = validDesk(desk, quilt);
   EXPECT_EQ(validDesk(desk, quilt), desk);
   Map yard = *quilt.mapNamed("Yard");
   yard.layers.pop_back();

@@ -9,7 +9,7 @@
 #include "core/ForwardingDisk.h"
 #include "core/Support.h"
 #include "core/edit/LayCells.h"
-#include "core/edit/RenameLayer.h"
+#include "core/edit/LayerFacts.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq::test {

@@ -2,7 +2,7 @@
 
 #include "core/Support.h"
 #include "core/edit/LayCells.h"
-#include "core/edit/RenameLayer.h"
+#include "core/edit/LayerFacts.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/QuiltStore.h"
@@ -387,11 +387,11 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"path_out_of_the_folder", "maps/yard/map.json", "paving.cells", "../../x.cells", 10, "plain name"},
         Damage{"unknown_grid", "maps/yard/map.json", "orthogonal", "triangular", 6, "not known to this version"},
         Damage{"unknown_layer", "maps/yard/map.json", "\"tiles\"", "\"smoke\"", 10, "not known to this version"},
-        Damage{"newer_map", "maps/yard/map.json", "1.0", "2.0", 3, "newer version"},
+        Damage{"newer_map", "maps/yard/map.json", "1.1", "2.0", 3, "newer version"},
         Damage{"broken_sheet", "sheets/street.json", "\"code\"", nullptr, 6, "syntax error"},
         Damage{"sheet_code", "sheets/street.json", "\"A\"", "\"a1\"", 6, "capital letters"},
         Damage{"broken_quilt", "quilt.json", "\"name\"", nullptr, 5, "syntax error"},
-        Damage{"newer_quilt", "quilt.json", "1.0", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
+        Damage{"newer_quilt", "quilt.json", "1.1", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
 // Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
@@ -468,13 +468,42 @@ TEST(QuiltStore, AFolderThatVanishedIsNotMadeAnewByHalf) {
 TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");
-  map.replace(map.find("1.0"), 3, "1.7");
+  map.replace(map.find("1.1"), 3, "1.7");
   map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);
   EXPECT_THAT(opened->problems, IsEmpty());
   ASSERT_TRUE(opened->store.save(renameLayer(opened->quilt, layerOf(opened->quilt, "Yard", "Paving"), "Ground")));
   EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"wraps\": ["));
+}
+
+TEST(QuiltStore, ReadsAQuiltOfTheFirstVersion) {
+  Saved saved;
+  std::string& quilt = saved.file("quilt.json");
+  quilt =
+      "{\n  \"document\": \"quilt\",\n  \"version\": \"1.0\",\n  \"id\": \"mpuwbveowy6f\",\n  \"name\": \"Old\"\n}\n";
+  const auto opened = saved.open();
+  ASSERT_TRUE(opened);
+  EXPECT_THAT(opened->problems, IsEmpty());
+  EXPECT_EQ(opened->quilt.facts().roles, kPlainRoles);
+  EXPECT_EQ(opened->quilt.facts().screen, (PixelSize{480, 270}));
+}
+
+TEST(QuiltStore, ChalkIsSavedByItsNameAndNeedsNoSheet) {
+  Saved saved;
+  auto opened = saved.open();
+  const std::vector<CellChange> one = {{{2, 2}, tileOf(opened->quilt, "Chalk", 10)}};
+  ASSERT_TRUE(opened->store.save(layCells(opened->quilt, layerOf(opened->quilt, "Yard", "Sheds"), one)));
+  EXPECT_THAT(saved.file("maps/yard/sheds.cells"), HasSubstr("CK chalkcolours\n"));
+  const auto again = saved.open();
+  EXPECT_THAT(again->problems, IsEmpty());
+  EXPECT_EQ(again->quilt.layer(layerOf(again->quilt, "Yard", "Sheds"))->cells.at({2, 2}), one[0].cell);
+  // A file that claims to be Chalk is refused.
+  std::string impostor = saved.file("sheets/rails.json");
+  const auto id = impostor.find("\"id\": \"") + 7;
+  impostor.replace(id, 12, "chalkcolours");
+  saved.disk->put(kFolder + "/sheets/other.json", impostor);
+  EXPECT_THAT(saved.open()->problems.at(0).text(), HasSubstr("its id is that of the sheet \"Chalk\""));
 }
 
 TEST(QuiltStore, ReadingNeverWrites) {

@@ -1,7 +1,8 @@
 #include "core/Support.h"
 
+#include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayCells.h"
-#include "core/edit/RenameLayer.h"
+#include "core/edit/LayerFacts.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
@@ -155,6 +156,7 @@ LayerAt layerOf(const Quilt& quilt, const char* map, const char* layer) {
 }
 
 Cell tileOf(const Quilt& quilt, const char* sheet, std::uint32_t number, Turn turn) {
+  if (chalk().name == sheet) return Cell({kChalkSlot, number}, turn);
   for (const auto& one : quilt.sheets()) {
     if (one->name == sheet) return Cell({*quilt.slots().find(one->id), number}, turn);
   }
@@ -165,7 +167,7 @@ std::string bytes(const Quilt& quilt) {
   std::string all = writeJson(quiltDocument(quilt.facts()));
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
-    all += writeJson(mapDocument(map.read()));
+    all += map->folder + "\n" + writeJson(mapDocument(map.read()));
     for (const Shared<TilesLayer>& layer : map->layers) all += writeCells(layer->cells, quilt);
   }
   return all;
@@ -176,8 +178,17 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
     const auto& map = *rc::gen::elementOf(quilt.maps());
     const Shared<TilesLayer> layer = *rc::gen::elementOf(map->layers);
     const LayerAt at{map->id, layer->id};
-    if (*rc::gen::inRange(0, 8) == 0) {
-      return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));
+    switch (*rc::gen::inRange(0, 16)) {
+      case 0:
+      case 1:
+        return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));
+      case 2: return withOffset(quilt, at, {*rc::gen::inRange(-40, 40), *rc::gen::inRange(-40, 40)});
+      case 3: return withOpacity(quilt, at, *rc::gen::inRange(0, 101));
+      case 4:
+        return withNote(quilt, at, *rc::gen::element<std::string>("", "quay edge is one tile wide", "\"lamps\"\n"));
+      case 5: return withRole(quilt, at, *rc::gen::element<std::string>("ground", "in front", "weather"));
+      case 6: return renameMap(quilt, map->id, *rc::gen::element<std::string>("Yard", "Loft", "Yard", "Ferry Street"));
+      default: break;
     }
     std::vector<CellChange> changes;
     const int count = *rc::gen::inRange(1, 12);
@@ -185,7 +196,7 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
       const CellPos pos{*rc::gen::inRange(-6, 18), *rc::gen::inRange(-6, 10)};
       const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
       const bool empty = *rc::gen::inRange(0, 4) == 0;
-      const char* sheet = *rc::gen::element("street", "rails");
+      const char* sheet = *rc::gen::element("street", "rails", "Chalk");
       changes.push_back({pos, empty ? Cell{} : tileOf(quilt, sheet, *rc::gen::inRange(0u, 8u), turn)});
     }
     return layCells(quilt, at, changes);

@@ -81,7 +81,7 @@ struct Scene {
   }
   QImage draw(double zoom, QRect device, const std::set<Id>& hidden = {}, const GhostCells* ghost = nullptr) {
     MapPainter painter(pictures);
-    return painter.draw(quilt, yard(), {zoom}, device, hidden, ghost);
+    return painter.draw(quilt, yard(), runsOf(yard(), {hidden, {}}), {zoom}, device, ghost);
   }
   QImage whole(double zoom) {
     const PixelRect pixels = makeGrid(yard().grid)->pixelBounds(yard().bounds);

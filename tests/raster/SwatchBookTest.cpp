@@ -29,7 +29,7 @@ struct Show {
   }
 
   std::optional<std::vector<PixelRect>> show(const Scene& scene, const std::set<Id>& hidden = {}) {
-    return book.show(scene.quilt, scene.map, runsOf(scene.yard(), hidden));
+    return book.show(scene.quilt, scene.map, runsOf(scene.yard(), {hidden, {}}));
   }
 
   QImage frame(double zoom, QRect window, SwatchBook::Frame* shown = nullptr) {

@@ -28,8 +28,8 @@ QString needsHand(const Situation& s) {
 QString needsMap(const Situation& s) {
   return s.quilt.map(s.desk.map) ? QString() : translated(UQ_TEXT("This quilt has no map yet"));
 }
-QString needsSecondMap(const Situation& s) {
-  return s.quilt.maps().size() > 1 ? QString() : translated(UQ_TEXT("This quilt has only one map"));
+QString needsSecondTab(const Situation& s) {
+  return s.desk.openMaps.size() > 1 ? QString() : translated(UQ_TEXT("Only one map is open"));
 }
 QString needsLayer(const Situation& s) {
   return s.quilt.layer(s.desk.landing()) ? QString() : translated(UQ_TEXT("This map has no layer"));
@@ -57,14 +57,19 @@ QString needsChange(const Situation& s) {
 }
 
 constexpr ActionRow kTable[] = {
+    {ActionId::newQuilt, "new-quilt", UQ_TEXT("New quilt…"), UQ_TEXT("Begin a quilt in a folder of its own"), "",
+     "Ctrl+N", Menu::quilt, ActsIn::anywhere, false, false, needsIdle, kWorksAlone},
     {ActionId::openQuilt, "open-quilt", UQ_TEXT("Open quilt…"), UQ_TEXT("Open another quilt's folder"), "",
-     "Ctrl+Shift+O", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
+     "Ctrl+Shift+O", Menu::quilt, ActsIn::anywhere, false, false, needsIdle, kWorksAlone},
+    {ActionId::newWindow, "new-window", UQ_TEXT("Another window"),
+     UQ_TEXT("Open a window for another quilt beside this one"), "", "Ctrl+Shift+N", Menu::quilt, ActsIn::anywhere,
+     false, false, yes, kWorksAlone},
     {ActionId::saveQuilt, "save-quilt", UQ_TEXT("Save"), UQ_TEXT("Save every map and sheet that changed"), "", "Ctrl+S",
-     Menu::quilt, ActsIn::anywhere, false, false, needsChange},
+     Menu::quilt, ActsIn::anywhere, false, false, needsChange, kOpensGroup},
     {ActionId::saveQuiltAs, "save-quilt-as", UQ_TEXT("Save as…"), UQ_TEXT("Save the whole quilt in another folder"), "",
      "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
-    {ActionId::closeWindow, "close-window", UQ_TEXT("Close"), UQ_TEXT("Close this quilt"), "", "Ctrl+W", Menu::quilt,
-     ActsIn::anywhere, false, false, yes},
+    {ActionId::closeWindow, "close-window", UQ_TEXT("Close the window"), UQ_TEXT("Close this quilt and its window"), "",
+     "Ctrl+Q", Menu::quilt, ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
 
     {ActionId::undo, "undo-step", UQ_TEXT("Undo"), UQ_TEXT("Take the newest step on this map back"), "", "Ctrl+Z",
      Menu::edit, ActsIn::anywhere, true, false, needsSomethingToUndo},
@@ -98,10 +103,23 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Drop the stroke under way, else the paste, else the selection; then choose Select"), "", "Esc",
      Menu::edit, ActsIn::canvas, false, false, needsSomethingToDrop},
 
-    {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the next map of this quilt"), "", "Ctrl+PgDown",
-     Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
-    {ActionId::previousMap, "previous-map", UQ_TEXT("Previous map"), UQ_TEXT("Go to the map before this one"), "",
-     "Ctrl+PgUp", Menu::map, ActsIn::anywhere, false, false, needsSecondMap},
+    {ActionId::newMap, "new-map", UQ_TEXT("New map…"), UQ_TEXT("Add a map to this quilt"), "plus", "Ctrl+M", Menu::map,
+     ActsIn::anywhere, true, false, yes},
+    {ActionId::listMaps, "list-maps", UQ_TEXT("Maps…"), UQ_TEXT("Find and open any map of this quilt"), "", "Ctrl+O",
+     Menu::map, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::renameMap, "rename-map", UQ_TEXT("Rename the map…"), UQ_TEXT("Give this map another name"), "", "",
+     Menu::map, ActsIn::anywhere, true, false, needsMap, kOpensGroup},
+    {ActionId::duplicateMap, "duplicate-map", UQ_TEXT("Duplicate the map"), UQ_TEXT("Add a copy of this map"), "", "",
+     Menu::map, ActsIn::anywhere, true, false, needsMap},
+    {ActionId::deleteMap, "delete-map", UQ_TEXT("Delete the map"), UQ_TEXT("Delete this map with all its layers"), "",
+     "", Menu::map, ActsIn::anywhere, true, false, needsMap},
+    {ActionId::closeMap, "close-map", UQ_TEXT("Close the map's tab"),
+     UQ_TEXT("Take this map's tab away; the map stays in the quilt"), "", "Ctrl+W", Menu::map, ActsIn::anywhere, false,
+     false, needsSecondTab, kOpensGroup},
+    {ActionId::nextMap, "next-map", UQ_TEXT("Next map"), UQ_TEXT("Go to the map in the next tab"), "", "Ctrl+PgDown",
+     Menu::map, ActsIn::anywhere, false, false, needsSecondTab},
+    {ActionId::previousMap, "previous-map", UQ_TEXT("Previous map"), UQ_TEXT("Go to the map in the tab before"), "",
+     "Ctrl+PgUp", Menu::map, ActsIn::anywhere, false, false, needsSecondTab},
 
     {ActionId::nearerLayer, "nearer-layer", UQ_TEXT("Next layer nearer"),
      UQ_TEXT("Paint on the next layer towards you"), "", "W", Menu::layers, ActsIn::canvas, false, false, needsNearer},
@@ -137,18 +155,31 @@ constexpr ActionRow kTable[] = {
      ActsIn::anywhere, false, false, needsMap},
     {ActionId::wholeMap, "whole-map", UQ_TEXT("Whole map"), UQ_TEXT("Fit the whole map into the canvas"), "", "F",
      Menu::view, ActsIn::canvas, false, false, needsMap},
+    {ActionId::fitSelection, "fit-selection", UQ_TEXT("The selection"), UQ_TEXT("Fit what is selected into the canvas"),
+     "", "Shift+F", Menu::view, ActsIn::canvas, false, false, needsSelection},
     {ActionId::fullSize, "full-size", UQ_TEXT("100 %"), UQ_TEXT("Show each pixel of the map as one"), "", "0",
      Menu::view, ActsIn::canvas, false, false, needsMap},
     {ActionId::gridLines, "grid-lines", UQ_TEXT("Grid lines"), UQ_TEXT("Show or hide the outlines of the cells"), "",
-     "G", Menu::view, ActsIn::canvas, false, false, needsMap},
+     "G", Menu::view, ActsIn::canvas, false, false, needsMap, kOpensGroup},
+    {ActionId::rulers, "rulers", UQ_TEXT("Rulers"), UQ_TEXT("Show or hide the counted columns and rows at the edges"),
+     "", "", Menu::view, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::fadeOthers, "fade-others", UQ_TEXT("Fade the other layers"),
+     UQ_TEXT("Make all layers but the active one faint"), "", "Z", Menu::view, ActsIn::canvas, false, false,
+     needsLayer},
 
     {ActionId::linen, "theme-linen", UQ_TEXT("Linen"), UQ_TEXT("The light workroom"), "", "", Menu::view,
-     ActsIn::anywhere, false, false, yes},
+     ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
     {ActionId::indigo, "theme-indigo", UQ_TEXT("Indigo"), UQ_TEXT("The dark workroom"), "", "", Menu::view,
-     ActsIn::anywhere, false, false, yes},
+     ActsIn::anywhere, false, false, yes, kWorksAlone},
     {ActionId::asDesktop, "theme-as-desktop", UQ_TEXT("Light or dark as the desktop"),
      UQ_TEXT("Linen or indigo, whichever the desktop asks for"), "", "", Menu::view, ActsIn::anywhere, false, false,
-     yes},
+     yes, kWorksAlone},
+
+    {ActionId::findHelp, "find-help", UQ_TEXT("Find help or an action…"),
+     UQ_TEXT("One field for everything: type what you want to do"), "", "F1", Menu::help, ActsIn::anywhere, false,
+     false, yes, kWorksAlone},
+    {ActionId::listKeys, "list-keys", UQ_TEXT("Keys…"), UQ_TEXT("See all keys, and change them"), "", "Ctrl+F1",
+     Menu::help, ActsIn::anywhere, false, false, yes, kWorksAlone},
 
     {ActionId::brush, "choose-brush", UQ_TEXT("Brush"), UQ_TEXT("Lay what is in hand, cell by cell"), "brush", "1",
      Menu::none, ActsIn::canvas, false, false, needsMap},
@@ -189,6 +220,15 @@ constexpr ActionRow kTable[] = {
     {ActionId::takeByKeys, "take-by-keys", UQ_TEXT("arrows and Enter take too"),
      UQ_TEXT("The arrows point at a tile, with Shift they span a block, Enter takes it"), "", "arrows, Enter",
      Menu::none, ActsIn::canvas, false, true, yes},
+    {ActionId::paintByKeys, "paint-by-keys", UQ_TEXT("Enter lays, Ctrl+Enter takes away"),
+     UQ_TEXT("After Tab has led to the map, the arrows move a cell cursor, with Shift they span a box"), "",
+     "Tab, arrows, Enter", Menu::none, ActsIn::canvas, true, true, needsMap},
+    {ActionId::moveOverview, "move-overview", UQ_TEXT("A drag in the overview moves the view"),
+     UQ_TEXT("Shows that part of the map"), "", "left drag in the overview", Menu::none, ActsIn::canvas, false, true,
+     needsMap},
+    {ActionId::holdTool, "hold-tool", UQ_TEXT("A tool's key held while painting springs back"),
+     UQ_TEXT("The tool from before comes back when the key is let go after the mouse was used"), "", "1, 2 or 5 held",
+     Menu::none, ActsIn::canvas, false, true, needsMap},
 };
 
 }  // namespace
@@ -212,6 +252,7 @@ QString menuText(Menu menu) {
     case Menu::map: return translated(UQ_TEXT("&Map"));
     case Menu::layers: return translated(UQ_TEXT("&Layers"));
     case Menu::view: return translated(UQ_TEXT("&View"));
+    case Menu::help: return translated(UQ_TEXT("&Help"));
   }
   return {};
 }

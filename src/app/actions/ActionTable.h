@@ -14,6 +14,8 @@
 namespace uq {
 
 enum class ActionId {
+  newQuilt,
+  newWindow,
   openQuilt,
   saveQuilt,
   saveQuiltAs,
@@ -32,6 +34,12 @@ enum class ActionId {
   mirrorAcross,
   mirrorDown,
   straighten,
+  newMap,
+  listMaps,
+  renameMap,
+  duplicateMap,
+  deleteMap,
+  closeMap,
   nextMap,
   previousMap,
   nearerLayer,
@@ -47,11 +55,16 @@ enum class ActionId {
   zoomIn,
   zoomOut,
   wholeMap,
+  fitSelection,
   fullSize,
   gridLines,
+  rulers,
+  fadeOthers,
   linen,
   indigo,
   asDesktop,
+  findHelp,
+  listKeys,
   brush,
   erase,
   select,
@@ -68,9 +81,12 @@ enum class ActionId {
   takeFromTable,
   takeBlockFromTable,
   takeByKeys,
+  paintByKeys,
+  moveOverview,
+  holdTool,
 };
 
-enum class Menu { none, quilt, edit, map, layers, view };
+enum class Menu { none, quilt, edit, map, layers, view, help };
 
 // Where the keys of a row act: single letters and digits only on canvas and Table, never in a field.
 enum class ActsIn { anywhere, canvas };
@@ -87,6 +103,9 @@ struct Situation {
   QString whyNoPaste = {};
 };
 
+inline constexpr unsigned kWorksAlone = 1;  // also while no quilt is open; `when` does not count then
+inline constexpr unsigned kOpensGroup = 2;  // a line stands above it in its menu
+
 struct ActionRow {
   ActionId id;
   const char* name;  // verb-noun, for settings and tests
@@ -99,6 +118,10 @@ struct ActionRow {
   bool changesQuilt;
   bool gesture;
   QString (*when)(const Situation&);
+  unsigned traits = 0;
+
+  bool worksAlone() const { return traits & kWorksAlone; }
+  bool opensGroup() const { return traits & kOpensGroup; }
 };
 
 std::span<const ActionRow> actionTable();

@@ -3,6 +3,7 @@
 #include <QMenu>
 #include <QWidget>
 
+#include "app/actions/KeyBindings.h"
 #include "app/actions/PhysicalKeys.h"
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
@@ -12,31 +13,52 @@ namespace uq {
 
 namespace {
 
-QKeySequence keysOf(const ActionRow& row) { return QKeySequence(QLatin1String(row.keys), QKeySequence::PortableText); }
+// Whether what an action switches is on; nothing for one that switches nothing.
+std::optional<bool> isOn(ActionId id, const Desk& desk) {
+  switch (id) {
+    case ActionId::gridLines: return desk.gridLines;
+    case ActionId::fadeOthers: return desk.fadesOthers;
+    case ActionId::rulers: return desk.rulers;
+    case ActionId::linen: return themeChoice() == ThemeChoice::linen;
+    case ActionId::indigo: return themeChoice() == ThemeChoice::indigo;
+    case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;
+    case ActionId::brush: return desk.tool == Tool::brush;
+    case ActionId::erase: return desk.tool == Tool::erase;
+    case ActionId::select: return desk.tool == Tool::select;
+    default: return std::nullopt;
+  }
+}
 
 }  // namespace
 
 Actions::Actions(QWidget* window) : QObject(window) {
   for (const ActionRow& row : actionTable()) {
     if (row.gesture) continue;
-    auto* action = new QAction(translated(row.text), this);
+    auto* action = new QAction(this);
     action->setObjectName(QLatin1String(row.name));
-    const QKeySequence keys = keysOf(row);
-    if (row.actsIn == ActsIn::anywhere) {
-      action->setShortcut(keys);
-      window->addAction(action);
-    } else if (!keys.isEmpty()) {
-      // Shown in menus, but never a shortcut of the whole window.
-      action->setText(action->text() + QLatin1Char('\t') + keys.toString(QKeySequence::NativeText));
-    }
-    const bool toggles = row.id == ActionId::gridLines || row.id == ActionId::brush || row.id == ActionId::erase ||
-                         row.id == ActionId::select || row.id == ActionId::linen || row.id == ActionId::indigo ||
-                         row.id == ActionId::asDesktop;
-    action->setCheckable(toggles);
+    window->addAction(action);
+    action->setCheckable(isOn(row.id, {}).has_value());
     connect(action, &QAction::triggered, this, [this, id = row.id] { Q_EMIT triggered(id); });
     actions_.emplace(row.id, action);
   }
+  bindKeys();
+  connect(&KeyBindings::shared(), &KeyBindings::changed, this, &Actions::bindKeys);
   redrawIcons();
+}
+
+void Actions::bindKeys() {
+  const KeyBindings& bindings = KeyBindings::shared();
+  for (const auto& [id, action] : actions_) {
+    const ActionRow& row = actionRow(id);
+    const QKeySequence keys = bindings.keys(id);
+    action->setText(translated(row.text));
+    // Keys that act only on canvas and Table are shown in menus, but are never a shortcut of the whole window.
+    if (row.actsIn == ActsIn::anywhere) {
+      action->setShortcut(keys);
+    } else if (!keys.isEmpty() && (bindings.lettersAct() || !KeyBindings::isSingle(keys))) {
+      action->setText(action->text() + QLatin1Char('\t') + keys.toString(QKeySequence::NativeText));
+    }
+  }
 }
 
 void Actions::redrawIcons() {
@@ -48,11 +70,13 @@ void Actions::redrawIcons() {
 }
 
 void Actions::fill(QMenuBar& bar) const {
-  for (Menu place : {Menu::quilt, Menu::edit, Menu::map, Menu::layers, Menu::view}) {
+  for (Menu place : {Menu::quilt, Menu::edit, Menu::map, Menu::layers, Menu::view, Menu::help}) {
     QMenu* menu = bar.addMenu(menuText(place));
     menu->setToolTipsVisible(true);
     for (const ActionRow& row : actionTable()) {
-      if (row.menu == place) menu->addAction(actions_.at(row.id));
+      if (row.menu != place) continue;
+      if (row.opensGroup()) menu->addSeparator();
+      menu->addAction(actions_.at(row.id));
     }
   }
 }
@@ -63,30 +87,43 @@ void Actions::refresh(const Situation& situation) {
     QAction* action = actions_.at(row.id);
     const QString reason = row.when(situation);
     action->setEnabled(reason.isEmpty());
-    const QString keys = keysOf(row).toString(QKeySequence::NativeText);
+    const QString keys = KeyBindings::shared().text(row.id);
     const QString tip = translated(row.tip) + (keys.isEmpty() ? QString() : QStringLiteral(" (%1)").arg(keys));
     action->setToolTip(reason.isEmpty() ? tip : reason);
   }
-  action(ActionId::gridLines)->setChecked(situation.desk.gridLines);
-  action(ActionId::linen)->setChecked(themeChoice() == ThemeChoice::linen);
-  action(ActionId::indigo)->setChecked(themeChoice() == ThemeChoice::indigo);
-  action(ActionId::asDesktop)->setChecked(themeChoice() == ThemeChoice::asDesktop);
-  action(ActionId::brush)->setChecked(situation.desk.tool == Tool::brush);
-  action(ActionId::erase)->setChecked(situation.desk.tool == Tool::erase);
-  action(ActionId::select)->setChecked(situation.desk.tool == Tool::select);
+  for (const auto& [id, action] : actions_) {
+    if (const auto on = isOn(id, situation.desk)) action->setChecked(*on);
+  }
+}
+
+void Actions::refreshAlone(bool busy) {
+  for (const auto& [id, action] : actions_) {
+    const ActionRow& row = actionRow(id);
+    const bool waits = busy && (id == ActionId::newQuilt || id == ActionId::openQuilt);
+    action->setEnabled(row.worksAlone() && !waits);
+    action->setToolTip(waits ? translated(QT_TRANSLATE_NOOP("actions", "A quilt is still being opened or saved"))
+                       : row.worksAlone() ? translated(row.tip)
+                                          : translated(QT_TRANSLATE_NOOP("actions", "No quilt is open")));
+    if (const auto on = isOn(id, {})) action->setChecked(*on);
+  }
+}
+
+std::optional<ActionId> Actions::actionFor(const QKeyEvent& event) const {
+  const auto modifiers = event.modifiers() & ~Qt::KeypadModifier;
+  const QKeySequence pressed(static_cast<int>(physicalKey(event)) | static_cast<int>(modifiers));
+  const KeyBindings& bindings = KeyBindings::shared();
+  if (!bindings.lettersAct() && KeyBindings::isSingle(pressed)) return std::nullopt;
+  for (const ActionRow& row : actionTable()) {
+    const bool can = !row.gesture && row.actsIn == ActsIn::canvas;
+    if (can && bindings.keys(row.id) == pressed) return row.id;
+  }
+  return std::nullopt;
 }
 
 bool Actions::handleKey(const QKeyEvent& event) {
-  const auto modifiers = event.modifiers() & ~Qt::KeypadModifier;
-  const QKeySequence pressed(static_cast<int>(physicalKey(event)) | static_cast<int>(modifiers));
-  for (const ActionRow& row : actionTable()) {
-    if (row.gesture || row.actsIn != ActsIn::canvas || keysOf(row) != pressed) continue;
-    QAction* found = actions_.at(row.id);
-    if (!found->isEnabled()) return true;
-    found->trigger();
-    return true;
-  }
-  return false;
+  const auto id = actionFor(event);
+  if (id && actions_.at(*id)->isEnabled()) actions_.at(*id)->trigger();
+  return id.has_value();
 }
 
 }  // namespace uq

@@ -1,13 +1,15 @@
 // Actions: the commands of the action table as QActions of one window.
 //
 // Keys with Ctrl work in the whole window; single keys only where a widget hands its key presses to `handleKey` (canvas
-// and Table), by their place on the keyboard. `refresh` greys what cannot be done now and puts the reason in its tip.
+// and Table), by their place on the keyboard. KeyBindings says which keys. `refresh` greys what cannot be done now and
+// puts the reason in its tip.
 #pragma once
 
 #include <QAction>
 #include <QMenuBar>
 #include <QObject>
 #include <map>
+#include <optional>
 
 #include "app/actions/ActionTable.h"
 
@@ -22,16 +24,23 @@ class Actions : public QObject {
   QAction* action(ActionId id) const { return actions_.at(id); }
   void fill(QMenuBar& bar) const;
   void refresh(const Situation& situation);
+  // While no quilt is open.
+  void refreshAlone(bool busy);
   // Draws the icons with the theme in force.
   void redrawIcons();
 
-  // Triggers the command whose single key this is; false when there is none.
+  // The command whose single key this is; nothing when there is none, or when it is switched off.
+  std::optional<ActionId> actionFor(const QKeyEvent& event) const;
+  // Triggers it; false when there is none.
   bool handleKey(const QKeyEvent& event);
 
  Q_SIGNALS:
   void triggered(uq::ActionId id);
 
  private:
+  // Gives every action its keys.
+  void bindKeys();
+
   std::map<ActionId, QAction*> actions_;
 };
 

@@ -1,11 +1,13 @@
 #include "app/canvas/MapCanvas.h"
 
+#include <QAccessible>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
+#include "app/actions/KeyBindings.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 
@@ -17,6 +19,7 @@ constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr double kGridLinesFrom = 6;  // logical pixels a cell
 constexpr int kMapMargin = 24;        // logical pixels round a fitted map
+constexpr int kRuler = 20;            // logical pixels, how broad a ruler is
 constexpr double kMoveAfter = 4;      // logical pixels: a shorter drag moves nothing
 
 }  // namespace
@@ -34,9 +37,13 @@ void MapCanvas::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   book_.reset();
+  views_.clear();
   shownMap_ = {};
   fits_ = true;
   drag_ = Drag::none;
+  cursor_.reset();
+  boxFrom_.reset();
+  heldTool_.reset();
   if (session_) {
     book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
       QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
@@ -45,7 +52,13 @@ void MapCanvas::setSession(Session* session) {
     connect(session_, &Session::refused, this, &MapCanvas::say);
     connect(session_, &Session::deskChanged, this, [this] {
       followMap();
-      if (session_->desk().map != shownMap_) fitMap();
+      if (session_->desk().map != shownMap_) {
+        if (!shownMap_.empty()) views_[shownMap_] = view();
+        cursor_.reset();
+        boxFrom_.reset();
+        const auto known = views_.find(session_->desk().map);
+        showView(known == views_.end() ? View() : known->second);
+      }
       update();
     });
   }
@@ -54,10 +67,61 @@ void MapCanvas::setSession(Session* session) {
   update();
 }
 
+MapCanvas::View MapCanvas::view() const {
+  const QPointF middle = QPointF(origin_) + QPointF(deviceSize().width(), deviceSize().height()) / 2;
+  return {zoom_, middle / scale().zoom, fits_};
+}
+
+std::map<Id, MapCanvas::View> MapCanvas::views() const {
+  std::map<Id, View> all = views_;
+  if (!shownMap_.empty()) all[shownMap_] = view();
+  return all;
+}
+
+void MapCanvas::setViews(std::map<Id, View> views) {
+  views_ = std::move(views);
+  const auto known = session_ ? views_.find(session_->desk().map) : views_.end();
+  if (known != views_.end()) showView(known->second);
+}
+
+void MapCanvas::showView(const View& view) {
+  if (view.whole || !(view.zoom > 0)) return fitMap();
+  shownMap_ = session_->desk().map;
+  zoom_ = std::clamp(view.zoom, kSmallestZoom, kLargestZoom);
+  fits_ = false;
+  centreOn(view.middle);
+}
+
+void MapCanvas::centreOn(QPointF pixel) {
+  const QPointF half(deviceSize().width() / 2.0, deviceSize().height() / 2.0);
+  // A file may say anything.
+  const auto bounded = [](double x) { return std::clamp<double>(x, -kFarthestPixel, kFarthestPixel); };
+  origin_ = (QPointF(bounded(pixel.x()), bounded(pixel.y())) * scale().zoom - half).toPoint();
+  fits_ = false;
+  keepMapInSight();
+  update();
+  Q_EMIT viewChanged();
+}
+
+QRectF MapCanvas::seenPixels() const {
+  const double ratio = scale().zoom;
+  return {QPointF(origin_) / ratio, QSizeF(deviceSize()) / ratio};
+}
+
+QPoint MapCanvas::planeShift() const {
+  const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  return layer ? Run{{}, layer->offset}.shift(scale()) : QPoint();
+}
+
+Seeing MapCanvas::seeing() const {
+  const Desk& desk = session_->desk();
+  return {desk.hidden, desk.fadesOthers ? desk.landing().layer : Id()};
+}
+
 void MapCanvas::followMap() {
   if (!session_ || !session_->map()) return update();
   const Map& map = *session_->map();
-  const auto changed = book_->show(session_->quilt(), map.id, runsOf(map, session_->desk().hidden));
+  const auto changed = book_->show(session_->quilt(), map.id, runsOf(map, seeing()));
   if (!changed) return update();
   const auto grid = makeGrid(map.grid);
   for (const PixelRect& pixels : *changed) {
@@ -81,15 +145,16 @@ QRectF MapCanvas::fromDevice(const QRect& device) const {
 
 QRectF MapCanvas::cellRect(CellPos cell) const {
   if (!session_ || !session_->map()) return {};
-  return fromDevice(scale().toDevice(makeGrid(session_->map()->grid)->cellBox(cell)));
+  return fromDevice(scale().toDevice(makeGrid(session_->map()->grid)->cellBox(cell)).translated(planeShift()));
 }
 
 CellPos MapCanvas::cellAt(QPointF at) const {
   if (!session_ || !session_->map()) return {};
-  return makeGrid(session_->map()->grid)->cellAt(scale().toMap(devicePoint(at)));
+  return makeGrid(session_->map()->grid)->cellAt(scale().toMap(devicePoint(at) - planeShift()));
 }
 
 std::optional<CellPos> MapCanvas::hoveredCell() const {
+  if (cursor_) return cursor_;
   if (!pointer_ || !session_ || !session_->map()) return std::nullopt;
   const CellPos cell = cellAt(*pointer_);
   return session_->map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
@@ -134,6 +199,15 @@ void MapCanvas::fitMap() {
   Q_EMIT viewChanged();
 }
 
+void MapCanvas::fitSelection() {
+  if (!session_ || session_->desk().selection().empty()) return;
+  const PixelRect cells = makeGrid(session_->map()->grid)->pixelBounds(session_->desk().selection().bounds());
+  const double fit = std::min((width() - 2.0 * kMapMargin) / cells.w, (height() - 2.0 * kMapMargin) / cells.h);
+  zoom_ = std::clamp(fit, kSmallestZoom, kLargestZoom);
+  const QPointF shift = QPointF(planeShift()) / scale().zoom;
+  centreOn(QPointF(cells.x + cells.w / 2.0, cells.y + cells.h / 2.0) + shift);
+}
+
 void MapCanvas::showFullSize() { setZoom(1, pointer_.value_or(QRectF(rect()).center())); }
 
 void MapCanvas::scrollBy(QPointF logical) {
@@ -153,7 +227,11 @@ void MapCanvas::keepMapInSight() {
   origin_.setY(std::clamp(origin_.y(), map.top() - seen.height() + margin, map.bottom() - margin));
 }
 
-bool MapCanvas::takesAway() const { return session_ && !selects() && (ctrl_ || session_->desk().tool == Tool::erase); }
+bool MapCanvas::takesAway() const {
+  if (!session_ || selects()) return false;
+  if (drag_ == Drag::stroke) return dragTakesAway_;
+  return session_->desk().tool == Tool::erase || (ctrl_ && !KeyBindings::shared().buttonsExchanged());
+}
 
 bool MapCanvas::selects() const { return session_ && session_->desk().tool == Tool::select; }
 
@@ -186,8 +264,8 @@ GhostCells MapCanvas::ghost() const {
 
 QString MapCanvas::tagText() const {
   if (!session_ || !session_->map()) return {};
-  if (drag_ == Drag::select) {
-    const CellRect cells = spanned();
+  if (drag_ == Drag::select || boxFrom_) {
+    const CellRect cells = boxFrom_ ? CellRect::around(*boxFrom_, *cursor_) : spanned();
     return tr("%1 × %2 = %3 cells").arg(cells.width()).arg(cells.height()).arg(cells.count());
   }
   const auto cell = hoveredCell();
@@ -201,6 +279,11 @@ QString MapCanvas::tagText() const {
   }
   const QString reason = whyNothing();
   return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
+}
+
+QString MapCanvas::refusal() const {
+  if (!session_ || !session_->map() || !hoveredCell()) return {};
+  return refusal_.isEmpty() ? whyNothing() : refusal_;
 }
 
 QString MapCanvas::whyNothing() const {
@@ -276,6 +359,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   paintSelection(painter);
   paintGhost(painter);
   paintTag(painter);
+  if (session_->desk().rulers) paintRulers(painter);
   overlay_ = overlay();
   Q_EMIT painted();
 }
@@ -284,9 +368,13 @@ void MapCanvas::paintSelection(QPainter& painter) const {
   const Theme& theme = Theme::current();
   const auto corner = [this](CellPos at) { return cellRect(at).topLeft(); };
   const CellRect seen =
-      makeGrid(session_->map()->grid)->cellsMeeting(scale().covering(QRect(origin_, deviceSize()))).grown(1);
+      makeGrid(session_->map()->grid)->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).grown(1);
   for (const CellSet::Border& border : session_->desk().selection().borders(seen)) {
     drawStitchLine(painter, QLineF(corner(border.from), corner(border.to)), theme.ink, theme.paper);
+  }
+  if (boxFrom_ && cursor_) {
+    const CellRect box = CellRect::around(*boxFrom_, *cursor_);
+    drawStitches(painter, QRectF(corner({box.x0, box.y0}), corner({box.x1, box.y1})), theme.madder, theme.paper);
   }
   if (drag_ != Drag::select) return;
   const CellRect cells = spanned();
@@ -302,7 +390,8 @@ QRect MapCanvas::overlay() const {
   const Map& map = *session_->map();
   const auto grid = makeGrid(map.grid);
   for (const auto& [at, cell] : ghost().cells) {
-    area = area.united(fromDevice(scale().toDevice(grid->seat(at, drawnSize(session_->quilt(), map, cell)))));
+    const QRect seat = scale().toDevice(grid->seat(at, drawnSize(session_->quilt(), map, cell)));
+    area = area.united(fromDevice(seat.translated(planeShift())));
   }
   if (const QString text = tagText(); !text.isEmpty()) area = area.united(tagRect(text));
   return area.toAlignedRect().adjusted(-4, -4, 4, 4);
@@ -329,7 +418,7 @@ void MapCanvas::paintGrid(QPainter& painter) const {
   const PixelSize cell = session_->map()->grid.cell;
   if (std::min(cell.w, cell.h) * zoom_ < kGridLinesFrom) return;
   const CellRect bounds = session_->map()->bounds;
-  const CellRect seen = grid->cellsMeeting(scale().covering(QRect(origin_, deviceSize()))).intersected(bounds);
+  const CellRect seen = grid->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).intersected(bounds);
   // Two tones, so that a line shows on dark and on light ground.
   const Theme& theme = Theme::current();
   QColor dark = theme.ink;
@@ -350,6 +439,58 @@ void MapCanvas::paintGrid(QPainter& painter) const {
   }
 }
 
+void MapCanvas::paintRulers(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const CellRect bounds = session_->map()->bounds;
+  QFont font = painter.font();
+  font.setPointSizeF(font.pointSizeF() * 0.85);
+  painter.setFont(font);
+  const auto hovered = hoveredCell();
+  const QRectF first = cellRect({bounds.x0, bounds.y0});
+  // Numbers stand at least 40 pixels apart, at 1, 2, 5, 10, … cells.
+  const auto stepFor = [](double cell) {
+    for (int tens = 1;; tens *= 10) {
+      for (const int step : {tens, 2 * tens, 5 * tens}) {
+        if (step * cell >= 40) return step;
+      }
+    }
+  };
+  const auto ruler = [&](bool across) {
+    const double cell = across ? first.width() : first.height();
+    const QRectF strip = across ? QRectF(0, 0, width(), kRuler) : QRectF(0, 0, kRuler, height());
+    painter.fillRect(strip, theme.panel);
+    const int step = stepFor(cell);
+    const int count = across ? bounds.width() : bounds.height();
+    for (int i = 0; i <= count; i += step) {
+      const QRectF at = cellRect(across ? CellPos{bounds.x0 + i, bounds.y0} : CellPos{bounds.x0, bounds.y0 + i});
+      const double from = across ? at.left() : at.top();
+      if (from < -200 || from > (across ? width() : height())) continue;
+      painter.fillRect(across ? QRectF(from, kRuler - 6, 1, 6) : QRectF(kRuler - 6, from, 6, 1), theme.softInk);
+      painter.setPen(theme.softInk);
+      const QString number = QString::number(i);
+      if (across) {
+        painter.drawText(QRectF(from + 3, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+      } else {
+        painter.save();
+        painter.translate(0, from + 3);
+        painter.rotate(90);
+        painter.drawText(QRectF(0, -kRuler + 2, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+        painter.restore();
+      }
+    }
+    if (hovered) {
+      const QRectF at = cellRect(*hovered);
+      painter.fillRect(
+          across ? QRectF(at.left(), kRuler - 3, at.width(), 3) : QRectF(kRuler - 3, at.top(), 3, at.height()),
+          theme.madder);
+    }
+    painter.fillRect(across ? QRectF(0, kRuler, width(), 1) : QRectF(kRuler, 0, 1, height()), theme.edge);
+  };
+  ruler(false);
+  ruler(true);
+  painter.fillRect(QRectF(0, 0, kRuler, kRuler), theme.panel);
+}
+
 void MapCanvas::paintGhost(QPainter& painter) {
   const CellRect cells = footprint();
   if (cells.empty() || drag_ != Drag::none || space_) return;
@@ -361,15 +502,14 @@ void MapCanvas::paintGhost(QPainter& painter) {
     for (const auto& [at, cell] : shown.cells) {
       pixels = pixels.united(grid->seat(at, drawnSize(session_->quilt(), map, cell)));
     }
-    const QRect part = scale().toDevice(pixels).intersected(QRect(origin_, deviceSize()));
+    const QRect part = scale().toDevice(pixels).translated(planeShift()).intersected(QRect(origin_, deviceSize()));
     if (!part.isEmpty()) {
-      QImage picture = session_->painter().draw(session_->quilt(), map, scale(), part, session_->desk().hidden, &shown);
+      QImage picture = session_->painter().draw(session_->quilt(), map, runsOf(map, seeing()), scale(), part, &shown);
       picture.setDevicePixelRatio(devicePixelRatioF());
       const QRectF place = fromDevice(part);
-      painter.fillRect(
-          place.intersected(
-              cellRect({map.bounds.x0, map.bounds.y0}).united(cellRect({map.bounds.x1 - 1, map.bounds.y1 - 1}))),
-          Theme::current().surround.lighter(118));
+      painter.fillRect(place, Theme::current().surround);
+      const QRectF ground = fromDevice(scale().toDevice(grid->pixelBounds(map.bounds)));
+      painter.fillRect(place.intersected(ground), Theme::current().surround.lighter(118));
       painter.drawImage(place.topLeft(), picture);
     }
   }
@@ -438,22 +578,33 @@ void MapCanvas::say(const QString& refusal) {
 
 void MapCanvas::mousePressEvent(QMouseEvent* event) {
   pointer_ = event->position();
+  cursor_.reset();
+  boxFrom_.reset();
+  if (heldTool_) heldTool_->used = true;
   if (!session_ || !session_->map() || drag_ != Drag::none) return;
   ctrl_ = event->modifiers() & Qt::ControlModifier;
-  const bool pans = event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && space_);
+  const bool left = event->button() == Qt::LeftButton;
+  const bool right = event->button() == Qt::RightButton;
+  // As the user wants it: right takes and Ctrl+left takes away, or the other way round.
+  const bool exchanged = KeyBindings::shared().buttonsExchanged();
+  const bool takes = exchanged ? left && ctrl_ && !selects() : right;
+  const bool lays = left || (exchanged && right && !selects());
+  const bool pans = event->button() == Qt::MiddleButton || (left && space_);
+  dragButton_ = event->button();
   if (pans) {
     drag_ = Drag::pan;
     lastPan_ = event->position();
     showCursor();
-  } else if (event->button() == Qt::RightButton) {
+  } else if (takes) {
     const auto cell = hoveredCell();
     if (cell && !session_->takeFromMap(scale().toMap(devicePoint(event->position())))) {
       say(tr("Nothing to take here"));
     }
-  } else if (event->button() == Qt::LeftButton && selects()) {
+  } else if (left && selects()) {
     if (hoveredCell()) pressToSelect(*event);
-  } else if (event->button() == Qt::LeftButton && hoveredCell()) {
-    session_->beginStroke(takesAway(), *hoveredCell());
+  } else if (lays && hoveredCell()) {
+    dragTakesAway_ = right || takesAway();
+    session_->beginStroke(dragTakesAway_, *hoveredCell());
     if (session_->inStroke()) drag_ = Drag::stroke;
   }
   update();
@@ -461,6 +612,9 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
 
 void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   const auto before = hoveredCell();
+  // A canvas that moves under a resting pointer is no movement of the hand.
+  if (pointer_ != event->position()) cursor_.reset();
+  if (!cursor_) boxFrom_.reset();
   pointer_ = event->position();
   ctrl_ = event->modifiers() & Qt::ControlModifier;
   if (!session_ || !session_->map()) return;
@@ -480,10 +634,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
-  const bool left = drag_ == Drag::stroke || drag_ == Drag::select || drag_ == Drag::move;
-  const bool ends = (left && event->button() == Qt::LeftButton) ||
-                    (drag_ == Drag::pan && (event->button() == Qt::MiddleButton || event->button() == Qt::LeftButton));
-  if (!ends) return;
+  if (drag_ == Drag::none || event->button() != dragButton_) return;
   if (drag_ == Drag::stroke && session_) session_->endStroke();
   if ((drag_ == Drag::select || drag_ == Drag::move) && session_) releaseToSelect();
   drag_ = Drag::none;
@@ -505,8 +656,11 @@ void MapCanvas::wheelEvent(QWheelEvent* event) {
 }
 
 void MapCanvas::keyPressEvent(QKeyEvent* event) {
+  const bool shift = event->modifiers() & Qt::ShiftModifier;
   const auto arrow = [&](int dx, int dy) {
-    if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
+    if (cursor_ && drag_ == Drag::none) {
+      moveCursor(dx, dy, shift);
+    } else if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
       session_->nudgeSelected({dx, dy});
     } else if (session_ && session_->map()) {
       const PixelSize cell = session_->map()->grid.cell;
@@ -522,17 +676,30 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Right: arrow(1, 0); break;
     case Qt::Key_Up: arrow(0, -1); break;
     case Qt::Key_Down: arrow(0, 1); break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+      if (cursor_ && drag_ == Drag::none) useCursor(event->modifiers() & Qt::ControlModifier);
+      break;
     case Qt::Key_Escape:
       // A drag that spans a selection is the canvas's own.
       if (drag_ == Drag::select) {
         drag_ = Drag::none;
         break;
       }
+      if (boxFrom_) {
+        boxFrom_.reset();
+        break;
+      }
       actions_->handleKey(*event);
       if ((drag_ == Drag::stroke || drag_ == Drag::move) && !session_->inStroke()) drag_ = Drag::none;
       break;
-    default:
+    default: {
+      const auto action = actions_->actionFor(*event);
+      const bool isTool = action == ActionId::brush || action == ActionId::erase || action == ActionId::select;
+      if (isTool && session_ && !event->isAutoRepeat()) heldTool_ = HeldTool{event->key(), session_->desk().tool};
+      if (isTool && event->isAutoRepeat()) break;
       if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
+    }
   }
   showCursor();
   update();
@@ -541,6 +708,14 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
 void MapCanvas::keyReleaseEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Control) ctrl_ = false;
   if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = false;
+  if (heldTool_ && heldTool_->key == event->key() && !event->isAutoRepeat()) {
+    const HeldTool held = *std::exchange(heldTool_, std::nullopt);
+    if (held.used && session_ && drag_ == Drag::none) {
+      Desk desk = session_->desk();
+      desk.tool = held.before;
+      session_->setDesk(std::move(desk));
+    }
+  }
   showCursor();
   update();
   QWidget::keyReleaseEvent(event);
@@ -553,7 +728,86 @@ void MapCanvas::leaveEvent(QEvent*) {
   Q_EMIT hovered();
 }
 
+void MapCanvas::focusInEvent(QFocusEvent* event) {
+  const bool byTab = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
+  if (byTab && session_ && session_->map()) {
+    // Where the pointer was, else in the middle of what is seen of the map.
+    const CellRect bounds = session_->map()->bounds;
+    const CellPos middle = cellAt(QRectF(rect()).center());
+    cursor_ = hoveredCell().value_or(
+        CellPos{std::clamp(middle.x, bounds.x0, bounds.x1 - 1), std::clamp(middle.y, bounds.y0, bounds.y1 - 1)});
+    describeCursor();
+    Q_EMIT hovered();
+  }
+  update();
+  QWidget::focusInEvent(event);
+}
+
+void MapCanvas::moveCursor(int dx, int dy, bool extends) {
+  const CellRect bounds = session_->map()->bounds;
+  if (extends && !boxFrom_) boxFrom_ = cursor_;
+  if (!extends) boxFrom_.reset();
+  cursor_ = CellPos{std::clamp(cursor_->x + dx, bounds.x0, bounds.x1 - 1),
+                    std::clamp(cursor_->y + dy, bounds.y0, bounds.y1 - 1)};
+  refusal_.clear();
+  // The cursor stays in sight.
+  const QRectF cell = cellRect(*cursor_).adjusted(-8, -8, 8, 8);
+  QPointF by;
+  if (cell.right() > width()) by.rx() = cell.right() - width();
+  if (cell.left() < 0) by.rx() = cell.left();
+  if (cell.bottom() > height()) by.ry() = cell.bottom() - height();
+  if (cell.top() < 0) by.ry() = cell.top();
+  if (!by.isNull()) scrollBy(by);
+  describeCursor();
+  update();
+  Q_EMIT hovered();
+}
+
+void MapCanvas::useCursor(bool takesAway) {
+  const CellRect cells = CellRect::around(boxFrom_.value_or(*cursor_), *cursor_);
+  boxFrom_.reset();
+  if (selects()) {
+    Desk desk = session_->desk();
+    desk.select(takesAway ? desk.selection().without(CellSet(cells)) : CellSet(cells));
+    session_->setDesk(std::move(desk));
+  } else {
+    takesAway = takesAway || session_->desk().tool == Tool::erase;
+    if (const QString why = session_->whyNoStroke(takesAway); !why.isEmpty()) return say(why);
+    // Forth along one row and back along the next, so that the stroke covers the box.
+    session_->beginStroke(takesAway, {cells.x0, cells.y0});
+    for (int y = cells.y0; y < cells.y1; ++y) {
+      const bool forth = (y - cells.y0) % 2 == 0;
+      session_->moveStroke({forth ? cells.x0 : cells.x1 - 1, y});
+      session_->moveStroke({forth ? cells.x1 - 1 : cells.x0, y});
+    }
+    session_->endStroke();
+  }
+  describeCursor();
+}
+
+void MapCanvas::describeCursor() {
+  const Map& map = *session_->map();
+  QStringList tiles;
+  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
+    const Cell cell = (*layer)->cells.at(*cursor_);
+    if (cell.empty()) continue;
+    const Sheet* sheet = session_->quilt().sheetAt(cell.tile().slot);
+    const QString name =
+        sheet ? QString::fromStdString(sheet->tileName(cell.tile().number)) : tr("tile %1").arg(cell.tile().number);
+    tiles << tr("%1 on %2").arg(name, QString::fromStdString((*layer)->name));
+  }
+  setAccessibleDescription(tr("Cell %1, %2: %3")
+                               .arg(cursor_->x - map.bounds.x0)
+                               .arg(cursor_->y - map.bounds.y0)
+                               .arg(tiles.isEmpty() ? tr("empty") : tiles.join(tr(", "))));
+  QAccessibleEvent told(this, QAccessible::DescriptionChanged);
+  QAccessible::updateAccessibility(&told);
+}
+
 void MapCanvas::focusOutEvent(QFocusEvent* event) {
+  cursor_.reset();
+  boxFrom_.reset();
+  heldTool_.reset();
   space_ = false;
   ctrl_ = false;
   showCursor();

@@ -30,7 +30,28 @@ class MapCanvas : public QWidget {
   void setZoom(double zoom, QPointF about);
   void zoomBySteps(int steps, std::optional<QPointF> about = {});
   void fitMap();
+  void fitSelection();
   void showFullSize();
+
+  // What part of a map is shown, as it is kept for each map: the map pixel in the middle, or the whole map.
+  struct View {
+    double zoom = 1;
+    QPointF middle;
+    bool whole = true;
+  };
+  View view() const;
+  // The views of all maps that were looked at; those of maps that are not shown now are used when they are.
+  std::map<Id, View> views() const;
+  void setViews(std::map<Id, View> views);
+
+  // The map pixels in sight.
+  QRectF seenPixels() const;
+  // Moves the view so that a map pixel lies in the middle.
+  void centreOn(QPointF pixel);
+
+  // The cell cursor, by which the keyboard paints: it is there from when the canvas was entered by Tab until the mouse
+  // moves.
+  std::optional<CellPos> cellCursor() const { return cursor_; }
 
   // Where a cell lies on the widget, and the cell under a point.
   QRectF cellRect(CellPos cell) const;
@@ -38,6 +59,8 @@ class MapCanvas : public QWidget {
   std::optional<CellPos> hoveredCell() const;
   // What the tag says now; empty when there is none.
   QString tagText() const;
+  // Why the press would do nothing at the pointer, or what was refused there; empty when nothing was.
+  QString refusal() const;
   // How well the last repaint could show the map; see SwatchBook. What it lacked follows by itself.
   const SwatchBook::Frame& lastFrame() const { return lastFrame_; }
 
@@ -58,6 +81,7 @@ class MapCanvas : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
   void keyReleaseEvent(QKeyEvent* event) override;
   void leaveEvent(QEvent* event) override;
+  void focusInEvent(QFocusEvent* event) override;
   void focusOutEvent(QFocusEvent* event) override;
   bool event(QEvent* event) override;
 
@@ -73,6 +97,14 @@ class MapCanvas : public QWidget {
   void keepMapInSight();
   // Tells the book what is to be shown, and repaints where that looks different.
   void followMap();
+  void showView(const View& view);
+  // By how many device pixels the landing layer lies off the map's own place, and where device pixel 0, 0 of it is.
+  QPoint planeShift() const;
+  QPoint planeOrigin() const { return origin_ - planeShift(); }
+  Seeing seeing() const;
+  void moveCursor(int dx, int dy, bool extends);
+  void useCursor(bool takesAway);
+  void describeCursor();
   void paintMap(QPainter& painter, const QRect& part);
   // What ghost and tag cover, in logical pixels; and repainting that, before and after.
   QRect overlay() const;
@@ -91,6 +123,7 @@ class MapCanvas : public QWidget {
   CellRect footprint() const;
   QRectF tagRect(const QString& text) const;
   void paintGrid(QPainter& painter) const;
+  void paintRulers(QPainter& painter) const;
   void paintSelection(QPainter& painter) const;
   void paintGhost(QPainter& painter);
   void paintTag(QPainter& painter) const;
@@ -110,9 +143,23 @@ class MapCanvas : public QWidget {
   SwatchBook::Frame lastFrame_;
   QRect overlay_;  // as painted last
 
+  std::map<Id, View> views_;  // of the maps that are not shown
+
+  std::optional<CellPos> cursor_;
+  std::optional<CellPos> boxFrom_;  // where Shift and the arrows began a box that ends at the cursor
+  // A tool key that is down, the tool before it, and whether the mouse was used meanwhile.
+  struct HeldTool {
+    int key = 0;
+    Tool before = Tool::brush;
+    bool used = false;
+  };
+  std::optional<HeldTool> heldTool_;
+
   std::optional<QPointF> pointer_;
   QPointF lastPan_;
   Drag drag_ = Drag::none;
+  Qt::MouseButton dragButton_ = Qt::NoButton;
+  bool dragTakesAway_ = false;
   Selecting selecting_ = Selecting::anew;
   CellPos pressed_;  // the cell where a drag with Select began
   QPointF pressedAt_;

@@ -7,35 +7,14 @@
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "raster/SmallPicture.h"
 
 namespace uq {
 
 namespace {
 
-constexpr int kThumbnailWidth = 88;  // device pixels at most
+constexpr QSize kThumbnail(88, 64);  // device pixels at most
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
-
-// One layer of a map with at most kThumbnailWidth cells each way: of a larger map every n-th cell. So a picture costs
-// the same for any map.
-Map thinned(const Map& map, const TilesLayer& layer) {
-  const CellRect from = map.bounds;
-  const int step = std::max(1, ceilDiv(std::max(from.width(), from.height()), kThumbnailWidth));
-  TilesLayer thin = layer;
-  Map alone = map;
-  alone.bounds = {0, 0, ceilDiv(from.width(), step), ceilDiv(from.height(), step)};
-  if (step == 1) {
-    alone.bounds = from;
-  } else {
-    thin.cells = {};
-    for (int y = 0; y < alone.bounds.y1; ++y) {
-      for (int x = 0; x < alone.bounds.x1; ++x) {
-        thin.cells.set({x, y}, layer.cells.at({from.x0 + x * step, from.y0 + y * step}));
-      }
-    }
-  }
-  alone.layers = {Shared(std::move(thin))};
-  return alone;
-}
 
 void toggle(std::set<Id>& set, Id id) {
   if (!set.erase(id)) set.insert(id);
@@ -89,17 +68,8 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   area->viewport()->setAutoFillBackground(false);
   cards->setAutoFillBackground(false);
 
-  facts_ = new QFrame(this);
-  facts_->setObjectName(QStringLiteral("layer-facts"));
-  makeCard(facts_);
-  auto* factsLayout = new QVBoxLayout(facts_);
-  factsLayout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
-  factsLayout->setSpacing(2);
-  factsTitle_ = makeTitle({}, facts_);
-  factsText_ = makeSoftLabel(facts_);
-  factsText_->setObjectName(QStringLiteral("layer-sentences"));
-  factsLayout->addWidget(factsTitle_);
-  factsLayout->addWidget(factsText_);
+  facts_ = new LayerSentences(this);
+  connect(facts_, &LayerSentences::handsFree, this, &StackPanel::handsFree);
 
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(kGap, kGap, kGap, kGap);
@@ -117,6 +87,7 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
 void StackPanel::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
+  facts_->setSession(session);
   drawn_.clear();
   if (session_) {
     connect(session_, &Session::quiltChanged, this, &StackPanel::refresh);
@@ -131,6 +102,8 @@ LayerCard* StackPanel::card(Id layer) const {
   }
   return nullptr;
 }
+
+void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
 void StackPanel::choose(Id layer) {
   Desk desk = session_->desk();
@@ -236,39 +209,13 @@ void StackPanel::refresh() {
     one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id),
                  session_->desk().locked.contains(id));
   }
-  const TilesLayer* layer = map ? map->layer(active) : nullptr;
-  facts_->setVisible(layer != nullptr);
-  if (layer) factsTitle_->setText(QString::fromStdString(layer->name));
-  factsText_->setText(sentences());
+  facts_->refresh();
   // The first pictures come at once; later ones when the hand rests.
   if (drawn_.empty()) {
     redrawThumbnails();
   } else {
     thumbnailTimer_.start();
   }
-}
-
-QString StackPanel::sentences() const {
-  const Map* map = session_ ? session_->map() : nullptr;
-  const TilesLayer* layer = map ? map->layer(session_->desk().landing().layer) : nullptr;
-  if (!layer) return {};
-  QStringList lines{tr("Tiles layer for %1.").arg(QString::fromStdString(layer->role))};
-  const auto index = static_cast<int>(*map->layerIndex(layer->id));
-  const auto last = static_cast<int>(map->layers.size()) - 1;
-  if (last == 0) {
-    lines << tr("The only layer of this map.");
-  } else if (index == last) {
-    lines << tr("The nearest of %1 layers.").arg(last + 1);
-  } else if (index == 0) {
-    lines << tr("The farthest of %1 layers.").arg(last + 1);
-  } else {
-    lines << tr("Behind %1, in front of %2.")
-                 .arg(QString::fromStdString(map->layers[static_cast<std::size_t>(index) + 1]->name),
-                      QString::fromStdString(map->layers[static_cast<std::size_t>(index) - 1]->name));
-  }
-  const QString why = session_->whyNoStroke(true);
-  lines << (why.isEmpty() ? tr("Strokes land here.") : why + tr("."));
-  return lines.join(QLatin1Char('\n'));
 }
 
 void StackPanel::redrawThumbnails() {
@@ -278,10 +225,7 @@ void StackPanel::redrawThumbnails() {
     const TilesLayer& layer = *map->layer(one->layer());
     const auto shown = drawn_.find(layer.id);
     if (shown != drawn_.end() && shown->second.is(layer.revision)) continue;
-    const Map alone = thinned(*map, layer);
-    const PixelRect pixels = makeGrid(alone.grid)->pixelBounds(alone.bounds);
-    const ViewScale scale{std::clamp(double{kThumbnailWidth} / pixels.w, kSmallestZoom, 1.0)};
-    one->setThumbnail(session_->painter().draw(session_->quilt(), alone, scale, scale.toDevice(pixels), {}));
+    one->setThumbnail(smallPicture(session_->painter(), session_->quilt(), *map, layer, kThumbnail).picture);
     drawn_[layer.id] = layer.revision;
   }
 }

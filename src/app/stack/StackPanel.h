@@ -7,6 +7,7 @@
 
 #include "app/actions/Actions.h"
 #include "app/stack/LayerCard.h"
+#include "app/stack/LayerSentences.h"
 #include "app/stack/Needle.h"
 #include "app/workroom/Session.h"
 
@@ -26,6 +27,8 @@ class StackPanel : public QWidget {
   LayerCard* card(Id layer) const;
   // Opens the field for the active layer's name.
   void renameActive();
+  // Adds a part under the sentences.
+  void putBelow(QWidget* widget);
   // Draws everything with the theme in force.
   void redraw() { refresh(); }
 
@@ -36,7 +39,6 @@ class StackPanel : public QWidget {
   void refresh();
   void rebuild(const Map& map);
   void redrawThumbnails();
-  QString sentences() const;
   void choose(Id layer);
   // How many of the other cards lie above a place in the list of cards.
   std::size_t cardsAbove(Id dragged, QPoint at) const;
@@ -52,9 +54,7 @@ class StackPanel : public QWidget {
   QLabel* nearest_;
   QLabel* farthest_;
   QLabel* empty_;
-  QFrame* facts_;
-  QLabel* factsTitle_;
-  QLabel* factsText_;
+  LayerSentences* facts_;
   QTimer thumbnailTimer_;  // so that a stroke never waits for a thumbnail
 };
 

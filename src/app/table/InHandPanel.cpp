@@ -100,7 +100,7 @@ QPixmap InHandPanel::preview() const {
   double fit = std::min({room.width() / pixels.w, room.height() / pixels.h, 2.0});
   if (fit >= 1) fit = std::floor(fit);
   const ViewScale scale{fit * ratio};
-  QImage picture = session_->painter().draw(session_->quilt(), map, scale, scale.toDevice(pixels), {});
+  QImage picture = session_->painter().draw(session_->quilt(), map, runsOf(map), scale, scale.toDevice(pixels));
   picture.setDevicePixelRatio(ratio);
   const QSizeF size = picture.deviceIndependentSize();
   const QPointF corner((kPreview.width() - size.width()) / 2, (kPreview.height() - size.height()) / 2);

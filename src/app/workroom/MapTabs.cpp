@@ -1,17 +1,24 @@
 #include "app/workroom/MapTabs.h"
 
 #include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QPainter>
 #include <QToolButton>
+#include <algorithm>
+#include <utility>
 
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "app/look/Widgets.h"
 
 namespace uq {
 
-MapTabs::MapTabs(QWidget* parent) : QWidget(parent) {
+MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("tabs"));
   setFixedHeight(38);
+  more_ = makeActionButton(actions->action(ActionId::newMap), {}, this);
+  more_->setToolButtonStyle(Qt::ToolButtonIconOnly);
   undo_ = new QToolButton(this);
   undo_->setObjectName(QStringLiteral("back-button"));
   undo_->setFocusPolicy(Qt::TabFocus);
@@ -19,12 +26,14 @@ MapTabs::MapTabs(QWidget* parent) : QWidget(parent) {
   layout_ = new QHBoxLayout(this);
   layout_->setContentsMargins(kGap, 3, kGap, 5);
   layout_->setSpacing(kGap);
+  layout_->addWidget(more_);
   layout_->addStretch();
   layout_->addWidget(undo_);
   refresh();
 }
 
 void MapTabs::setSession(Session* session) {
+  closeField(false);
   if (session_) session_->disconnect(this);
   session_ = session;
   if (session_) {
@@ -34,33 +43,39 @@ void MapTabs::setSession(Session* session) {
   refresh();
 }
 
+QToolButton* MapTabs::tab(Id map) const {
+  const auto& open = session_->desk().openMaps;
+  const auto place = std::find(open.begin(), open.end(), map);
+  return place == open.end() ? nullptr : tabs_[static_cast<std::size_t>(place - open.begin())];
+}
+
 void MapTabs::refresh() {
-  const std::size_t count = session_ ? session_->quilt().maps().size() : 0;
-  while (tabs_.size() > count) {
+  const std::vector<Id> open = session_ ? session_->desk().openMaps : std::vector<Id>();
+  while (tabs_.size() > open.size()) {
     delete tabs_.back();
     tabs_.pop_back();
   }
-  while (tabs_.size() < count) {
+  while (tabs_.size() < open.size()) {
     auto* tab = new QToolButton(this);
     tab->setFocusPolicy(Qt::TabFocus);
+    tab->installEventFilter(this);
     const std::size_t index = tabs_.size();
-    connect(tab, &QToolButton::clicked, this, [this, index] {
-      Desk desk = session_->desk();
-      desk.map = session_->quilt().maps()[index]->id;
-      session_->setDesk(std::move(desk));
-    });
+    connect(tab, &QToolButton::clicked, this, [this, index] { session_->goTo(session_->desk().openMaps[index]); });
     layout_->insertWidget(static_cast<int>(index), tab);
     tabs_.push_back(tab);
   }
-  for (std::size_t i = 0; i < count; ++i) {
-    const Map& map = session_->quilt().maps()[i].read();
-    const QString name = QString::fromStdString(map.name);
-    const bool saved = session_->isSaved(map);
-    tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map.folder));
+  for (std::size_t i = 0; i < open.size(); ++i) {
+    const Map* map = session_->quilt().map(open[i]);
+    // Between a step and its desk, a map may be gone already.
+    if (!map) continue;
+    const QString name = QString::fromStdString(map->name);
+    const bool saved = session_->isSaved(*map);
+    tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
     tabs_[i]->setText(saved ? name : tr("%1 •").arg(name));
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
+    tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));
     QFont font = tabs_[i]->font();
-    font.setBold(map.id == session_->desk().map);
+    font.setBold(map->id == session_->desk().map);
     tabs_[i]->setFont(font);
   }
   update();
@@ -84,7 +99,7 @@ void MapTabs::paintEvent(QPaintEvent*) {
     const QRectF tab = QRectF(tabs_[i]->geometry()).adjusted(.5, .5, -.5, -.5);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(theme.edge);
-    const bool active = session_->quilt().maps()[i]->id == session_->desk().map;
+    const bool active = i < session_->desk().openMaps.size() && session_->desk().openMaps[i] == session_->desk().map;
     painter.setBrush(active ? theme.paper : theme.panel);
     painter.drawRoundedRect(tab, kCorner, kCorner);
     painter.setRenderHint(QPainter::Antialiasing, false);
@@ -93,6 +108,61 @@ void MapTabs::paintEvent(QPaintEvent*) {
                      theme.paper);
     }
   }
+}
+
+void MapTabs::rename() {
+  QToolButton* over = session_ && session_->map() && !field_ ? tab(session_->desk().map) : nullptr;
+  if (!over) return;
+  renamed_ = session_->desk().map;
+  field_ = new QLineEdit(QString::fromStdString(session_->map()->name), this);
+  field_->setObjectName(QStringLiteral("tab-name"));
+  field_->setAccessibleName(tr("Name of the map"));
+  field_->setMaxLength(200);
+  field_->setGeometry(over->geometry().adjusted(0, 0, std::max(0, 160 - over->width()), 0));
+  field_->selectAll();
+  field_->show();
+  field_->setFocus();
+  field_->installEventFilter(this);
+  connect(field_, &QLineEdit::returnPressed, this, [this] { closeField(true); });
+}
+
+void MapTabs::closeField(bool take) {
+  QLineEdit* field = std::exchange(field_, nullptr);
+  if (!field) return;
+  const QString name = field->text().trimmed();
+  field->removeEventFilter(this);
+  field->setObjectName({});
+  field->hide();
+  field->deleteLater();
+  if (take && session_ && !name.isEmpty()) session_->renameMap(renamed_, name);
+  Q_EMIT handsFree();
+}
+
+bool MapTabs::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == field_) {
+    if (event->type() == QEvent::FocusOut) closeField(true);
+    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+      closeField(false);
+      return true;
+    }
+    return false;
+  }
+  const bool matters = event->type() == QEvent::MouseButtonRelease || event->type() == QEvent::MouseButtonDblClick;
+  const auto place = matters && session_ ? std::find(tabs_.begin(), tabs_.end(), watched) : tabs_.end();
+  if (place == tabs_.end()) return false;
+  const Id map = session_->desk().openMaps[static_cast<std::size_t>(place - tabs_.begin())];
+  if (event->type() == QEvent::MouseButtonRelease && static_cast<QMouseEvent*>(event)->button() == Qt::MiddleButton) {
+    // The tab is deleted by what follows.
+    QMetaObject::invokeMethod(
+        this, [this, map] { session_->closeTab(map); }, Qt::QueuedConnection);
+    return true;
+  }
+  if (event->type() == QEvent::MouseButtonDblClick) {
+    session_->goTo(map);
+    rename();
+    return true;
+  }
+  return false;
 }
 
 }  // namespace uq

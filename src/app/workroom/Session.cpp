@@ -2,29 +2,44 @@
 
 #include <QPointer>
 #include <QThreadPool>
+#include <algorithm>
 #include <tuple>
 
+#include "app/workroom/KeptState.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/Landing.h"
-#include "core/edit/RenameLayer.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/Selected.h"
+#include "core/store/DeskText.h"
 
 namespace uq {
+
+namespace {
+constexpr std::size_t kTabsAtFirst = 8;
+}
 
 Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
   auto opened = QuiltStore::open(std::move(disk), folder, QuiltStore::Access::write, &progress);
   if (!opened) return fail(opened.error());
   auto pictures = SheetPictures::load(opened->quilt, opened->store.disk(), folder, opened->problems);
-  return Loaded{std::move(*opened), std::move(pictures)};
+  return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder))};
 }
 
 Session::Session(Loaded loaded)
     : store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
       saved_(loaded.opened.quilt),
       quilt_(std::move(loaded.opened.quilt)),
-      desk_(validDesk({}, quilt_)),
       painter_(std::move(loaded.pictures)),
-      problems_(std::move(loaded.opened.problems)) {}
+      problems_(std::move(loaded.opened.problems)) {
+  if (loaded.kept) {
+    desk_ = readDesk(*loaded.kept, quilt_);
+  } else {
+    for (const auto& one : quilt_.maps()) {
+      if (desk_.openMaps.size() < kTabsAtFirst) desk_.openMaps.push_back(one->id);
+    }
+    desk_ = validDesk(std::move(desk_), quilt_);
+  }
+}
 
 Session::~Session() {
   packers_.waitForDone();
@@ -192,22 +207,99 @@ void Session::step(const QString& verb, const std::function<Quilt()>& edit, std:
   setQuilt(std::move(after));
 }
 
-void Session::mapStep(const QString& name, Quilt after, Id active) {
-  if (inStroke()) return;
+bool Session::mapStep(const QString& name, Quilt after, LayerAt active) {
+  if (inStroke()) return false;
   if (const Error* damage = store_->damage(desk_.map)) {
     Q_EMIT failed(*damage);
-    return;
+    return false;
   }
-  undoLine_.begin(name.toStdString(), desk_.map, quilt_, deskMark());
-  const DeskMark mark({desk_.map, active}, desk_.selection());
+  undoLine_.begin(name.toStdString(), active.map, quilt_, deskMark());
+  const DeskMark mark(active, active.map == desk_.map ? desk_.selection() : CellSet());
   if (undoLine_.commit(after, mark)) packOldSteps();
   quilt_ = std::move(after);
   asked_.clear();
   Desk desk = desk_;
-  desk.activeLayer[desk.map] = active;
+  desk.map = active.map;
+  if (!active.layer.empty()) desk.activeLayer[desk.map] = active.layer;
   desk_ = validDesk(std::move(desk), quilt_);
   Q_EMIT quiltChanged();
   Q_EMIT deskChanged();
+  return true;
+}
+
+void Session::addMap(const MapPlan& plan) {
+  const MapAdded added = uq::addMap(quilt_, plan, ids_);
+  if (!added.map.empty())
+    mapStep(tr("New map %1").arg(QString::fromStdString(plan.name)), added.quilt, {added.map, {}});
+}
+
+void Session::duplicateMap() {
+  if (!map()) return;
+  const QString name = tr("Duplicate %1").arg(QString::fromStdString(map()->name));
+  const MapAdded added = uq::duplicateMap(quilt_, desk_.map, ids_);
+  mapStep(name, added.quilt, {added.map, {}});
+}
+
+void Session::renameMap(Id id, const QString& name) {
+  const Map* renamed = quilt_.map(id);
+  if (!renamed) return;
+  mapStep(tr("Rename %1").arg(QString::fromStdString(renamed->name)), uq::renameMap(quilt_, id, name.toStdString()),
+          desk_.landing().layer);
+}
+
+void Session::deleteMap(Id id) {
+  const Map* gone = quilt_.map(id);
+  if (!gone) return;
+  // The next tab, else the one before, else any other map.
+  Id next = desk_.map;
+  if (id == desk_.map) {
+    const auto tab = std::find(desk_.openMaps.begin(), desk_.openMaps.end(), id);
+    next = tab + 1 != desk_.openMaps.end() ? *(tab + 1) : tab != desk_.openMaps.begin() ? *(tab - 1) : Id();
+    for (const auto& other : quilt_.maps()) {
+      if (next.empty() && other->id != id) next = other->id;
+    }
+  }
+  const auto layer = desk_.activeLayer.find(next);
+  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt_, id),
+          {next, layer == desk_.activeLayer.end() ? Id() : layer->second});
+}
+
+void Session::goTo(Id id) {
+  if (!quilt_.map(id)) return;
+  endStroke();
+  Desk desk = desk_;
+  desk.map = id;
+  setDesk(std::move(desk));
+}
+
+void Session::closeTab(Id id) {
+  if (desk_.openMaps.size() < 2) return;
+  endStroke();
+  Desk desk = desk_;
+  const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
+  if (tab == desk.openMaps.end()) return;
+  if (id == desk.map) desk.map = tab + 1 != desk.openMaps.end() ? *(tab + 1) : *(tab - 1);
+  desk.openMaps.erase(tab);
+  setDesk(std::move(desk));
+}
+
+void Session::setRole(const QString& role) {
+  mapStep(onLayer(tr("Role")), withRole(quilt_, desk_.landing(), role.toStdString()), desk_.landing().layer);
+}
+
+void Session::setOffset(PixelPos offset) {
+  mapStep(onLayer(tr("Shift")), withOffset(quilt_, desk_.landing(), offset), desk_.landing().layer);
+}
+
+void Session::setOpacity(int percent) {
+  mapStep(onLayer(tr("Opacity")), withOpacity(quilt_, desk_.landing(), percent), desk_.landing().layer);
+}
+
+void Session::setNote(Id id, const QString& note) {
+  const TilesLayer* layer = quilt_.layer({desk_.map, id});
+  if (!layer) return;
+  mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)),
+          withNote(quilt_, {desk_.map, id}, note.toStdString()), desk_.landing().layer);
 }
 
 void Session::addLayer(std::size_t index) {
@@ -352,8 +444,11 @@ void Session::follow(const Result<UndoLine::Outcome>& outcome) {
     Q_EMIT failed(outcome.error());
     return;
   }
+  const bool mapsCame = outcome->quilt.maps().size() != quilt_.maps().size();
   setQuilt(outcome->quilt);
   Desk desk = desk_;
+  // Where maps came or went, one goes to where the step was made.
+  if (mapsCame && quilt_.map(outcome->desk.active.map)) desk.map = outcome->desk.active.map;
   if (outcome->desk.active.map == desk.map) {
     desk.activeLayer[desk.map] = outcome->desk.active.layer;
     desk.select(outcome->desk.selection);

@@ -13,6 +13,7 @@
 #include "app/workroom/LongWork.h"
 #include "app/workroom/SpillFile.h"
 #include "core/base/Id.h"
+#include "core/edit/ArrangeMaps.h"
 #include "core/edit/Stroke.h"
 #include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
@@ -28,8 +29,9 @@ class Session : public QObject {
   struct Loaded {
     QuiltStore::Opened opened;
     SheetPictures pictures;
+    std::optional<Json> kept;  // the desk of the last time, as deskJson made it
   };
-  // Reads the quilt in `folder`, on any thread.
+  // Reads the quilt in `folder`, and what is remembered of its desk, on any thread.
   static Result<Loaded> load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk);
 
   // What could not be read is in `problems()`.
@@ -58,6 +60,15 @@ class Session : public QObject {
   void turnHand(Turning turning);
   void straightenHand();
 
+  // The maps. Each is one step; a new or copied map is gone to, and gets a tab.
+  void addMap(const MapPlan& plan);
+  void duplicateMap();
+  void renameMap(Id map, const QString& name);
+  void deleteMap(Id map);
+  // Goes to a map, which gets a tab; takes one's tab away.
+  void goTo(Id map);
+  void closeTab(Id map);
+
   // The layers of the desk's map. Each is one step; a new or copied layer becomes the active one. `index` counts from
   // the farthest.
   void addLayer(std::size_t index);
@@ -65,6 +76,11 @@ class Session : public QObject {
   void deleteLayer();
   void renameLayer(Id layer, const QString& name);
   void moveLayer(Id layer, std::size_t index);
+  // What is said of the active layer. Each change is one step.
+  void setRole(const QString& role);
+  void setOffset(PixelPos offset);
+  void setOpacity(int percent);
+  void setNote(Id layer, const QString& note);
 
   // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
   // said, where the layer takes no change. Copied cells are held for the whole program.
@@ -125,8 +141,13 @@ class Session : public QObject {
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
   DeskMark deskMark() const { return {desk_.landing(), desk_.selection()}; }
-  // Makes one step of an edit of the desk's map, after which `active` is the active layer.
-  void mapStep(const QString& name, Quilt after, Id active);
+  // Makes one step of an edit of the desk's map, after which `active` is the active layer. False where nothing may be
+  // changed here.
+  bool mapStep(const QString& name, Quilt after, Id active) {
+    return mapStep(name, std::move(after), {desk_.map, active});
+  }
+  // The same for an edit of the quilt, after which another map may be worked on. The step is made in that map's tab.
+  bool mapStep(const QString& name, Quilt after, LayerAt active);
   QString onLayer(const QString& verb) const;
   // Makes one step of an edit of the active layer.
   void step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection = {});

@@ -1,6 +1,7 @@
 #include "app/workroom/Workroom.h"
 
 #include <QCloseEvent>
+#include <QCoreApplication>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -9,16 +10,44 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/actions/KeyBindings.h"
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
+#include "app/workroom/KeptState.h"
 #include "core/edit/Landing.h"
+#include "core/store/DeskText.h"
+#include "raster/SmallPicture.h"
 
 namespace uq {
+
+namespace {
+
+constexpr QSize kRecentPicture(400, 268);  // pixels
+
+// Where the demo lies: beside the installed program, else in the sources it was built from.
+QString demoFolder() {
+  const QString installed =
+      QCoreApplication::applicationDirPath() + QLatin1String("/../share/urban-quilt/demo/copperline");
+  return QFileInfo(installed).isDir() ? QDir::cleanPath(installed) : QStringLiteral(UQ_DEMO_FOLDER);
+}
+
+// A window of its own that goes when it is closed.
+Workroom* anotherWindow() {
+  auto* window = new Workroom;
+  window->setAttribute(Qt::WA_DeleteOnClose);
+  window->resize(window->sizeHint());
+  window->show();
+  window->activateWindow();
+  return window;
+}
+
+}  // namespace
 
 Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions_(new Actions(this)) {
   setObjectName(QStringLiteral("workroom"));
@@ -29,31 +58,18 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   actions_->fill(*menuBar());
   connect(actions_, &Actions::triggered, this, &Workroom::act);
 
-  tabs_ = new MapTabs(this);
-  connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
   notices_ = new NoticeStrip(this);
-  canvas_ = new MapCanvas(actions_, this);
-  stack_ = new StackPanel(this);
+  start_ = new StartPage(actions_, this);
+  room_ = buildWorkroom();
   steps_ = new StepList(this);
+  maps_ = new MapList(this);
+  find_ = new FindBox(actions_, this);
+  keysPage_ = new KeysPage(this);
+  pages_ = new QStackedWidget(this);
+  pages_->setObjectName(QStringLiteral("pages"));
+  pages_->addWidget(start_);
+  pages_->addWidget(room_);
   foot_ = new FootLine(this);
-
-  auto* middle = new QWidget(this);
-  auto* middleLayout = new QVBoxLayout(middle);
-  middleLayout->setContentsMargins(0, 0, 0, 0);
-  middleLayout->setSpacing(0);
-  middleLayout->addWidget(notices_);
-  middleLayout->addWidget(canvas_, 1);
-  middleLayout->addWidget(new Tape(actions_, middle));
-
-  auto* panels = new QSplitter(this);
-  panels->setObjectName(QStringLiteral("panels"));
-  panels->setHandleWidth(1);
-  panels->setChildrenCollapsible(false);
-  panels->addWidget(buildLeft());
-  panels->addWidget(middle);
-  panels->addWidget(stack_);
-  panels->setStretchFactor(1, 1);
-  panels->setSizes({296, 720, 264});
 
   auto* central = new QWidget(this);
   auto* footRow = new QHBoxLayout;
@@ -63,11 +79,57 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   auto* layout = new QVBoxLayout(central);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
-  layout->addWidget(tabs_);
-  layout->addWidget(panels, 1);
+  layout->addWidget(notices_);
+  layout->addWidget(pages_, 1);
   layout->addLayout(footRow);
   setCentralWidget(central);
 
+  connect(start_, &StartPage::openWanted, this, &Workroom::openQuilt);
+  connect(start_, &StartPage::newQuiltWanted, this, &Workroom::newQuilt);
+  connect(start_, &StartPage::demoWanted, this, &Workroom::openDemo);
+  connect(&work_, &LongWork::began, this, &Workroom::refresh);
+  connect(&work_, &LongWork::ended, this, &Workroom::refresh);
+  showSession();
+  refresh();
+}
+
+QWidget* Workroom::buildWorkroom() {
+  auto* room = new QWidget(this);
+  tabs_ = new MapTabs(actions_, room);
+  connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
+  canvas_ = new MapCanvas(actions_, room);
+  stack_ = new StackPanel(room);
+  overview_ = new Overview(canvas_, stack_);
+  stack_->putBelow(overview_);
+
+  auto* middle = new QWidget(room);
+  auto* middleLayout = new QVBoxLayout(middle);
+  middleLayout->setContentsMargins(0, 0, 0, 0);
+  middleLayout->setSpacing(0);
+  middleLayout->addWidget(canvas_, 1);
+  middleLayout->addWidget(new Tape(actions_, middle));
+
+  newMap_ = new NewMapCard(middle);
+  connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->addMap(plan); });
+  connect(newMap_, &NewMapCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+
+  panels_ = new QSplitter(room);
+  panels_->setObjectName(QStringLiteral("panels"));
+  panels_->setHandleWidth(1);
+  panels_->setChildrenCollapsible(false);
+  panels_->addWidget(buildLeft());
+  panels_->addWidget(middle);
+  panels_->addWidget(stack_);
+  panels_->setStretchFactor(1, 1);
+  panels_->setSizes({296, 720, 264});
+
+  auto* layout = new QVBoxLayout(room);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  layout->addWidget(tabs_);
+  layout->addWidget(panels_, 1);
+
+  connect(tabs_, &MapTabs::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(stack_, &StackPanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(canvas_, &MapCanvas::hovered, this, [this] {
     overTable_ = false;
@@ -79,10 +141,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
     overTable_ = !tile.isEmpty();
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
-  connect(&work_, &LongWork::began, this, &Workroom::refresh);
-  connect(&work_, &LongWork::ended, this, &Workroom::refresh);
-  refresh();
-  canvas_->setFocus();
+  return room;
 }
 
 Workroom::~Workroom() {
@@ -111,13 +170,26 @@ QWidget* Workroom::buildLeft() {
   return left;
 }
 
+void Workroom::showSession() {
+  pages_->setCurrentWidget(session_ ? room_ : start_);
+  if (session_) {
+    canvas_->setFocus();
+  } else {
+    start_->refresh();
+  }
+}
+
 void Workroom::adopt(std::unique_ptr<Session> session) {
+  if (session_) keepState();
   steps_->hide();
+  maps_->hide();
+  newMap_->hide();
   tabs_->setSession(session.get());
   table_->setSession(session.get());
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
+  overview_->setSession(session.get());
   session_ = std::move(session);
   givenUp_.reset();
   if (!session_) return;
@@ -128,7 +200,136 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   QStringList problems;
   for (const Error& problem : session_->problems()) problems << QString::fromStdString(problem.text());
   notices_->tell(problems);
+  useState();
   refresh();
+}
+
+void Workroom::keepState() {
+  const QString folder = QString::fromStdString(session_->store().folder());
+  Json state = deskJson(session_->desk(), session_->quilt());
+  Json::Object views;
+  const auto number = [](double value) { return Json::Number{QString::number(value, 'g', 9).toStdString()}; };
+  for (const auto& [map, view] : canvas_->views()) {
+    views.emplace_back(map.text(), Json::Object{{"zoom", number(view.zoom)},
+                                                {"x", number(view.middle.x())},
+                                                {"y", number(view.middle.y())},
+                                                {"whole", view.whole}});
+  }
+  Json::Array panels;
+  for (const int size : panels_->sizes()) panels.emplace_back(size);
+  state.set("views", std::move(views));
+  state.set("panels", std::move(panels));
+  state.set("window", saveGeometry().toBase64().toStdString());
+  uq::keepState(folder, state);
+  QImage picture;
+  if (const Map* map = session_->map()) {
+    picture = smallPicture(session_->painter(), session_->quilt(), *map, kRecentPicture).picture;
+  }
+  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name), picture);
+}
+
+void Workroom::useState() {
+  const QString folder = QString::fromStdString(session_->store().folder());
+  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name), {});
+  const auto state = keptState(folder);
+  if (!state) return;
+  const auto number = [](const Json& json, const char* name) {
+    const Json* found = json.find(name);
+    if (const auto* whole = found ? found->as<std::int64_t>() : nullptr) return static_cast<double>(*whole);
+    const auto* spelt = found ? found->as<Json::Number>() : nullptr;
+    return spelt ? QString::fromStdString(spelt->text).toDouble() : 0;
+  };
+  std::map<Id, MapCanvas::View> views;
+  const Json* kept = state->find("views");
+  if (const auto* fields = kept ? kept->as<Json::Object>() : nullptr) {
+    for (const auto& [map, view] : *fields) {
+      const auto id = Id::parse(map);
+      const Json* whole = view.find("whole");
+      const bool* isWhole = whole ? whole->as<bool>() : nullptr;
+      if (id) views[*id] = {number(view, "zoom"), {number(view, "x"), number(view, "y")}, isWhole && *isWhole};
+    }
+  }
+  if (const Json* window = state->find("window"); window && !isVisible()) {
+    const auto* text = window->as<std::string>();
+    if (text) restoreGeometry(QByteArray::fromBase64(QByteArray::fromStdString(*text)));
+  }
+  if (const Json* panels = state->find("panels")) {
+    QList<int> sizes;
+    const auto* list = panels->as<Json::Array>();
+    for (std::size_t i = 0; list && i < list->size(); ++i) {
+      const auto* size = (*list)[i].as<std::int64_t>();
+      if (size && *size > 0 && *size < 100'000) sizes << static_cast<int>(*size);
+    }
+    if (sizes.size() == 3) panels_->setSizes(sizes);
+  }
+  canvas_->setViews(std::move(views));
+}
+
+QString Workroom::freeFolder(const QString& name) {
+  const QString slug = QString::fromStdString(slugFor(name.toStdString(), {}));
+  const QString wanted = StartPage::quiltsFolder() + QLatin1Char('/') + slug;
+  QString folder = wanted;
+  for (int n = 2; QFileInfo::exists(folder); ++n) folder = QStringLiteral("%1-%2").arg(wanted).arg(n);
+  return folder;
+}
+
+void Workroom::create(const Quilt& quilt, const QString& folder, const QString& picturesFrom,
+                      const std::function<void()>& then) {
+  if (!QDir().mkpath(QFileInfo(folder).absolutePath())) {
+    return report(Error{Error::Cause::notPermitted, "the folder cannot be made", folder.toStdString(), 0,
+                        "Nothing was written", "Choose another place"});
+  }
+  work_.start<Result<Session::Loaded>>(
+      LongWork::Kind::open, tr("Making %1…").arg(QString::fromStdString(quilt.facts().name)),
+      [disk = disk_, quilt, folder = folder.toStdString(),
+       picturesFrom = picturesFrom.toStdString()](Progress& progress) -> Result<Session::Loaded> {
+        auto created = QuiltStore::create(disk, folder, quilt, picturesFrom, &progress);
+        if (!created) return fail(created.error());
+        created = fail(Error{});  // lets the lock go
+        return Session::load(folder, progress, disk);
+      },
+      [this, then](Result<Session::Loaded> loaded) {
+        if (!loaded) {
+          if (loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
+          return;
+        }
+        adopt(std::make_unique<Session>(std::move(*loaded)));
+        showSession();
+        then();
+      });
+}
+
+void Workroom::newQuilt(const QString& name, const QString& folder) {
+  leaveThen([this, name, folder] {
+    QuiltFacts facts;
+    facts.id = IdSource::fromSystem().next();
+    facts.name = name.toStdString();
+    create(Quilt(facts), folder, {}, [this] { askForMap(); });
+  });
+}
+
+void Workroom::openDemo() {
+  leaveThen([this] {
+    const QString demo = demoFolder();
+    const auto opened = QuiltStore::open(realDisk(), demo.toStdString(), QuiltStore::Access::read);
+    if (!opened) return report(opened.error());
+    create(opened->quilt, freeFolder(QString::fromStdString(opened->quilt.facts().name)), demo, [] {});
+  });
+}
+
+void Workroom::askForMap() {
+  const Map* like = session_->map();
+  if (!like && !session_->quilt().maps().empty()) like = &session_->quilt().maps().back().read();
+  const Block& held = session_->desk().inHand;
+  const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
+  newMap_->open(session_->quilt(), like, slot == kChalkSlot ? nullptr : session_->quilt().sheetAt(slot));
+}
+
+void Workroom::deleteMap() {
+  const Map& map = *session_->map();
+  const QString name = QString::fromStdString(map.name);
+  session_->deleteMap(map.id);
+  foot_->say(tr("%1 was deleted. %2 brings it back.").arg(name, KeyBindings::shared().text(ActionId::undo)));
 }
 
 void Workroom::openQuilt(const QString& folder) {
@@ -150,7 +351,7 @@ void Workroom::openQuilt(const QString& folder) {
           auto fresh = std::make_shared<Session::Loaded>(std::move(*loaded));
           leaveThen([this, fresh] {
             adopt(std::make_unique<Session>(std::move(*fresh)));
-            canvas_->setFocus();
+            showSession();
           });
         });
   });
@@ -158,11 +359,7 @@ void Workroom::openQuilt(const QString& folder) {
 
 void Workroom::refresh() {
   if (!session_) {
-    for (const ActionRow& row : actionTable()) {
-      const bool works = (row.id == ActionId::openQuilt && !work_.isRunning()) || row.id == ActionId::closeWindow ||
-                         row.id == ActionId::linen || row.id == ActionId::indigo || row.id == ActionId::asDesktop;
-      if (!row.gesture) actions_->action(row.id)->setEnabled(works);
-    }
+    actions_->refreshAlone(work_.isRunning());
     setWindowTitle(tr("Urban Quilt"));
   } else {
     actions_->refresh(situation());
@@ -185,6 +382,14 @@ void Workroom::act(ActionId id) {
     session_->setDesk(std::move(desk));
   };
   switch (id) {
+    case ActionId::newQuilt:
+      if (session_) {
+        anotherWindow()->startPage()->askForNewQuilt();
+      } else {
+        start_->askForNewQuilt();
+      }
+      break;
+    case ActionId::newWindow: anotherWindow(); break;
     case ActionId::openQuilt: chooseQuilt(); break;
     case ActionId::saveQuilt: save(); break;
     case ActionId::saveQuiltAs: saveAs(); break;
@@ -205,6 +410,14 @@ void Workroom::act(ActionId id) {
     case ActionId::mirrorAcross: session_->turnHand(Turning::mirrorAcross); break;
     case ActionId::mirrorDown: session_->turnHand(Turning::mirrorDown); break;
     case ActionId::straighten: session_->straightenHand(); break;
+    case ActionId::newMap: askForMap(); break;
+    case ActionId::listMaps:
+      maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, menuBar()->height() + tabs_->height() + 24)));
+      break;
+    case ActionId::renameMap: tabs_->rename(); break;
+    case ActionId::duplicateMap: session_->duplicateMap(); break;
+    case ActionId::deleteMap: deleteMap(); break;
+    case ActionId::closeMap: session_->closeTab(session_->desk().map); break;
     case ActionId::nextMap: goToMap(1); break;
     case ActionId::previousMap: goToMap(-1); break;
     case ActionId::nearerLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), 1)); break;
@@ -220,11 +433,18 @@ void Workroom::act(ActionId id) {
     case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
     case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
     case ActionId::wholeMap: canvas_->fitMap(); break;
+    case ActionId::fitSelection: canvas_->fitSelection(); break;
     case ActionId::fullSize: canvas_->showFullSize(); break;
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
+    case ActionId::rulers: changeDesk([](Desk& desk) { desk.rulers = !desk.rulers; }); break;
+    case ActionId::fadeOthers: changeDesk([](Desk& desk) { desk.fadesOthers = !desk.fadesOthers; }); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
     case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;
+    case ActionId::findHelp:
+      find_->open(mapToGlobal(QPoint(width() / 2, menuBar()->height() + 40)), canvas_->refusal());
+      break;
+    case ActionId::listKeys: keysPage_->open(); break;
     case ActionId::brush: changeDesk([](Desk& desk) { desk.tool = Tool::brush; }); break;
     case ActionId::erase: changeDesk([](Desk& desk) { desk.tool = Tool::erase; }); break;
     case ActionId::select: changeDesk([](Desk& desk) { desk.tool = Tool::select; }); break;
@@ -240,7 +460,10 @@ void Workroom::act(ActionId id) {
     case ActionId::nudgeCells:
     case ActionId::takeFromTable:
     case ActionId::takeBlockFromTable:
-    case ActionId::takeByKeys: break;  // gestures, which the canvas and the Table carry out
+    case ActionId::takeByKeys:
+    case ActionId::paintByKeys:
+    case ActionId::moveOverview:
+    case ActionId::holdTool: break;  // gestures, which the canvas and the Table carry out
   }
   if (session_) actions_->refresh(situation());
 }
@@ -250,15 +473,10 @@ std::size_t Workroom::activeIndex() const {
 }
 
 void Workroom::goToMap(int steps) {
-  const auto& maps = session_->quilt().maps();
-  for (std::size_t i = 0; i < maps.size(); ++i) {
-    if (maps[i]->id != session_->desk().map) continue;
-    const auto count = static_cast<std::ptrdiff_t>(maps.size());
-    Desk desk = session_->desk();
-    desk.map = maps[static_cast<std::size_t>((static_cast<std::ptrdiff_t>(i) + steps + count) % count)]->id;
-    session_->setDesk(std::move(desk));
-    return;
-  }
+  const std::vector<Id>& tabs = session_->desk().openMaps;
+  const auto count = static_cast<std::ptrdiff_t>(tabs.size());
+  const auto now = std::find(tabs.begin(), tabs.end(), session_->desk().map) - tabs.begin();
+  session_->goTo(tabs[static_cast<std::size_t>((now + steps + count) % count)]);
 }
 
 void Workroom::report(const Error& error) { notices_->tell({QString::fromStdString(error.text())}); }

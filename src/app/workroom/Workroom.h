@@ -1,5 +1,6 @@
 // Workroom: the window — Table and what is in hand on the left, the map in the middle over the tape, the Stack on the
-// right, the foot line below. Joins panels, actions and session; decides nothing that the core could.
+// right, the foot line below; or the start page, while no quilt is open. Joins panels, actions and session; decides
+// nothing that the core could. Several windows may be open, each with a quilt of its own.
 #pragma once
 
 #include <QMainWindow>
@@ -7,7 +8,13 @@
 
 #include "app/actions/Actions.h"
 #include "app/canvas/MapCanvas.h"
+#include "app/help/FindBox.h"
+#include "app/help/KeysPage.h"
+#include "app/maps/MapList.h"
+#include "app/maps/NewMapCard.h"
+#include "app/stack/Overview.h"
 #include "app/stack/StackPanel.h"
+#include "app/start/StartPage.h"
 #include "app/table/InHandPanel.h"
 #include "app/table/TableView.h"
 #include "app/workroom/FootLine.h"
@@ -17,6 +24,9 @@
 #include "app/workroom/Session.h"
 #include "app/workroom/StepList.h"
 #include "app/workroom/Tape.h"
+
+class QSplitter;
+class QStackedWidget;
 
 namespace uq {
 
@@ -30,6 +40,10 @@ class Workroom : public QMainWindow {
   // Opens the quilt in a folder, beside the interface, in place of the present one; asks first where that has unsaved
   // changes. Where there is no quilt the reason is shown, and the present one stays. Ends with work().ended().
   void openQuilt(const QString& folder);
+  // Writes a new quilt without maps into a folder, opens it, and asks for its first map.
+  void newQuilt(const QString& name, const QString& folder);
+  // Opens a copy of the demo, in the folder where new quilts lie.
+  void openDemo();
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open
   MapCanvas* canvas() const { return canvas_; }
@@ -37,6 +51,9 @@ class Workroom : public QMainWindow {
   StackPanel* stack() const { return stack_; }
   Actions* actions() const { return actions_; }
   NoticeStrip* notices() const { return notices_; }
+  MapTabs* tabs() const { return tabs_; }
+  StartPage* startPage() const { return start_; }
+  NewMapCard* newMapCard() const { return newMap_; }
   LongWork& work() { return work_; }
 
   QSize sizeHint() const override { return {1280, 800}; }
@@ -49,6 +66,18 @@ class Workroom : public QMainWindow {
 
  private:
   QWidget* buildLeft();
+  QWidget* buildWorkroom();
+  // Creates a quilt in a folder, with the pictures of another, and opens it.
+  void create(const Quilt& quilt, const QString& folder, const QString& picturesFrom,
+              const std::function<void()>& then);
+  // The first free folder for a quilt of that name, beside the others.
+  static QString freeFolder(const QString& name);
+  // What is remembered of the open quilt: desk, window, views, and its picture on the start page.
+  void keepState();
+  void useState();
+  void askForMap();
+  void deleteMap();
+  void showSession();
   void adopt(std::unique_ptr<Session> session);
   void refresh();
   Situation situation() const;
@@ -70,6 +99,14 @@ class Workroom : public QMainWindow {
   std::optional<Quilt> givenUp_;  // unsaved work of which the user said that it may go
   bool leaves_ = false;           // everything was asked: the window closes
   Actions* actions_;
+  QStackedWidget* pages_;
+  QWidget* room_;
+  QSplitter* panels_;
+  StartPage* start_;
+  NewMapCard* newMap_;
+  MapList* maps_;
+  FindBox* find_;
+  KeysPage* keysPage_;
   MapTabs* tabs_;
   NoticeStrip* notices_;
   TableView* table_;
@@ -77,6 +114,7 @@ class Workroom : public QMainWindow {
   InHandPanel* inHand_;
   MapCanvas* canvas_;
   StackPanel* stack_;
+  Overview* overview_;
   StepList* steps_;
   FootLine* foot_ = nullptr;  // made last
   bool overTable_ = false;

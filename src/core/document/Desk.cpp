@@ -35,6 +35,9 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     }
     if (active.empty()) desk.activeLayer.erase(desk.map);
   }
+  std::erase_if(desk.openMaps, [&](Id map) { return !quilt.map(map); });
+  const bool hasTab = std::find(desk.openMaps.begin(), desk.openMaps.end(), desk.map) != desk.openMaps.end();
+  if (!hasTab && !desk.map.empty()) desk.openMaps.push_back(desk.map);
   for (auto& [map, cells] : desk.selections) {
     const Map* selected = quilt.map(map);
     const CellRect bounds = selected ? selected->bounds : CellRect{};
@@ -43,7 +46,7 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
   }
   std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
   std::vector<Block::Part> parts = desk.inHand.parts();
-  std::erase_if(parts, [&](const Block::Part& part) { return part.cell.tile().slot > quilt.slots().count(); });
+  std::erase_if(parts, [&](const Block::Part& part) { return !quilt.slots().has(part.cell.tile().slot); });
   if (parts.size() != desk.inHand.parts().size()) desk.inHand = Block(std::move(parts));
   return desk;
 }

@@ -23,6 +23,9 @@ struct Desk {
   std::set<Id> hidden;               // layers whose eye is shut
   std::set<Id> locked;               // layers that take no stroke
   bool gridLines = true;
+  bool fadesOthers = false;  // only the active layer is clear
+  bool rulers = false;
+  std::vector<Id> openMaps;  // those with a tab, in the order of their tabs; always with `map`
 
   // The layer that the next stroke lands on; both ids are empty when there is none.
   LayerAt landing() const;
@@ -35,7 +38,7 @@ struct Desk {
 };
 
 // `desk` with whatever no longer exists in `quilt` replaced by the nearest thing that does: the first map, the map's
-// nearest layer of the role "ground" or else its farthest layer, an empty hand.
+// nearest layer of the role "ground" or else its farthest layer, an empty hand. The map worked on gets a tab.
 Desk validDesk(Desk desk, const Quilt& quilt);
 
 }  // namespace uq

@@ -19,6 +19,9 @@
 
 namespace uq {
 
+inline constexpr int kFarthestOffset = 1 << 16;
+inline constexpr std::size_t kLongestNote = 10'000;  // bytes
+
 struct TilesLayer {
   Id id;
   std::string name;
@@ -26,6 +29,9 @@ struct TilesLayer {
   Thread thread;
   std::string file;  // slug: maps/<folder>/<file>.cells
   CellGrid cells;
+  PixelPos offset;     // the layer's shift in map pixels, ±kFarthestOffset
+  int opacity = 100;   // per cent
+  std::string note;    // may be empty
   Json::Object extra;  // fields that this version does not know
   Revision revision;
   friend bool operator==(const TilesLayer&, const TilesLayer&) = default;

@@ -46,12 +46,13 @@ bool drop(std::vector<Shared<Part>>& parts, Id id) {
 
 std::optional<SheetSlot> SheetSlots::slotFor(Id sheet, std::string_view code) {
   if (const auto slot = find(sheet)) return slot;
-  if (entries_.size() >= kLastSlot) return std::nullopt;
+  if (entries_.size() + 1 >= kChalkSlot) return std::nullopt;
   entries_.push_back({sheet, std::string(code)});
   return static_cast<SheetSlot>(entries_.size());
 }
 
 std::optional<SheetSlot> SheetSlots::find(Id sheet) const {
+  if (sheet == chalk().id) return kChalkSlot;
   for (std::size_t i = 0; i < entries_.size(); ++i) {
     if (entries_[i].sheet == sheet) return static_cast<SheetSlot>(i + 1);
   }
@@ -59,7 +60,7 @@ std::optional<SheetSlot> SheetSlots::find(Id sheet) const {
 }
 
 const Map* Quilt::map(Id id) const { return lookUp(maps_, id); }
-const Sheet* Quilt::sheet(Id id) const { return lookUp(sheets_, id); }
+const Sheet* Quilt::sheet(Id id) const { return id == chalk().id ? &chalk() : lookUp(sheets_, id); }
 
 const Map* Quilt::mapNamed(std::string_view name) const {
   for (const auto& map : maps_) {
@@ -73,9 +74,7 @@ const TilesLayer* Quilt::layer(LayerAt at) const {
   return found ? found->layer(at.layer) : nullptr;
 }
 
-const Sheet* Quilt::sheetAt(SheetSlot slot) const {
-  return slot >= 1 && slot <= slots_.count() ? sheet(slots_.sheet(slot)) : nullptr;
-}
+const Sheet* Quilt::sheetAt(SheetSlot slot) const { return slots_.has(slot) ? sheet(slots_.sheet(slot)) : nullptr; }
 
 Quilt Quilt::with(QuiltFacts facts) const {
   if (facts == facts_.read()) return *this;
@@ -146,6 +145,7 @@ Quilt Quilt::restoring(const Shared<Map>& map) const {
 
 Quilt Quilt::restoring(const Shared<Sheet>& sheet) const {
   Quilt next = *this;
+  if (sheet->id == chalk().id) return next;
   if (!next.slots_.slotFor(sheet->id, sheet->code)) return *this;
   put(next.sheets_, sheet);
   return next;

@@ -6,6 +6,7 @@
 //
 // Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order
 // and never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
+// Chalk (see Chalk.h) can be asked for like any sheet, and is never among sheets().
 #pragma once
 
 #include <optional>
@@ -17,6 +18,7 @@
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
+#include "core/document/Chalk.h"
 #include "core/document/Map.h"
 #include "core/document/Sheet.h"
 
@@ -25,13 +27,16 @@ namespace uq {
 // Which sheet a cell's slot stands for while the quilt is open.
 class SheetSlots {
  public:
-  // The slot of a sheet, given out now if it has none; nothing when all 1023 are taken.
+  // The slot of a sheet, given out now if it has none; nothing when all 1022 are taken.
   std::optional<SheetSlot> slotFor(Id sheet, std::string_view code);
 
   std::optional<SheetSlot> find(Id sheet) const;
-  // The sheet of a slot from 1 to count(), and the code by which the quilt's files called it.
-  Id sheet(SheetSlot slot) const { return entries_[slot - 1].sheet; }
-  const std::string& code(SheetSlot slot) const { return entries_[slot - 1].code; }
+  // Whether a sheet has this slot.
+  bool has(SheetSlot slot) const { return slot == kChalkSlot || (slot >= 1 && slot <= count()); }
+  // The sheet of a slot, and the code by which the quilt's files called it. has(slot) must hold.
+  Id sheet(SheetSlot slot) const { return slot == kChalkSlot ? chalk().id : entries_[slot - 1].sheet; }
+  const std::string& code(SheetSlot slot) const { return slot == kChalkSlot ? chalk().code : entries_[slot - 1].code; }
+  // Slots 1 .. count() are given out, and Chalk's.
   SheetSlot count() const { return static_cast<SheetSlot>(entries_.size()); }
 
  private:
@@ -42,11 +47,16 @@ class SheetSlots {
   std::vector<Entry> entries_;
 };
 
+// What a layer may be for, as long as a quilt says nothing else.
+inline const std::vector<std::string> kPlainRoles = {"ground", "things", "in front", "backdrop", "pins"};
+
 // What belongs to the quilt as a whole.
 struct QuiltFacts {
   Id id;
   std::string name;
-  Json::Object extra;  // fields that this version does not know
+  std::vector<std::string> roles = kPlainRoles;  // what layers may be for, in the order in which they are offered
+  PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
+  Json::Object extra;                            // fields that this version does not know
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
 };
@@ -74,7 +84,7 @@ class Quilt {
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
 
-  // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1023 are
+  // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1022 are
   // taken the quilt is returned as it was.
   Quilt with(QuiltFacts facts) const;
   Quilt with(Map map) const;

@@ -256,7 +256,7 @@ class Reader {
     const auto id = space == std::string_view::npos ? std::nullopt : Id::parse(line.substr(space + 1));
     if (!isSheetCode(code) || space != code.size() || !id) return "a sheet line is a code, a space and a sheet's id";
     const auto slot = quilt_.slotFor(*id, code);
-    if (!slot) return "the quilt names more than 1,023 sheets";
+    if (!slot) return "the quilt names more than 1,022 sheets";
     if (!slots_.emplace(code, *slot).second) return "the code " + code + " is given twice";
     return {};
   }

@@ -11,6 +11,9 @@ namespace uq {
 namespace {
 
 constexpr int kMostLayers = 4096;
+constexpr std::size_t kLongestName = 1000;  // bytes
+constexpr std::size_t kMostRoles = 256;
+constexpr int kLargestScreen = 1 << 14;  // pixels, each way
 
 // Reads the fields of one object, remembers which it was asked for, and keeps the first thing that is wrong.
 class Fields {
@@ -27,11 +30,12 @@ class Fields {
   }
   bool has(const char* name) const { return json_.find(name) != nullptr; }
 
-  std::string text(const char* name) {
+  std::string text(const char* name, std::size_t most = kLongestName) {
     const Json* found = field(name);
     const auto* text = found ? found->as<std::string>() : nullptr;
-    if (found && (!text || text->empty() || text->size() > 1000)) {
-      refuse(std::string("\"") + name + "\" is not a text of 1 to 1000 characters", found->line);
+    if (found && (!text || text->empty() || text->size() > most)) {
+      refuse(std::string("\"") + name + "\" is not a text of 1 to " + std::to_string(most) + " characters",
+             found->line);
     }
     return text ? *text : std::string();
   }
@@ -83,6 +87,22 @@ class Fields {
       return none;
     }
     return array ? *array : none;
+  }
+
+  // At most `most` different texts.
+  std::vector<std::string> names(const char* name, std::size_t most) {
+    std::vector<std::string> names;
+    for (const Json& one : list(name, most)) {
+      const auto* text = one.as<std::string>();
+      if (!text || text->empty() || text->size() > kLongestName) {
+        refuse(std::string("\"") + name + "\" holds something that is no text of 1 to 1000 characters", one.line);
+      } else if (std::find(names.begin(), names.end(), *text) != names.end()) {
+        refuse("\"" + *text + "\" stands twice in \"" + name + "\"", one.line);
+      } else {
+        names.push_back(*text);
+      }
+    }
+    return names;
   }
 
   void document(const char* kind) {
@@ -184,6 +204,12 @@ TilesLayer readLayer(Fields& fields) {
     fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
   layer.thread = thread.value_or(Thread{});
   layer.file = fields.fileName("cells", ".cells");
+  if (fields.has("offset")) {
+    const auto offset = fields.numbers("offset", 2, -kFarthestOffset, kFarthestOffset);
+    layer.offset = {offset[0], offset[1]};
+  }
+  if (fields.has("opacity")) layer.opacity = fields.number("opacity", 0, 100);
+  if (fields.has("note")) layer.note = fields.text("note", kLongestNote);
   layer.extra = fields.rest();
   return layer;
 }
@@ -192,7 +218,10 @@ TilesLayer readLayer(Fields& fields) {
 
 Json quiltDocument(const QuiltFacts& facts) {
   Json::Object object = begun("quilt");
-  append(object, {{"id", facts.id.text()}, {"name", facts.name}});
+  Json::Array roles;
+  for (const std::string& role : facts.roles) roles.emplace_back(role);
+  append(object,
+         {{"id", facts.id.text()}, {"name", facts.name}, {"roles", std::move(roles)}, {"screen", pair(facts.screen)}});
   append(object, facts.extra);
   return object;
 }
@@ -207,6 +236,9 @@ Json mapDocument(const Map& map) {
                            {"thread", threadColourName(layer->thread.colour)},
                            {"stitch", threadPatternName(layer->thread.pattern)},
                            {"cells", layer->file + ".cells"}};
+    if (layer->offset != PixelPos{}) fields.emplace_back("offset", Json::Array{layer->offset.x, layer->offset.y});
+    if (layer->opacity != 100) fields.emplace_back("opacity", layer->opacity);
+    if (!layer->note.empty()) fields.emplace_back("note", layer->note);
     append(fields, layer->extra);
     layers.emplace_back(std::move(fields));
   }
@@ -249,6 +281,12 @@ Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) 
   QuiltFacts facts;
   facts.id = fields.id("id");
   facts.name = fields.text("name");
+  // Version 1.0 has neither.
+  if (fields.has("roles")) facts.roles = fields.names("roles", kMostRoles);
+  if (fields.has("screen")) {
+    const auto screen = fields.numbers("screen", 2, 1, kLargestScreen);
+    facts.screen = {screen[0], screen[1]};
+  }
   facts.extra = fields.rest();
   return checked(fields, std::move(facts));
 }

@@ -1,0 +1,191 @@
+#include "app/help/HelpPages.h"
+
+#include <QCoreApplication>
+
+namespace uq {
+
+namespace {
+
+#define UQ_HELP(text) QT_TRANSLATE_NOOP("help", text)
+
+constexpr HelpPage kPages[] = {
+    // The tools.
+    {"brush", UQ_HELP("The Brush"), UQ_HELP("paint draw pencil pen stroke lay tile place"),
+     UQ_HELP(
+         "<p>Lays what is in hand on the active layer: one cell with a click, a line of cells with a drag. A block is "
+         "laid again at every multiple of its size, and never over itself in one stroke.</p><p>The ghost shows the "
+         "very pixels that will come, and the tag beside it names the layer. <b>Ctrl+left</b> takes cells away, "
+         "<b>right</b> takes a tile from the map, <b>Esc</b> drops the stroke under way.</p>")},
+    {"erase", UQ_HELP("Erase"), UQ_HELP("rubber delete remove clear eraser empty cells"),
+     UQ_HELP("<p>Takes single cells away from the active layer. With Brush, <b>Ctrl+left</b> does the same without "
+             "changing the tool, in the size of what is in hand.</p><p>Hold <b>2</b> while erasing, and the tool from "
+             "before comes back when you let it go.</p>")},
+    {"select", UQ_HELP("Select"), UQ_HELP("marquee choose region area rectangle cut copy paste move"),
+     UQ_HELP(
+         "<p>A drag selects a rectangle of cells; with <b>Shift</b> it is added, with <b>Ctrl</b> taken away. Delete, "
+         "cut, copy and move act on the active layer. Paste takes what was copied into the hand, to be laid like "
+         "anything else.</p><p>A drag inside the selection, or the arrow keys, move it. While something is selected, "
+         "painting keeps inside it. <b>Esc</b> drops the selection.</p>")},
+    // The panels.
+    {"table", UQ_HELP("The Table"), UQ_HELP("palette tileset tiles sheets pick source picture"),
+     UQ_HELP(
+         "<p>All tile sheets of the quilt lie on the Table, and Chalk before them. A click takes a tile, a drag over "
+         "several takes a block. Ctrl+wheel zooms, a middle drag moves the Table; its edge can be dragged to make it "
+         "wider.</p><p>With the keyboard: the arrows point, Shift and the arrows span a block, Enter takes.</p>")},
+    {"chalk", UQ_HELP("Chalk"), UQ_HELP("placeholder plan prototype rough block out colours greybox sketch"),
+     UQ_HELP("<p>Sixteen plain colours that every quilt has from the start, to plan a map before there is any art. A "
+             "chalk tile always fills its cell, whatever its size. Chalk is saved like any tile.</p>")},
+    {"in-hand", UQ_HELP("In hand"), UQ_HELP("current held tile stamp turn rotate flip mirror"),
+     UQ_HELP("<p>What the next stroke lays, as it will lie. <b>Q</b> and <b>E</b> turn it, <b>A</b> mirrors it across, "
+             "<b>D</b> down, <b>Shift+Q</b> lays it straight again.</p>")},
+    {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),
+     UQ_HELP("<p>Ctrl+wheel zooms at the pointer, the wheel scrolls, a middle drag or Space and a drag move the view. "
+             "<b>F</b> fits the whole map, <b>Shift+F</b> the selection, <b>0</b> shows 100 %.</p><p>Without a mouse: "
+             "<b>Tab</b> leads to the map and a cell cursor appears. The arrows move it, <b>Enter</b> lays, "
+             "<b>Ctrl+Enter</b> takes away, <b>Shift</b> and the arrows span a box first.</p>")},
+    {"stack", UQ_HELP("The Stack"), UQ_HELP("layers order depth hide visible lock front behind z"),
+     UQ_HELP(
+         "<p>The layers of the map, nearest on top. The card with the red edge is the active layer, where strokes "
+         "land; click another, or press <b>W</b> and <b>S</b>. The + between two cards adds a layer there. Drag a "
+         "card to its place, double-click to rename it.</p><p>The eye hides a layer from you, the lock keeps strokes "
+         "off it; neither changes the quilt.</p>")},
+    {"layer-facts", UQ_HELP("What a layer is"), UQ_HELP("role opacity offset transparency alpha shift note property"),
+     UQ_HELP(
+         "<p>Under the cards stands what is known of the active layer, as sentences. Its role says what it is for, "
+         "and binds it to layers of the same role on other maps. Numbers take sums like <b>23*16</b> or <b>+5</b>; the "
+         "wheel and the arrow keys change them, too.</p>")},
+    {"overview", UQ_HELP("The overview"), UQ_HELP("minimap small whole navigator thumbnail"),
+     UQ_HELP("<p>The whole map, small. The red stitches show the part in sight: click or drag to see another.</p>")},
+    {"tape", UQ_HELP("The tape"), UQ_HELP("toolbar tools numbers keys"),
+     UQ_HELP(
+         "<p>The tools, each with its number. A tap on the key chooses a tool. Held while the mouse is used, the tool "
+         "from before comes back when the key is let go.</p>")},
+    {"tabs", UQ_HELP("Maps and their tabs"), UQ_HELP("levels rooms scenes switch open list"),
+     UQ_HELP("<p>Each open map has a tab; a dot means that it is not saved. <b>Ctrl+O</b> lists all maps with their "
+             "pictures. A double click on a tab renames the map, a middle click closes the tab: the map stays in the "
+             "quilt.</p>")},
+    {"foot-line", UQ_HELP("The foot line"), UQ_HELP("status bar position coordinates size pixels"),
+     UQ_HELP("<p>Left stands what mouse and keys do right now, right the cell and pixel under the pointer, counted "
+             "from the "
+             "map's corner, and the map's size in cells, pixels and screens.</p>")},
+    {"new-map", UQ_HELP("A new map"), UQ_HELP("create level size grid cell tile dimensions width height"),
+     UQ_HELP(
+         "<p>Four lines, filled from the sheet in hand and the map you were on. The cell should be as large as the "
+         "tiles of your art. Sizes are shown in cells, pixels and screens; every number takes sums. A map can be made "
+         "larger or smaller later without losing anything.</p>")},
+    {"start", UQ_HELP("Quilts and the start page"), UQ_HELP("project folder new open recent demo example"),
+     UQ_HELP(
+         "<p>A quilt is one folder: all its maps and tile sheets lie in it, so it can be moved, copied or kept in "
+         "version control as it is. The start page shows the quilts you worked on last. Several quilts may be open, "
+         "each in its window.</p>")},
+    {"saving", UQ_HELP("Saving"), UQ_HELP("save file lost backup atomic write crash"),
+     UQ_HELP(
+         "<p><b>Ctrl+S</b> writes what changed, all of it or nothing: an interrupted save leaves the quilt as it was. "
+         "Painting goes on meanwhile. A file that another program changed is never overwritten.</p>")},
+    {"undo", UQ_HELP("Undo and the list of steps"), UQ_HELP("undo redo history back revert mistake"),
+     UQ_HELP(
+         "<p><b>Ctrl+Z</b> takes back the newest step on the map you are on, without end; <b>Ctrl+Shift+Z</b> lays it "
+         "back. Where a step on another map would go with it, you are told first. <b>Ctrl+Alt+Z</b> lists all steps: a "
+         "click goes back to any of them.</p>")},
+    {"themes", UQ_HELP("Light and dark"), UQ_HELP("theme night mode colours appearance"),
+     UQ_HELP("<p>Linen is light, indigo is dark. The View menu chooses one, or follows the desktop.</p>")},
+    // The refusals.
+    {"refusal-locked", UQ_HELP("“… is locked”"), UQ_HELP("cannot paint refuse lock why nothing happens"),
+     UQ_HELP("<p>The lock on the layer's card is shut, so no stroke lands on it. Click the lock, or choose Layers > "
+             "Lock or "
+             "unlock the layer.</p>")},
+    {"refusal-hidden", UQ_HELP("“… is hidden”"), UQ_HELP("cannot paint refuse eye invisible why nothing happens"),
+     UQ_HELP(
+         "<p>The eye on the layer's card is shut. You would not see what you paint, so nothing is painted. Click the "
+         "eye, or choose another layer with W and S.</p>")},
+    {"refusal-no-hand", UQ_HELP("“Nothing is in hand”"), UQ_HELP("cannot paint refuse empty tile why nothing happens"),
+     UQ_HELP("<p>There is nothing to lay yet. Click a tile on the Table, or right-click one on the map.</p>")},
+    {"refusal-outside", UQ_HELP("“Outside the selection”"), UQ_HELP("cannot paint refuse selected why nothing happens"),
+     UQ_HELP("<p>Something is selected, and painting keeps inside it. Esc drops the selection.</p>")},
+    {"refusal-take", UQ_HELP("“Nothing to take here”"), UQ_HELP("pick right click empty refuse"),
+     UQ_HELP(
+         "<p>A right click takes the topmost tile whose pixels are under the pointer. There is none here on any layer "
+         "that you see.</p>")},
+    {"refusal-no-layer", UQ_HELP("“This map has no layer”"),
+     UQ_HELP("cannot paint refuse empty stack why nothing happens"),
+     UQ_HELP("<p>A stroke needs a layer to land on. The + in the Stack adds one.</p>")},
+    {"refusal-damaged", UQ_HELP("“This map cannot be changed”"), UQ_HELP("broken damaged file error refuse read"),
+     UQ_HELP(
+         "<p>A file of this map could not be read whole. What could be read is shown, and the map is protected, so "
+         "that "
+         "saving does not destroy the rest. Mend the file that is named, for instance from version control, and open "
+         "the quilt again.</p>")},
+    {"refusal-copied", UQ_HELP("“What was copied is of another quilt”"), UQ_HELP("paste clipboard refuse cannot"),
+     UQ_HELP("<p>Tiles can be pasted only within the quilt they were copied in, whose sheets they are of.</p>")},
+    {"refusal-empty-copy", UQ_HELP("“Nothing is painted there on this layer”"), UQ_HELP("copy cut refuse empty"),
+     UQ_HELP("<p>Copy and cut act on the active layer, and it is empty in the selection. Choose the layer with W and S "
+             "or by "
+             "its card.</p>")},
+    {"refusal-large-copy", UQ_HELP("“More than a million cells cannot be held at once”"),
+     UQ_HELP("copy cut refuse big"),
+     UQ_HELP("<p>What is in hand is drawn under the pointer while it moves, so it is bounded. Copy a smaller part, or "
+             "duplicate the layer.</p>")},
+};
+
+struct ActionWords {
+  ActionId id;
+  const char* words;
+};
+
+constexpr ActionWords kWords[] = {
+    {ActionId::newQuilt, UQ_HELP("create project begin start")},
+    {ActionId::openQuilt, UQ_HELP("load project folder file")},
+    {ActionId::newWindow, UQ_HELP("second beside several")},
+    {ActionId::saveQuilt, UQ_HELP("write store keep")},
+    {ActionId::saveQuiltAs, UQ_HELP("copy elsewhere another folder")},
+    {ActionId::closeWindow, UQ_HELP("quit exit leave")},
+    {ActionId::undo, UQ_HELP("back revert mistake")},
+    {ActionId::redo, UQ_HELP("again forward")},
+    {ActionId::listSteps, UQ_HELP("history undo list")},
+    {ActionId::turnLeft, UQ_HELP("rotate anticlockwise")},
+    {ActionId::turnRight, UQ_HELP("rotate clockwise")},
+    {ActionId::mirrorAcross, UQ_HELP("flip horizontal")},
+    {ActionId::mirrorDown, UQ_HELP("flip vertical")},
+    {ActionId::straighten, UQ_HELP("reset rotation unturned")},
+    {ActionId::deleteCells, UQ_HELP("clear erase remove empty")},
+    {ActionId::selectAll, UQ_HELP("everything whole")},
+    {ActionId::dropWork, UQ_HELP("cancel escape deselect stop")},
+    {ActionId::newMap, UQ_HELP("create level room scene add")},
+    {ActionId::listMaps, UQ_HELP("levels find switch open go")},
+    {ActionId::deleteMap, UQ_HELP("remove level")},
+    {ActionId::closeMap, UQ_HELP("tab hide")},
+    {ActionId::addLayer, UQ_HELP("new create")},
+    {ActionId::deleteLayer, UQ_HELP("remove")},
+    {ActionId::layerNearer, UQ_HELP("raise up front order")},
+    {ActionId::layerFarther, UQ_HELP("lower down back order")},
+    {ActionId::toggleEye, UQ_HELP("visible invisible visibility eye")},
+    {ActionId::toggleLock, UQ_HELP("protect freeze")},
+    {ActionId::wholeMap, UQ_HELP("fit zoom all")},
+    {ActionId::fitSelection, UQ_HELP("fit zoom selected")},
+    {ActionId::fullSize, UQ_HELP("actual pixels zoom one")},
+    {ActionId::gridLines, UQ_HELP("raster cells")},
+    {ActionId::rulers, UQ_HELP("coordinates numbers columns rows")},
+    {ActionId::fadeOthers, UQ_HELP("dim highlight only current layer")},
+    {ActionId::linen, UQ_HELP("light theme day bright")},
+    {ActionId::indigo, UQ_HELP("dark theme night mode")},
+    {ActionId::asDesktop, UQ_HELP("theme system automatic")},
+    {ActionId::listKeys, UQ_HELP("shortcuts keyboard bindings hotkeys")},
+    {ActionId::brush, UQ_HELP("paint draw pencil")},
+    {ActionId::erase, UQ_HELP("rubber delete")},
+    {ActionId::select, UQ_HELP("marquee choose region")},
+};
+
+}  // namespace
+
+std::span<const HelpPage> helpPages() { return kPages; }
+
+QString wordsFor(ActionId id) {
+  for (const ActionWords& one : kWords) {
+    if (one.id == id) return helpText(one.words);
+  }
+  return {};
+}
+
+QString helpText(const char* text) { return QCoreApplication::translate("help", text); }
+
+}  // namespace uq

@@ -1,0 +1,58 @@
+#include "app/look/NumberField.h"
+
+#include <QKeyEvent>
+#include <QWheelEvent>
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/Arithmetic.h"
+
+namespace uq {
+
+NumberField::NumberField(const QString& name, double least, double most, int decimals, QWidget* parent)
+    : QLineEdit(parent), value_(least), least_(least), most_(most), decimals_(decimals) {
+  setAccessibleName(name);
+  setToolTip(tr("%1: a number or a sum, like 23*16 or +5").arg(name));
+  setAlignment(Qt::AlignRight);
+  setMaxLength(100);
+  const int digits = static_cast<int>(std::max(spelt(least).size(), spelt(most).size()));
+  setFixedWidth(fontMetrics().horizontalAdvance(QLatin1Char('0')) * std::clamp(digits, 3, 6) + 18);
+  connect(this, &QLineEdit::editingFinished, this, [this] { take(typed()); });
+}
+
+QString NumberField::spelt(double value) const { return QString::number(value, 'f', decimals_); }
+
+void NumberField::setValue(double value) {
+  value_ = value;
+  setText(spelt(value));
+}
+
+double NumberField::typed() const {
+  const auto value = computed(text().toStdString(), value_);
+  if (!value) return value_;
+  const double unit = std::pow(10, decimals_);
+  const double rounded = std::round(*value * unit) / unit;
+  return rounded < least_ || rounded > most_ ? value_ : rounded;
+}
+
+void NumberField::take(double value) {
+  const bool changed = value != value_;
+  setValue(value);
+  if (changed) Q_EMIT valueChanged(value);
+}
+
+void NumberField::wheelEvent(QWheelEvent* event) {
+  if (!hasFocus() || event->angleDelta().y() == 0) return event->ignore();
+  take(std::clamp(typed() + (event->angleDelta().y() > 0 ? 1 : -1), least_, most_));
+  event->accept();
+}
+
+void NumberField::keyPressEvent(QKeyEvent* event) {
+  const bool up = event->key() == Qt::Key_Up;
+  if (!up && event->key() != Qt::Key_Down) return QLineEdit::keyPressEvent(event);
+  const int step = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
+  take(std::clamp(typed() + (up ? step : -step), least_, most_));
+  selectAll();
+}
+
+}  // namespace uq

@@ -1,0 +1,62 @@
+// NewMapCard: what is asked of somebody who wants a map, in four lines — its name, its grid, its cells, its size.
+//
+// Every line is filled already, and says where its value comes from. Beside them the map is drawn as it will be, with
+// the player's screens on it.
+#pragma once
+
+#include <QFrame>
+
+#include "core/edit/ArrangeMaps.h"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace uq {
+
+class NumberField;
+
+class NewMapCard : public QFrame {
+  Q_OBJECT
+
+ public:
+  explicit NewMapCard(QWidget* parent);
+
+  // Shows the card in the middle of its parent. `like` and `sheet` as for proposedMap.
+  void open(const Quilt& quilt, const Map* like, const Sheet* sheet);
+  MapPlan plan() const;
+
+ Q_SIGNALS:
+  void planned(const uq::MapPlan& plan);
+  void closed();  // with or without a plan
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  class Preview;
+
+  void refresh();
+  void take();
+  void close();
+  void moveToMiddle();
+
+  QLineEdit* name_;
+  NumberField* cellWidth_;
+  NumberField* cellHeight_;
+  NumberField* width_;
+  NumberField* height_;
+  QLabel* cellHint_;
+  QLabel* sizeHint_;
+  QLabel* figures_;
+  QLabel* refusal_;
+  QPushButton* make_;
+  Preview* preview_;
+  PixelSize screen_;
+  MapPlan proposed_;
+  QString cellFrom_;
+  QString sizeFrom_;
+};
+
+}  // namespace uq

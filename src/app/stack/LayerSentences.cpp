@@ -1,0 +1,144 @@
+#include "app/stack/LayerSentences.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/look/NumberField.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+
+namespace uq {
+
+LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
+  setObjectName(QStringLiteral("layer-facts"));
+  makeCard(this);
+  title_ = makeTitle({}, this);
+  title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  role_ = new QComboBox(this);
+  role_->setObjectName(QStringLiteral("layer-role"));
+  role_->setAccessibleName(tr("What the layer is for"));
+  role_->setToolTip(tr("What the layer is for: layers of one role belong together across maps"));
+  connect(role_, &QComboBox::activated, this, [this](int index) {
+    session_->setRole(role_->itemText(index));
+    Q_EMIT handsFree();
+  });
+  const auto number = [this](const char* object, const QString& name, double least, double most) {
+    auto* field = new NumberField(name, least, most, 0, this);
+    field->setObjectName(QLatin1String(object));
+    return field;
+  };
+  offsetX_ = number("layer-offset-x", tr("Shifted to the right by, in pixels"), -kFarthestOffset, kFarthestOffset);
+  offsetY_ = number("layer-offset-y", tr("Shifted down by, in pixels"), -kFarthestOffset, kFarthestOffset);
+  opacity_ = number("layer-opacity", tr("How much of the layer shows, in per cent"), 0, 100);
+  const auto shift = [this] { session_->setOffset({offsetX_->wholeValue(), offsetY_->wholeValue()}); };
+  connect(offsetX_, &NumberField::valueChanged, this, shift);
+  connect(offsetY_, &NumberField::valueChanged, this, shift);
+  connect(opacity_, &NumberField::valueChanged, this,
+          [this](double value) { session_->setOpacity(static_cast<int>(value)); });
+  for (NumberField* field : {offsetX_, offsetY_, opacity_}) {
+    connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+  }
+  told_ = makeSoftLabel(this);
+  told_->setObjectName(QStringLiteral("layer-sentences"));
+  note_ = new QLineEdit(this);
+  note_->setObjectName(QStringLiteral("layer-note"));
+  note_->setAccessibleName(tr("Note on the layer"));
+  note_->setPlaceholderText(tr("Add a note"));
+  note_->setMaxLength(static_cast<int>(kLongestNote) / 4);
+  connect(note_, &QLineEdit::editingFinished, this, [this] {
+    const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+    const QString text = note_->text().trimmed();
+    note_->setModified(false);
+    if (layer && layer->id == shown_ && text.toStdString() != layer->note) session_->setNote(shown_, text);
+  });
+  connect(note_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+
+  const auto line = [this](std::initializer_list<QWidget*> parts) {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(5);
+    for (QWidget* part : parts) row->addWidget(part);
+    row->addStretch();
+    return row;
+  };
+  const auto word = [this](const QString& text) { return new QLabel(text, this); };
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
+  layout->setSpacing(5);
+  layout->addWidget(title_);
+  layout->addLayout(line({word(tr("Tiles for")), role_}));
+  layout->addLayout(line({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
+  layout->addLayout(line({word(tr("Shows")), opacity_, word(tr("%."))}));
+  layout->addWidget(told_);
+  layout->addWidget(note_);
+}
+
+void LayerSentences::buildRoles(const std::string& role) {
+  const QSignalBlocker quiet(role_);
+  QStringList roles;
+  for (const std::string& one : session_->quilt().facts().roles) roles << QString::fromStdString(one);
+  const QString present = QString::fromStdString(role);
+  if (!roles.contains(present)) roles << present;
+  QStringList shown;
+  for (int i = 0; i < role_->count(); ++i) shown << role_->itemText(i);
+  if (shown != roles) {
+    role_->clear();
+    role_->addItems(roles);
+  }
+  role_->setCurrentText(present);
+}
+
+void LayerSentences::refresh() {
+  const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  setVisible(layer != nullptr);
+  if (!layer) return;
+  const bool other = shown_ != layer->id;
+  if (other && note_->isModified()) {
+    // Another card was chosen while a note was typed.
+    note_->setModified(false);
+    QMetaObject::invokeMethod(
+        this,
+        [this, id = shown_, text = note_->text().trimmed()] {
+          if (session_) session_->setNote(id, text);
+        },
+        Qt::QueuedConnection);
+  }
+  shown_ = layer->id;
+  title_->setText(QString::fromStdString(layer->name));
+  buildRoles(layer->role);
+  // What is being typed is not overwritten.
+  const auto show = [other](NumberField* field, int value) {
+    if (other || !field->hasFocus() || !field->isModified()) field->setValue(value);
+  };
+  show(offsetX_, layer->offset.x);
+  show(offsetY_, layer->offset.y);
+  show(opacity_, layer->opacity);
+  if (other || !note_->hasFocus()) note_->setText(QString::fromStdString(layer->note));
+  told_->setText(told());
+}
+
+QString LayerSentences::told() const {
+  const Map* map = session_ ? session_->map() : nullptr;
+  const auto index = map ? map->layerIndex(session_->desk().landing().layer) : std::nullopt;
+  if (!index) return {};
+  const auto name = [&](std::size_t i) { return QString::fromStdString(map->layers[i]->name); };
+  const std::size_t last = map->layers.size() - 1;
+  QStringList lines;
+  if (last == 0) {
+    lines << tr("The only layer.");
+  } else if (*index == last) {
+    lines << tr("The nearest of %1 layers.").arg(last + 1);
+  } else if (*index == 0) {
+    lines << tr("The farthest of %1 layers.").arg(last + 1);
+  } else {
+    lines << tr("Behind %1, in front of %2.").arg(name(*index + 1), name(*index - 1));
+  }
+  const QString why = session_->whyNoStroke(true);
+  lines << (why.isEmpty() ? tr("Strokes land here.") : why + tr("."));
+  return lines.join(QLatin1Char('\n'));
+}
+
+}  // namespace uq

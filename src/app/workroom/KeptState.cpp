@@ -1,0 +1,116 @@
+#include "app/workroom/KeptState.h"
+
+#include <QCryptographicHash>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QSaveFile>
+#include <algorithm>
+
+#include "core/store/JsonText.h"
+
+namespace uq {
+
+namespace {
+
+constexpr qint64 kLargestFile = 4 << 20;
+
+QString canonical(const QString& folder) {
+  const QString path = QFileInfo(folder).canonicalFilePath();
+  return path.isEmpty() ? QDir::cleanPath(folder) : path;
+}
+
+QString fileFor(const QString& folder, const QString& ending) {
+  const auto hash = QCryptographicHash::hash(canonical(folder).toUtf8(), QCryptographicHash::Sha1).toHex();
+  return stateFolder() + QLatin1String("/quilts/") + QString::fromLatin1(hash) + ending;
+}
+
+QString recentFile() { return stateFolder() + QLatin1String("/recent.json"); }
+
+std::optional<Json> read(const QString& path) {
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly) || file.size() > kLargestFile) return std::nullopt;
+  const QByteArray bytes = file.readAll();
+  auto json = readJson({bytes.constData(), static_cast<std::size_t>(bytes.size())}, path.toStdString());
+  return json ? std::optional(std::move(*json)) : std::nullopt;
+}
+
+void write(const QString& path, const Json& json) {
+  QDir().mkpath(QFileInfo(path).absolutePath());
+  QSaveFile file(path);
+  if (!file.open(QIODevice::WriteOnly)) return;
+  file.write(QByteArray::fromStdString(writeJson(json)));
+  file.commit();
+}
+
+QString textOf(const Json& json, const char* field) {
+  const Json* found = json.find(field);
+  const auto* text = found ? found->as<std::string>() : nullptr;
+  return text ? QString::fromStdString(*text) : QString();
+}
+
+std::vector<RecentQuilt> allRecent() {
+  std::vector<RecentQuilt> all;
+  const auto json = read(recentFile());
+  const auto* list = json ? json->as<Json::Array>() : nullptr;
+  for (std::size_t i = 0; list && i < list->size() && i < kMostRecent; ++i) {
+    RecentQuilt one{textOf((*list)[i], "folder"),
+                    textOf((*list)[i], "name"),
+                    QDateTime::fromString(textOf((*list)[i], "when"), Qt::ISODate),
+                    {}};
+    one.picture = fileFor(one.folder, QStringLiteral(".png"));
+    if (!one.folder.isEmpty()) all.push_back(std::move(one));
+  }
+  return all;
+}
+
+void keepRecent(const std::vector<RecentQuilt>& all) {
+  Json::Array list;
+  for (const RecentQuilt& one : all) {
+    if (list.size() == kMostRecent) break;
+    list.push_back(Json::Object{{"folder", one.folder.toStdString()},
+                                {"name", one.name.toStdString()},
+                                {"when", one.when.toString(Qt::ISODate).toStdString()}});
+  }
+  write(recentFile(), list);
+}
+
+}  // namespace
+
+QString stateFolder() {
+  QString home = qEnvironmentVariable("XDG_STATE_HOME");
+  if (!QDir::isAbsolutePath(home)) home = QDir::homePath() + QLatin1String("/.local/state");
+  return home + QLatin1String("/urban-quilt");
+}
+
+std::optional<Json> keptState(const QString& folder) { return read(fileFor(folder, QStringLiteral(".json"))); }
+
+void keepState(const QString& folder, const Json& state) { write(fileFor(folder, QStringLiteral(".json")), state); }
+
+std::vector<RecentQuilt> recentQuilts() {
+  std::vector<RecentQuilt> all = allRecent();
+  std::erase_if(all,
+                [](const RecentQuilt& one) { return !QFileInfo(one.folder + QLatin1String("/quilt.json")).isFile(); });
+  return all;
+}
+
+void rememberQuilt(const QString& folder, const QString& name, const QImage& picture) {
+  const QString path = canonical(folder);
+  std::vector<RecentQuilt> all = allRecent();
+  std::erase_if(all, [&](const RecentQuilt& one) { return one.folder == path; });
+  all.insert(all.begin(), {path, name, QDateTime::currentDateTime(), {}});
+  keepRecent(all);
+  if (picture.isNull()) return;
+  const QString file = fileFor(path, QStringLiteral(".png"));
+  QDir().mkpath(QFileInfo(file).absolutePath());
+  QSaveFile out(file);
+  if (out.open(QIODevice::WriteOnly) && picture.save(&out, "PNG")) out.commit();
+}
+
+void forgetQuilt(const QString& folder) {
+  std::vector<RecentQuilt> all = allRecent();
+  std::erase_if(all, [&](const RecentQuilt& one) { return one.folder == folder; });
+  keepRecent(all);
+}
+
+}  // namespace uq

@@ -1,0 +1,39 @@
+// KeptState: what is remembered of quilts outside of their files — which were open last, what they look like, and how
+// somebody had laid out their work on each.
+//
+// Lies in $XDG_STATE_HOME/urban-quilt (XDG Base Directory Specification), one small file a quilt, named after its
+// folder. Losing all of it loses no work: what cannot be read counts as not there, what cannot be written is let go.
+#pragma once
+
+#include <QDateTime>
+#include <QImage>
+#include <QString>
+#include <optional>
+#include <vector>
+
+#include "core/base/Json.h"
+
+namespace uq {
+
+inline constexpr std::size_t kMostRecent = 24;
+
+QString stateFolder();
+
+// What was kept for the quilt in a folder. On any thread.
+std::optional<Json> keptState(const QString& quiltFolder);
+void keepState(const QString& quiltFolder, const Json& state);
+
+struct RecentQuilt {
+  QString folder;
+  QString name;
+  QDateTime when;
+  QString picture;  // file
+};
+
+// The quilts that were open last, newest first, without those whose folder is gone.
+std::vector<RecentQuilt> recentQuilts();
+// Puts a quilt first. A null picture leaves the one that is there.
+void rememberQuilt(const QString& folder, const QString& name, const QImage& picture);
+void forgetQuilt(const QString& folder);
+
+}  // namespace uq

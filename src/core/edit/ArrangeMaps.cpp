@@ -1,0 +1,97 @@
+#include "core/edit/ArrangeMaps.h"
+
+#include <algorithm>
+
+#include "core/edit/ArrangeLayers.h"
+
+namespace uq {
+
+namespace {
+
+std::string freeName(const Quilt& quilt, const std::string& wanted) {
+  std::string name = wanted;
+  for (int n = 2; quilt.mapNamed(name); ++n) name = wanted + " " + std::to_string(n);
+  return name;
+}
+
+std::string freeFolder(const Quilt& quilt, const std::string& name, Id besides = {}) {
+  std::vector<std::string> taken;
+  for (const auto& map : quilt.maps()) {
+    if (map->id != besides) taken.push_back(map->folder);
+  }
+  return slugFor(name, taken);
+}
+
+}  // namespace
+
+MapPlan proposedMap(const Quilt& quilt, const Map* like, const Sheet* sheet) {
+  MapPlan plan;
+  plan.name = freeName(quilt, "Map");
+  plan.grid = like ? like->grid : GridShape{GridKind::orthogonal, {32, 32}};
+  plan.width = like ? like->bounds.width() : 48;
+  plan.height = like ? like->bounds.height() : 32;
+  if (sheet) plan.grid.cell = sheet->cut.cell;
+  return plan;
+}
+
+std::string whyNoMap(const MapPlan& plan) {
+  const auto within = [](int value, int least, int most) { return value >= least && value <= most; };
+  if (plan.name.empty()) return "The map needs a name";
+  if (plan.name.size() > 200) return "The name is longer than 200 characters";
+  const PixelSize cell = plan.grid.cell;
+  if (!within(cell.w, kSmallestCell, kLargestCell) || !within(cell.h, kSmallestCell, kLargestCell)) {
+    return "A cell is 2 to 512 pixels wide and high";
+  }
+  if (plan.width < 1 || plan.height < 1) return "The map needs at least one cell each way";
+  if (plan.width > kFarthestCell || plan.height > kFarthestCell) return "A map has at most 1,048,576 cells each way";
+  if (std::int64_t{plan.width} * cell.w > kFarthestPixel || std::int64_t{plan.height} * cell.h > kFarthestPixel) {
+    return "A map is at most 16,777,216 pixels wide and high";
+  }
+  return {};
+}
+
+MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids) {
+  if (!whyNoMap(plan).empty()) return {quilt, {}};
+  Map map;
+  map.id = ids.next();
+  map.name = plan.name;
+  map.folder = freeFolder(quilt, plan.name);
+  map.grid = plan.grid;
+  map.bounds = {0, 0, plan.width, plan.height};
+  const Id id = map.id;
+  Quilt next = quilt.with(std::move(map));
+  next = addLayer(next, id, 0, ids).quilt;
+  const LayerAdded things = addLayer(next, id, 1, ids);
+  TilesLayer layer = *things.quilt.layer({id, things.layer});
+  layer.name = "Things";
+  layer.role = "things";
+  layer.file = "things";
+  return {things.quilt.with({id, things.layer}, std::move(layer)), id};
+}
+
+MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
+  const Map* map = quilt.map(id);
+  if (!map) return {quilt, {}};
+  Map copy = *map;
+  copy.id = ids.next();
+  copy.name = freeName(quilt, map->name + " copy");
+  copy.folder = freeFolder(quilt, copy.name);
+  for (Shared<TilesLayer>& layer : copy.layers) {
+    layer.edit([&](TilesLayer& one) { one.id = ids.next(); });
+  }
+  const Id copied = copy.id;
+  return {quilt.with(std::move(copy)), copied};
+}
+
+Quilt renameMap(const Quilt& quilt, Id id, const std::string& name) {
+  const Map* map = quilt.map(id);
+  if (!map || name.empty() || name == map->name) return quilt;
+  Map renamed = *map;
+  renamed.name = name;
+  renamed.folder = freeFolder(quilt, name, id);
+  return quilt.with(std::move(renamed));
+}
+
+Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.withoutMap(map); }
+
+}  // namespace uq

@@ -1,0 +1,44 @@
+// Adding, duplicating, renaming and deleting the maps of a quilt.
+//
+// A new map comes with layers for the ground and for things, so that painting can begin. Nothing changes where there is
+// no such map.
+#pragma once
+
+#include "core/base/Id.h"
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+struct MapAdded {
+  Quilt quilt;
+  Id map;  // empty when nothing was added
+};
+
+// What is asked of somebody who wants a map.
+struct MapPlan {
+  std::string name;
+  GridShape grid;
+  int width = 0;   // cells
+  int height = 0;  // cells
+  friend bool operator==(const MapPlan&, const MapPlan&) = default;
+};
+
+// A plan that fits the quilt: grid and size as of `like` (else of a map 48 × 32 cells of 32 px), the cell as large as
+// the tiles of `sheet`, where there is one, and a name that no map has.
+MapPlan proposedMap(const Quilt& quilt, const Map* like, const Sheet* sheet);
+
+// Why no such map can be made, in words; empty when it can.
+std::string whyNoMap(const MapPlan& plan);
+
+// Cells count from 0, 0. Nothing is added where whyNoMap says why.
+MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids);
+
+// A copy with ids of its own for itself and its layers, and a free name.
+MapAdded duplicateMap(const Quilt& quilt, Id map, IdSource& ids);
+
+Quilt renameMap(const Quilt& quilt, Id map, const std::string& name);
+
+// Deletes a map with its layers.
+Quilt deleteMap(const Quilt& quilt, Id map);
+
+}  // namespace uq

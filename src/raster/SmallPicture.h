@@ -1,0 +1,22 @@
+// SmallPicture: a map, or one of its layers, as a picture of a few hundred pixels — for cards, lists and the overview.
+//
+// Costs the same for any map: one that has more cells than the picture has pixels is thinned to every n-th cell first.
+#pragma once
+
+#include "raster/MapPainter.h"
+
+namespace uq {
+
+struct SmallPicture {
+  QImage picture;   // at most the size that was asked for, in the map's proportions; never null for a map with cells
+  double zoom = 1;  // device pixels of the picture a map pixel
+};
+
+// The layers that `seeing` shows, each at its offset.
+SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, QSize most,
+                          const Seeing& seeing = {});
+
+// One layer alone, clear and in its place.
+SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const TilesLayer& layer, QSize most);
+
+}  // namespace uq
