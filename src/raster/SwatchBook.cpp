@@ -237,8 +237,8 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
         refreshSketch(book, *run, &rects);
       }
     }
-    for (const auto& [layer, rects] : byLayer) {
-      const PixelPos by = map.layer(layer)->offset;
+    for (const auto& [of, rects] : byLayer) {
+      const PixelPos by = map.layer(of)->offset;
       for (const PixelRect& at : rects) changed.push_back({at.x + by.x, at.y + by.y, at.w, at.h});
     }
   } else {

@@ -263,6 +263,16 @@ void Hand::drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButt
   release(widget, path.back(), button, modifiers);
 }
 
+namespace {
+
+void sendHalf(QEvent::Type type, Qt::Key key) {
+  QKeyEvent event(type, key, Qt::NoModifier, scanCodeOf(key), 0, 0, QString(QChar(key)).toLower());
+  QApplication::sendEvent(QApplication::activeWindow()->windowHandle(), &event);
+  settle();
+}
+
+}  // namespace
+
 void Hand::key(Qt::Key key, Qt::KeyboardModifiers modifiers) {
   ++actions_;
   // There is no window manager to hand the focus back when a dialog closes.
@@ -274,6 +284,13 @@ void Hand::key(Qt::Key key, Qt::KeyboardModifiers modifiers) {
   settle();
 }
 
+void Hand::hold(Qt::Key key) {
+  ++actions_;
+  sendHalf(QEvent::KeyPress, key);
+}
+
+void Hand::letGo(Qt::Key key) { sendHalf(QEvent::KeyRelease, key); }
+
 void Hand::wheel(QWidget* widget, QPointF at, int notches, Qt::KeyboardModifiers modifiers) {
   ++actions_;
   device_->hold(modifiers, true);
@@ -284,7 +301,9 @@ void Hand::wheel(QWidget* widget, QPointF at, int notches, Qt::KeyboardModifiers
 
 void Hand::type(const QString& text) {
   ++actions_;
-  QTest::keyClicks(QApplication::focusWidget(), text);
+  // While a popup is open, keys go to what has the focus in it.
+  QWidget* popup = QApplication::activePopupWidget();
+  QTest::keyClicks(popup && popup->focusWidget() ? popup->focusWidget() : QApplication::focusWidget(), text);
   settle();
 }
 

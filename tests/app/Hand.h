@@ -39,6 +39,9 @@ class Hand {
   void release(QWidget* widget, QPointF at, Qt::MouseButton button = Qt::LeftButton,
                Qt::KeyboardModifiers modifiers = {});
   void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {});
+  // The halves of a key, for what happens in between; together one action.
+  void hold(Qt::Key key);
+  void letGo(Qt::Key key);
   void wheel(QWidget* widget, QPointF at, int notches, Qt::KeyboardModifiers modifiers = {});
   void type(const QString& text);
 

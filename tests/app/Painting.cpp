@@ -196,7 +196,9 @@ TEST_F(Painting, ThePointedTileIsNamedAndNumbered) {
 
 TEST_F(Painting, TheTableIsReachedByKeysAlone) {
   room->table()->setFocus();
-  hand.key(Qt::Key_Down);  // the first tile
+  hand.key(Qt::Key_Down);  // the first tile, of Chalk
+  hand.key(Qt::Key_Down);
+  hand.key(Qt::Key_Down);  // over Chalk's last row to the next sheet
   hand.key(Qt::Key_Right);
   hand.key(Qt::Key_Return);
   EXPECT_EQ(session().desk().inHand, Block::of(Cell(tile("rails", 1), {})));
@@ -305,7 +307,7 @@ TEST_F(Painting, WhatAStrokeRedrawsEqualsAFreshPicture) {
 TEST_F(Painting, TheFootLineSaysWhereAndHowLarge) {
   hand.moveTo(room->canvas(), onMap({9, 11}));
   EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("foot-place"))->text(),
-            QStringLiteral("cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px · 44 %"));
+            QStringLiteral("cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px = 3.4 × 3.6 screens · 44 %"));
   EXPECT_THAT(room->findChild<QLabel*>(QStringLiteral("foot-hands"))->text().toStdString(),
               testing::StartsWith("Left lays · right takes · Ctrl+left takes away"));
 }

@@ -1,4 +1,5 @@
 // The Stack: layers are added, named, copied, reordered and deleted, and each is one step back.
+#include <QComboBox>
 #include <QLineEdit>
 
 #include "app/Story.h"
@@ -90,6 +91,85 @@ TEST_F(Stacking, TheKeyboardMovesCopiesAndDeletes) {
   EXPECT_EQ(active(), "Rails");
   for (int i = 0; i < 5; ++i) undo();
   EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
+  const Quilt before = session().quilt();
+  hand.click(card("Rails"));
+  const auto field = [this](const char* name) { return room->stack()->findChild<QLineEdit*>(QLatin1String(name)); };
+  const auto rails = [this]() -> const TilesLayer& { return *yard().layerNamed("Rails"); };
+  const auto put = [&](const char* name, const char* text) {
+    hand.doubleClick(field(name));
+    hand.type(QLatin1String(text));
+    hand.key(Qt::Key_Return);
+  };
+  put("layer-offset-x", "4*16");
+  EXPECT_EQ(rails().offset, (PixelPos{64, 0}));
+  EXPECT_TRUE(room->canvas()->hasFocus()) << "after Enter the keys belong to the map again";
+  put("layer-offset-y", "-8");
+  put("layer-opacity", "50");
+  put("layer-note", "one tile wide");
+  EXPECT_EQ(rails().offset, (PixelPos{64, -8}));
+  EXPECT_EQ(rails().opacity, 50);
+  EXPECT_EQ(rails().note, "one tile wide");
+  auto* role = room->stack()->findChild<QComboBox*>(QStringLiteral("layer-role"));
+  EXPECT_EQ(role->count(), 5);
+  role->setFocus();
+  hand.key(Qt::Key_Down);
+  EXPECT_EQ(rails().role, "in front");
+  picture("layer-sentences");
+  report("offset, opacity, note and role of a layer");
+  put("layer-opacity", "900");
+  EXPECT_EQ(rails().opacity, 50);
+  EXPECT_EQ(field("layer-opacity")->text(), QStringLiteral("50"));
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  close();
+  openDemo();
+  EXPECT_EQ(rails().offset, (PixelPos{64, -8}));
+  EXPECT_EQ(rails().opacity, 50);
+  EXPECT_EQ(rails().note, "one tile wide");
+  EXPECT_EQ(rails().role, "in front");
+}
+
+TEST_F(Stacking, AShiftedLayerIsPaintedWhereItLies) {
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(card("Rails"));
+  session().setOffset({10, 6});
+  settle();
+  const QPointF at = onMap({20, 20});
+  hand.click(room->canvas(), at);
+  EXPECT_EQ(cellOn("Rails", {20, 20}), Cell(tile("street", 24), {}));
+  // Its pixels are there, and a right click finds it there.
+  hand.click(card("Paving"));
+  const QRectF plain = room->canvas()->cellRect({20, 20});
+  EXPECT_NEAR(at.x() - plain.center().x(), 10 * room->canvas()->zoom(), 1);
+  hand.click(room->canvas(), at, Qt::RightButton);
+  EXPECT_EQ(active(), "Rails");
+}
+
+TEST_F(Stacking, ANoteThatWasBegunIsKeptWhenAnotherCardIsChosen) {
+  hand.click(card("Rails"));
+  auto* note = room->stack()->findChild<QLineEdit*>(QStringLiteral("layer-note"));
+  hand.click(note);
+  hand.type(QStringLiteral("mind the points"));
+  hand.click(card("Awnings"));
+  EXPECT_EQ(yard().layerNamed("Rails")->note, "mind the points");
+  EXPECT_EQ(yard().layerNamed("Awnings")->note, "");
+  EXPECT_EQ(note->text(), QString());
+}
+
+TEST_F(Stacking, TheOverviewShowsAndMovesTheView) {
+  auto* overview = room->findChild<Overview*>(QStringLiteral("overview"));
+  hand.key(Qt::Key_0);
+  hand.drag(overview, {overview->placeOf({200, 200}), overview->placeOf({1200, 800})});
+  EXPECT_NEAR(room->canvas()->seenPixels().center().x(), 1200, 8);
+  EXPECT_NEAR(room->canvas()->seenPixels().center().y(), 800, 8);
+  overview->setFocus();
+  const double before = room->canvas()->seenPixels().center().x();
+  hand.key(Qt::Key_Left);
+  EXPECT_LT(room->canvas()->seenPixels().center().x(), before - 50);
+  picture("overview");
 }
 
 TEST_F(Stacking, AMapWithoutLayersOffersTheFirst) {

@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QPainter>
 #include <QScreen>
 #include <QSignalSpy>
 #include <QWindow>
@@ -18,10 +19,14 @@ Story::Story() {
 
 Story::~Story() = default;
 
-void Story::openDemo() {
+void Story::openNothing() {
   room = std::make_unique<Workroom>(disk);
   room->resize(1280, 800);
   hand.show(*room);
+}
+
+void Story::openDemo() {
+  openNothing();
   room->openQuilt(QString::fromStdString(folder_));
   awaitWork();
   ASSERT_NE(room->session(), nullptr);
@@ -41,6 +46,7 @@ void Story::close() {
 }
 
 TileRef Story::tile(const char* sheet, std::uint32_t number) {
+  if (chalk().name == sheet) return {kChalkSlot, number};
   for (const auto& one : session().quilt().sheets()) {
     if (one->name == sheet) return {*session().quilt().slots().find(one->id), number};
   }
@@ -63,7 +69,12 @@ void Story::picture(const char* name, QWidget* of) {
   // In a real window what the screen shows, else what the widgets draw.
   const bool real = QGuiApplication::platformName() == QLatin1String("xcb");
   QWidget* widget = of ? of : room.get();
-  const QPixmap shot = real ? widget->screen()->grabWindow(widget->winId()) : widget->grab();
+  QPixmap shot = real ? widget->screen()->grabWindow(widget->winId()) : widget->grab();
+  // What lies over the window is no part of it.
+  for (QWidget* over : QApplication::topLevelWidgets()) {
+    const bool lies = !real && !of && over != widget && over->isVisible() && over->parentWidget() == widget;
+    if (lies) QPainter(&shot).drawPixmap(over->pos() - widget->mapToGlobal(QPoint()), over->grab());
+  }
   ASSERT_TRUE(shot.save(path));
   std::printf("picture: %s\n", qPrintable(path));
 }

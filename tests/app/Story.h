@@ -14,6 +14,8 @@ class Story : public testing::Test {
   Story();
   ~Story() override;
 
+  // Opens a window on its start page.
+  void openNothing();
   // Opens the workroom on the copy of the demo.
   void openDemo();
   void close();

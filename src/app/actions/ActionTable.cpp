@@ -167,6 +167,9 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Make all layers but the active one faint"), "", "Z", Menu::view, ActsIn::canvas, false, false,
      needsLayer},
 
+    {ActionId::goToTable, "go-to-table", UQ_TEXT("The Table, and back"),
+     UQ_TEXT("Let the keys act on the Table, or on the map again"), "", "T", Menu::view, ActsIn::canvas, false, false,
+     needsMap, kOpensGroup},
     {ActionId::linen, "theme-linen", UQ_TEXT("Linen"), UQ_TEXT("The light workroom"), "", "", Menu::view,
      ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
     {ActionId::indigo, "theme-indigo", UQ_TEXT("Indigo"), UQ_TEXT("The dark workroom"), "", "", Menu::view,

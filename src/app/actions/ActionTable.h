@@ -55,6 +55,7 @@ enum class ActionId {
   zoomIn,
   zoomOut,
   wholeMap,
+  goToTable,
   fitSelection,
   fullSize,
   gridLines,

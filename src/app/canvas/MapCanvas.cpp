@@ -97,6 +97,7 @@ void MapCanvas::centreOn(QPointF pixel) {
   // A file may say anything.
   const auto bounded = [](double x) { return std::clamp<double>(x, -kFarthestPixel, kFarthestPixel); };
   origin_ = (QPointF(bounded(pixel.x()), bounded(pixel.y())) * scale().zoom - half).toPoint();
+  placedFor_ = size();
   fits_ = false;
   keepMapInSight();
   update();
@@ -554,15 +555,21 @@ void MapCanvas::resizeEvent(QResizeEvent* event) {
   if (fits_) {
     fitMap();
   } else {
+    // What is in the middle stays there.
+    const QSizeF grown = QSizeF(size() - placedFor_) * devicePixelRatioF();
+    origin_ -= QPointF(grown.width() / 2, grown.height() / 2).toPoint();
     keepMapInSight();
   }
+  placedFor_ = size();
 }
 
 bool MapCanvas::event(QEvent* event) {
-  // Esc and letters belong to the canvas while it has the focus.
+  // Esc and letters belong to the canvas while it has the focus, and function keys that act on it.
   if (event->type() == QEvent::ShortcutOverride) {
-    const auto modifiers = static_cast<QKeyEvent*>(event)->modifiers();
-    if (!(modifiers & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier))) event->accept();
+    const auto& key = *static_cast<QKeyEvent*>(event);
+    const bool plain = !(key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    const bool isFunction = key.key() >= Qt::Key_F1 && key.key() <= Qt::Key_F35;
+    if (plain && (!isFunction || actions_->actionFor(key))) event->accept();
   }
   return QWidget::event(event);
 }
@@ -788,13 +795,13 @@ void MapCanvas::useCursor(bool takesAway) {
 void MapCanvas::describeCursor() {
   const Map& map = *session_->map();
   QStringList tiles;
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
-    const Cell cell = (*layer)->cells.at(*cursor_);
+  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
+    const Cell cell = (*nearest)->cells.at(*cursor_);
     if (cell.empty()) continue;
     const Sheet* sheet = session_->quilt().sheetAt(cell.tile().slot);
     const QString name =
         sheet ? QString::fromStdString(sheet->tileName(cell.tile().number)) : tr("tile %1").arg(cell.tile().number);
-    tiles << tr("%1 on %2").arg(name, QString::fromStdString((*layer)->name));
+    tiles << tr("%1 on %2").arg(name, QString::fromStdString((*nearest)->name));
   }
   setAccessibleDescription(tr("Cell %1, %2: %3")
                                .arg(cursor_->x - map.bounds.x0)

@@ -136,6 +136,7 @@ class MapCanvas : public QWidget {
   Actions* actions_;
   double zoom_ = 1;
   QPoint origin_;     // absolute device pixel at the widget's upper left
+  QSize placedFor_;   // the widget's size for which origin_ was chosen
   bool fits_ = true;  // the whole map is kept in sight while the window changes its size
   Id shownMap_;       // the map that the view was fitted to first
 

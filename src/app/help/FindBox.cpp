@@ -130,6 +130,7 @@ void FindBox::filter(const QString& wanted) {
       hit.matched += how > 0 ? 1 : 0;
       hit.score += how;
     }
+    if (words == wordsOf(entries_[i].title)) hit.score += 10;
     most = std::max(most, hit.matched);
     hits.push_back(hit);
   }

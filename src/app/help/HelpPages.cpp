@@ -31,11 +31,12 @@ constexpr HelpPage kPages[] = {
      UQ_HELP(
          "<p>All tile sheets of the quilt lie on the Table, and Chalk before them. A click takes a tile, a drag over "
          "several takes a block. Ctrl+wheel zooms, a middle drag moves the Table; its edge can be dragged to make it "
-         "wider.</p><p>With the keyboard: the arrows point, Shift and the arrows span a block, Enter takes.</p>")},
+         "wider.</p><p>With the keyboard: <b>T</b> leads here and back, the arrows point, Shift and the arrows span a "
+         "block, Enter takes.</p>")},
     {"chalk", UQ_HELP("Chalk"), UQ_HELP("placeholder plan prototype rough block out colours greybox sketch"),
      UQ_HELP("<p>Sixteen plain colours that every quilt has from the start, to plan a map before there is any art. A "
              "chalk tile always fills its cell, whatever its size. Chalk is saved like any tile.</p>")},
-    {"in-hand", UQ_HELP("In hand"), UQ_HELP("current held tile stamp turn rotate flip mirror"),
+    {"in-hand", UQ_HELP("In hand"), UQ_HELP("current held tile block turn rotate flip mirror"),
      UQ_HELP("<p>What the next stroke lays, as it will lie. <b>Q</b> and <b>E</b> turn it, <b>A</b> mirrors it across, "
              "<b>D</b> down, <b>Shift+Q</b> lays it straight again.</p>")},
     {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),
@@ -162,6 +163,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::toggleLock, UQ_HELP("protect freeze")},
     {ActionId::wholeMap, UQ_HELP("fit zoom all")},
     {ActionId::fitSelection, UQ_HELP("fit zoom selected")},
+    {ActionId::goToTable, UQ_HELP("palette tiles focus keyboard switch")},
     {ActionId::fullSize, UQ_HELP("actual pixels zoom one")},
     {ActionId::gridLines, UQ_HELP("raster cells")},
     {ActionId::rulers, UQ_HELP("coordinates numbers columns rows")},

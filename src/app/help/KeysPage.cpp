@@ -20,7 +20,7 @@ namespace {
 constexpr int kAction = Qt::UserRole;
 }
 
-KeysPage::KeysPage(QWidget* parent) : QDialog(parent) {
+KeysPage::KeysPage(QWidget* parent) : QWidget(parent, Qt::Dialog) {
   setObjectName(QStringLiteral("keys-page"));
   setWindowTitle(tr("Keys"));
   field_ = new QLineEdit(this);
@@ -202,8 +202,16 @@ void KeysPage::press(const QKeyEvent& event) {
   bindings.setKeys(id, keys);
 }
 
+void KeysPage::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape) {
+    close();
+  } else {
+    QWidget::keyPressEvent(event);
+  }
+}
+
 bool KeysPage::eventFilter(QObject* watched, QEvent* event) {
-  if (watched != tree_) return QDialog::eventFilter(watched, event);
+  if (watched != tree_) return QWidget::eventFilter(watched, event);
   if (event->type() == QEvent::ShortcutOverride && asking_) {
     event->accept();
     return true;

@@ -4,7 +4,7 @@
 // pressed once more. Letters are taken by their place on the keyboard, as they act.
 #pragma once
 
-#include <QDialog>
+#include <QWidget>
 #include <optional>
 
 #include "app/actions/KeyBindings.h"
@@ -18,18 +18,19 @@ class QTreeWidgetItem;
 
 namespace uq {
 
-class KeysPage : public QDialog {
+class KeysPage : public QWidget {
   Q_OBJECT
 
  public:
   explicit KeysPage(QWidget* parent);
 
-  void open() override;
+  void open();
   // Waits for keys for an action.
   void askFor(ActionId id);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   void refresh();

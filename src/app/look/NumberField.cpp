@@ -16,7 +16,7 @@ NumberField::NumberField(const QString& name, double least, double most, int dec
   setAlignment(Qt::AlignRight);
   setMaxLength(100);
   const int digits = static_cast<int>(std::max(spelt(least).size(), spelt(most).size()));
-  setFixedWidth(fontMetrics().horizontalAdvance(QLatin1Char('0')) * std::clamp(digits, 3, 6) + 18);
+  setFixedWidth(fontMetrics().horizontalAdvance(QLatin1Char('0')) * std::clamp(digits, 3, 5) + 18);
   connect(this, &QLineEdit::editingFinished, this, [this] { take(typed()); });
 }
 

@@ -101,6 +101,21 @@ QString Theme::styleSheet() const {
              "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
              "QLineEdit { background: %3; color: %4; border: 1px solid %2; border-radius: 3px; padding: 2px 4px; }"
              "QLineEdit:focus { border-color: %6; }"
+             "QComboBox { background: %3; color: %4; border: 1px solid %2; border-radius: 3px; padding: 2px 6px; }"
+             "QComboBox:focus, QComboBox:hover { border-color: %6; }"
+             "QComboBox::drop-down { border: none; width: 18px; }"
+             "QComboBox::down-arrow { image: url(:/icons/down-%9.svg); width: 10px; height: 10px; }"
+             "QComboBox QAbstractItemView { background: %3; color: %4; border: 1px solid %2; outline: none;"
+             " selection-background-color: %1; selection-color: %4; }"
+             "QCheckBox { color: %4; spacing: 8px; }"
+             "QTreeWidget { background: %3; color: %4; border: 1px solid %2; border-radius: 4px; outline: none; }"
+             "QTreeWidget::item { padding: 4px 6px; }"
+             "QTreeWidget::item:hover { background: %1; }"
+             "QTreeWidget::item:selected { background: %1; color: %4; }"
+             "QHeaderView::section { background: %1; color: %5; border: none; border-bottom: 1px solid %2;"
+             " padding: 4px 6px; }"
+             "QLabel[warning=\"true\"] { color: %8; }"
+             "QPushButton[broad=\"true\"] { padding: 8px 22px; }"
              "QListWidget { background: %3; color: %4; border: 1px solid %2; border-radius: 4px; padding: 4px;"
              " outline: none; }"
              "QListWidget::item { padding: 5px 8px; border-radius: 3px; }"
@@ -113,8 +128,8 @@ QString Theme::styleSheet() const {
              "QFrame#drop-line { background: %7; }"
              "QProgressBar { background: %1; border: 1px solid %2; border-radius: 4px; }"
              "QProgressBar::chunk { background: %8; border-radius: 3px; }")
-      .arg(panel.name(), edge.name(), paper.name(), ink.name(), softInk.name(), woad.name(), madder.name(),
-           weld.name());
+      .arg(panel.name(), edge.name(), paper.name(), ink.name(), softInk.name(), woad.name(), madder.name(), weld.name(),
+           QLatin1String(this == &indigo() ? "light" : "dark"));
 }
 
 }  // namespace uq

@@ -39,9 +39,10 @@ void Overview::setSession(Session* session) {
 
 void Overview::follow() {
   const Map* map = session_ ? session_->map() : nullptr;
+  setVisible(map != nullptr);
   if (!map) {
     picture_ = {};
-    return update();
+    return;
   }
   const bool same = drawnMap_ == map->id && drawn_.is(map->revision) && drawnHidden_ == session_->desk().hidden;
   // The first picture of a map comes at once; later ones when the hand rests.

@@ -12,7 +12,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kPictureHeight = 134;
+constexpr int kPictureHeight = 180;
 
 QString shortened(const QString& folder) {
   const QString home = QDir::homePath();

@@ -14,7 +14,7 @@ class RecentCard : public QAbstractButton {
   RecentCard(RecentQuilt quilt, QWidget* parent);
 
   const RecentQuilt& quilt() const { return quilt_; }
-  QSize sizeHint() const override { return {216, 206}; }
+  QSize sizeHint() const override { return {288, 252}; }
 
  Q_SIGNALS:
   void forgetWanted(const QString& folder);

@@ -19,8 +19,8 @@ namespace uq {
 
 namespace {
 
-constexpr int kColumns = 4;
-constexpr int kWidth = 4 * 216 + 3 * 16;
+constexpr int kColumns = 3;
+constexpr int kWidth = 3 * 288 + 2 * 16;
 
 QPushButton* makeBroad(const QString& object, const QString& text, const QString& tip, QWidget* parent) {
   auto* button = new QPushButton(text, parent);

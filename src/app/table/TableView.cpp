@@ -59,10 +59,10 @@ QRectF TableView::spotRect(std::size_t index, CellRect area) const {
 }
 
 QSizeF TableView::contents() const {
-  if (!session_ || session_->quilt().sheets().empty()) return {};
+  if (sheetCount() == 0) return {};
   double width = 0;
-  for (const auto& one : session_->quilt().sheets()) width = std::max<double>(width, one->pictureSize.w);
-  const QRectF last = sheetRect(session_->quilt().sheets().size() - 1);
+  for (std::size_t i = 0; i < sheetCount(); ++i) width = std::max<double>(width, sheet(i).pictureSize.w);
+  const QRectF last = sheetRect(sheetCount() - 1);
   return {(width + 2 * kGap / zoom_) * zoom_, (last.bottom() + kGap / zoom_) * zoom_};
 }
 
@@ -71,7 +71,7 @@ QRectF TableView::toWidget(const QRectF& table) const {
 }
 
 QRectF TableView::tileRect(const std::string& name, std::uint32_t number) const {
-  for (std::size_t i = 0; session_ && i < session_->quilt().sheets().size(); ++i) {
+  for (std::size_t i = 0; i < sheetCount(); ++i) {
     const auto place = sheet(i).name == name ? sheet(i).place(number) : std::nullopt;
     if (place) return toWidget(QRectF(place->x, place->y, place->w, place->h).translated(sheetRect(i).topLeft()));
   }
@@ -91,7 +91,7 @@ void TableView::reveal(const std::string& name, std::uint32_t number) {
 
 std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<std::size_t> onSheet) const {
   const QPointF table = (at + scroll_) / zoom_;
-  for (std::size_t i = 0; session_ && i < session_->quilt().sheets().size(); ++i) {
+  for (std::size_t i = 0; i < sheetCount(); ++i) {
     if (onSheet && *onSheet != i) continue;
     const SheetCut& cut = sheet(i).cut;
     const QPointF inside = table - sheetRect(i).topLeft() - QPointF(cut.border, cut.border);
@@ -107,11 +107,11 @@ std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<std::
 }
 
 void TableView::setZoom(double zoom, QPointF about) {
-  if (!session_ || session_->quilt().sheets().empty()) return;
+  if (sheetCount() == 0) return;
   // Headings keep their size, so the point is held on its sheet, not on the Table.
   const QPointF table = (about + scroll_) / zoom_;
   std::size_t on = 0;
-  while (on + 1 < session_->quilt().sheets().size() && sheetRect(on + 1).top() <= table.y()) ++on;
+  while (on + 1 < sheetCount() && sheetRect(on + 1).top() <= table.y()) ++on;
   const QPointF held = table - sheetRect(on).topLeft();
   zoom_ = std::clamp(zoom, kSmallest, kLargest);
   scroll_ = (sheetRect(on).topLeft() + held) * zoom_ - about;
@@ -120,9 +120,9 @@ void TableView::setZoom(double zoom, QPointF about) {
 }
 
 void TableView::fitWidth() {
-  if (!session_ || session_->quilt().sheets().empty()) return;
+  if (sheetCount() == 0) return;
   int widest = 1;
-  for (const auto& one : session_->quilt().sheets()) widest = std::max(widest, one->pictureSize.w);
+  for (std::size_t i = 0; i < sheetCount(); ++i) widest = std::max(widest, sheet(i).pictureSize.w);
   zoom_ = std::clamp((width() - 2.0 * kGap) / widest, kSmallest, 2.0);
   scroll_ = {};
   fitted_ = true;
@@ -174,14 +174,19 @@ void TableView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
   painter.fillRect(rect(), theme.cloth);
-  if (!session_ || session_->quilt().sheets().empty()) {
+  if (sheetCount() == 0) {
     painter.setPen(theme.softInk);
     painter.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
-                     session_ ? tr("The Table is empty: this quilt has no tile sheet yet.")
-                              : tr("The tile sheets of a quilt lie here."));
+                     tr("The tile sheets of a quilt lie here."));
     return;
   }
-  for (std::size_t i = 0; i < session_->quilt().sheets().size(); ++i) {
+  if (sheetCount() == 1) {
+    const QRectF below = rect().adjusted(16, static_cast<int>(toWidget(sheetRect(0)).bottom()) + 16, -16, -16);
+    painter.setPen(theme.softInk);
+    painter.drawText(below, Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
+                     tr("This quilt has no tile sheet yet. Plan with Chalk meanwhile: what is painted stays."));
+  }
+  for (std::size_t i = 0; i < sheetCount(); ++i) {
     const QRectF place = toWidget(sheetRect(i));
     if (place.top() - kHeading > height() || place.bottom() < 0) continue;
     const Sheet& one = sheet(i);
@@ -189,11 +194,13 @@ void TableView::paintEvent(QPaintEvent*) {
     painter.drawText(
         QRectF(place.left(), place.top() - kHeading, std::max<double>(place.width(), width()), kHeading - 3),
         Qt::AlignLeft | Qt::AlignBottom,
-        tr("%1 · %2 px · %3 tiles")
-            .arg(QString::fromStdString(one.name))
-            .arg(one.cut.cell.w == one.cut.cell.h ? QString::number(one.cut.cell.w)
-                                                  : QStringLiteral("%1 × %2").arg(one.cut.cell.w).arg(one.cut.cell.h))
-            .arg(one.tileCount()));
+        i == 0 ? tr("Chalk · fills any cell")
+               : tr("%1 · %2 px · %3 tiles")
+                     .arg(QString::fromStdString(one.name))
+                     .arg(one.cut.cell.w == one.cut.cell.h
+                              ? QString::number(one.cut.cell.w)
+                              : QStringLiteral("%1 × %2").arg(one.cut.cell.w).arg(one.cut.cell.h))
+                     .arg(one.tileCount()));
     painter.fillRect(place, theme.surround.lighter(150));
     const QImage picture = session_->painter().pictures().picture(one.id);
     if (picture.isNull()) {
@@ -288,7 +295,7 @@ void TableView::wheelEvent(QWheelEvent* event) {
 
 void TableView::keyPressEvent(QKeyEvent* event) {
   const auto move = [&](int dx, int dy) {
-    if (!session_ || session_->quilt().sheets().empty()) return;
+    if (sheetCount() == 0) return;
     Spot spot = pointed_.value_or(Spot{});
     const bool extends = event->modifiers() & Qt::ShiftModifier;
     if (extends && !dragging_) dragging_ = Chosen{spot, spot};
@@ -299,7 +306,7 @@ void TableView::keyPressEvent(QKeyEvent* event) {
       spot.row += dy;
     }
     // Over the last row the cursor goes on to the next sheet.
-    if (spot.row >= on.rows() && !extends && spot.sheet + 1 < session_->quilt().sheets().size()) {
+    if (spot.row >= on.rows() && !extends && spot.sheet + 1 < sheetCount()) {
       spot = {spot.sheet + 1, std::min(spot.column, sheet(spot.sheet + 1).columns() - 1), 0};
     } else if (spot.row < 0 && !extends && spot.sheet > 0) {
       const Sheet& above = sheet(spot.sheet - 1);

@@ -1,8 +1,8 @@
 // TableView: the surface on which the quilt's sheets lie, to zoom and pan like a map.
 //
 // A click takes a tile into the hand, a drag over several takes a block; what was taken stays marked by stitches. The
-// arrows move a tile cursor, with Shift they draw a block, Enter takes it. Sheets lie under one another in the quilt's
-// order, at one scale.
+// arrows move a tile cursor, with Shift they draw a block, Enter takes it. Chalk and the sheets lie under one another
+// in the quilt's order, at one scale.
 #pragma once
 
 #include <QWidget>
@@ -57,7 +57,11 @@ class TableView : public QWidget {
     CellRect area() const { return CellRect::around({from.column, from.row}, {to.column, to.row}); }
   };
 
-  const Sheet& sheet(std::size_t index) const { return session_->quilt().sheets()[index].read(); }
+  // Chalk, then the quilt's sheets. There are none while nothing is open.
+  std::size_t sheetCount() const { return session_ ? session_->quilt().sheets().size() + 1 : 0; }
+  const Sheet& sheet(std::size_t index) const {
+    return index == 0 ? chalk() : session_->quilt().sheets()[index - 1].read();
+  }
   // In Table units: pixels of the sheets, before zoom and scroll.
   QRectF sheetRect(std::size_t index) const;
   QRectF spotRect(std::size_t sheet, CellRect area) const;

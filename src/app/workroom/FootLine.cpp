@@ -74,7 +74,14 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
             << tr("px %1, %2").arg(column * map->grid.cell.w).arg(row * map->grid.cell.h);
     }
     const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
-    parts << tr("%1 × %2 = %3 × %4 px").arg(map->bounds.width()).arg(map->bounds.height()).arg(pixels.w).arg(pixels.h)
+    const PixelSize screen = session->quilt().facts().screen;
+    parts << tr("%1 × %2 = %3 × %4 px = %5 × %6 screens")
+                 .arg(map->bounds.width())
+                 .arg(map->bounds.height())
+                 .arg(pixels.w)
+                 .arg(pixels.h)
+                 .arg(static_cast<double>(pixels.w) / screen.w, 0, 'f', 1)
+                 .arg(static_cast<double>(pixels.h) / screen.h, 0, 'f', 1)
           << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
   }
   place_->setText(parts.join(QStringLiteral(" · ")));

@@ -259,9 +259,9 @@ void Session::deleteMap(Id id) {
       if (next.empty() && other->id != id) next = other->id;
     }
   }
-  const auto layer = desk_.activeLayer.find(next);
+  const auto active = desk_.activeLayer.find(next);
   mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt_, id),
-          {next, layer == desk_.activeLayer.end() ? Id() : layer->second});
+          {next, active == desk_.activeLayer.end() ? Id() : active->second});
 }
 
 void Session::goTo(Id id) {

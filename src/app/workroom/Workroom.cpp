@@ -433,6 +433,13 @@ void Workroom::act(ActionId id) {
     case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
     case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
     case ActionId::wholeMap: canvas_->fitMap(); break;
+    case ActionId::goToTable:
+      if (table_->hasFocus()) {
+        canvas_->setFocus(Qt::TabFocusReason);
+      } else {
+        table_->setFocus(Qt::TabFocusReason);
+      }
+      break;
     case ActionId::fitSelection: canvas_->fitSelection(); break;
     case ActionId::fullSize: canvas_->showFullSize(); break;
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;

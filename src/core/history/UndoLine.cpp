@@ -187,7 +187,8 @@ std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const
   for (const Step* step : together) {
     plan.steps.push_back(step->number);
     plan.names.push_back(step->name);
-    if (tab.empty()) continue;
+    // What was done in this tab may change other maps: whoever did it here knows.
+    if (tab.empty() || step->tab == tab) continue;
     for (const PartChange& change : step->changes) {
       if (change.key.kind == PartKey::Kind::map && change.key.id != tab) plan.reachesFarther = true;
     }

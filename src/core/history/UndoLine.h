@@ -79,7 +79,7 @@ class UndoLine {
   struct Plan {
     std::vector<std::uint64_t> steps;
     std::vector<std::string> names;
-    // More than was asked for goes with it, or another map changes: ask first.
+    // More than one step goes, or one that was made in another tab changes another map: ask first.
     bool reachesFarther = false;
   };
   struct Outcome {

@@ -1,0 +1,272 @@
+// Every row of the action table, done: what changes the quilt comes back to the same bytes with Ctrl+Z, everything
+// else has an effect that can be seen.
+#include <QApplication>
+#include <QDialog>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTest>
+
+#include "app/Story.h"
+#include "app/actions/KeyBindings.h"
+#include "app/look/Theme.h"
+#include "app/look/ThemeChoice.h"
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+#include "core/store/JsonText.h"
+
+namespace uq::test {
+
+namespace {
+
+// All that a quilt would be saved as.
+std::string bytes(const Quilt& quilt) {
+  std::string all = writeJson(quiltDocument(quilt.facts()));
+  for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
+  for (const auto& map : quilt.maps()) {
+    all += map->folder + "\n" + writeJson(mapDocument(map.read()));
+    for (const auto& one : map->layers) all += writeCells(one->cells, quilt);
+  }
+  return all;
+}
+
+}  // namespace
+
+class EveryAction : public Story {
+ protected:
+  // A quilt with two maps and two tabs, something in hand, something selected, something copied, a step to take back
+  // and one to lay back: so every action can be done.
+  void SetUp() override {
+    openDemo();
+    session().duplicateMap();
+    session().goTo(yard().id);
+    session().selectAll();
+    session().copySelected();
+    hand.click(room->table(), onTable("street", 24));
+    Desk desk = session().desk();
+    desk.activeLayer[desk.map] = yard().layerNamed("Sheds & trams")->id;
+    desk.select(CellSet({25, 8, 30, 11}));
+    session().setDesk(desk);
+    hand.click(room->canvas(), onMap({26, 9}));
+    hand.click(room->canvas(), onMap({27, 9}));
+    room->actions()->action(ActionId::undo)->trigger();
+  }
+  ~EveryAction() override { chooseTheme(ThemeChoice::linen); }
+
+  void trigger(ActionId id) {
+    QAction* action = room->actions()->action(id);
+    ASSERT_TRUE(action->isEnabled()) << actionRow(id).name << ": " << action->toolTip().toStdString();
+    action->trigger();
+    settle();
+  }
+  QImage look() {
+    settle();
+    return room->grab().toImage();
+  }
+  template <class Widget>
+  bool shows(const char* name) {
+    auto* found = room->findChild<Widget*>(QLatin1String(name));
+    return found && found->isVisible();
+  }
+  // What an action that only opens something needs to be carried through.
+  void finish(ActionId id) {
+    if (id == ActionId::newMap) hand.key(Qt::Key_Return);
+    if (id == ActionId::renameMap) {
+      hand.type(QStringLiteral("Shunting Yard"));
+      hand.key(Qt::Key_Return);
+    }
+    if (id == ActionId::listSteps) {
+      auto* list = room->findChild<QListWidget*>(QStringLiteral("step-list"));
+      QTest::keyClick(list, Qt::Key_End);
+      QTest::keyClick(list, Qt::Key_Return);
+      settle();
+    }
+  }
+};
+
+class ChangingAction : public EveryAction, public testing::WithParamInterface<ActionId> {};
+
+TEST_P(ChangingAction, ComesBackToTheSameBytes) {
+  const ActionId id = GetParam();
+  const Quilt before = session().quilt();
+  const std::string then = bytes(before);
+  trigger(id);
+  finish(id);
+  EXPECT_NE(bytes(session().quilt()), then) << "it changed nothing";
+  // Taking back is undone by laying back, and the other way round.
+  const bool back = id == ActionId::undo || id == ActionId::listSteps;
+  trigger(back ? ActionId::redo : ActionId::undo);
+  if (bytes(session().quilt()) != then) trigger(back ? ActionId::redo : ActionId::undo);
+  EXPECT_EQ(bytes(session().quilt()), then);
+  EXPECT_EQ(session().quilt(), before);
+}
+
+std::vector<ActionId> changingActions() {
+  std::vector<ActionId> ids;
+  for (const ActionRow& row : actionTable()) {
+    if (row.changesQuilt && !row.gesture) ids.push_back(row.id);
+  }
+  return ids;
+}
+
+std::string nameOf(const testing::TestParamInfo<ActionId>& info) {
+  std::string name = actionRow(info.param).name;
+  std::replace(name.begin(), name.end(), '-', '_');
+  return name;
+}
+
+INSTANTIATE_TEST_SUITE_P(Every, ChangingAction, testing::ValuesIn(changingActions()), nameOf);
+
+// What does not change the quilt, and how one sees that it was done.
+class SeenAction : public EveryAction, public testing::WithParamInterface<ActionId> {
+ protected:
+  // Does it, and says whether its effect is there.
+  bool seen(ActionId id) {
+    const Desk desk = session().desk();
+    const MapCanvas::View view = room->canvas()->view();
+    const QImage looked = look();
+    const auto changed = [&](auto Desk::*part) {
+      trigger(id);
+      return !(session().desk().*part == desk.*part) && look() != looked;
+    };
+    const auto zoomed = [&] {
+      trigger(id);
+      return room->canvas()->view().zoom != view.zoom && look() != looked;
+    };
+    const auto opens = [&](const char* name) {
+      trigger(id);
+      const bool is = shows<QWidget>(name);
+      if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
+      return is;
+    };
+    const auto themed = [&](const Theme& theme) {
+      chooseTheme(id == ActionId::indigo ? ThemeChoice::linen : ThemeChoice::indigo);
+      trigger(id);
+      return Theme::current().panel == theme.panel && QApplication::palette().color(QPalette::Window) == theme.panel;
+    };
+    switch (id) {
+      case ActionId::newQuilt:
+      case ActionId::newWindow: {
+        trigger(id);
+        bool another = false;
+        for (QWidget* window : QApplication::topLevelWidgets()) {
+          auto* other = qobject_cast<Workroom*>(window);
+          if (!other || other == room.get()) continue;
+          another = other->isVisible();
+          other->close();
+        }
+        settle();
+        return another;
+      }
+      case ActionId::openQuilt: {
+        bool asked = false;
+        hand.inDialog(QStringLiteral("unsaved-question"), [&](QWidget& dialog) {
+          asked = true;
+          hand.click(dialog.findChild<QPushButton*>(QStringLiteral("go-on")));
+        });
+        trigger(id);
+        return asked;
+      }
+      case ActionId::saveQuilt:
+        trigger(id);
+        awaitWork();
+        return session().isSaved();
+      case ActionId::saveQuiltAs: {
+        bool asked = false;
+        hand.inDialog(QStringLiteral("folder-dialog"), [&](QWidget& dialog) {
+          asked = true;
+          qobject_cast<QDialog*>(&dialog)->reject();
+        });
+        trigger(id);
+        return asked;
+      }
+      case ActionId::closeWindow: {
+        bool asked = false;
+        hand.inDialog(QStringLiteral("unsaved-question"), [&](QWidget& dialog) {
+          asked = true;
+          hand.click(dialog.findChild<QPushButton*>(QStringLiteral("leave-unsaved")));
+        });
+        trigger(id);
+        return asked && !room->isVisible();
+      }
+      case ActionId::turnLeft:
+      case ActionId::turnRight:
+      case ActionId::mirrorAcross:
+      case ActionId::mirrorDown:
+      case ActionId::pasteCells: return changed(&Desk::inHand);
+      case ActionId::straighten: {
+        session().turnHand(Turning::left);
+        const Block turned = session().desk().inHand;
+        trigger(id);
+        return !(session().desk().inHand == turned);
+      }
+      case ActionId::copyCells: {
+        const Block before = Session::copied();
+        trigger(id);
+        return !(Session::copied() == before);
+      }
+      case ActionId::selectAll:
+      case ActionId::dropWork: return changed(&Desk::selections);
+      case ActionId::listMaps: return opens("map-list");
+      case ActionId::closeMap: return changed(&Desk::openMaps);
+      case ActionId::nextMap:
+      case ActionId::previousMap: return changed(&Desk::map);
+      case ActionId::nearerLayer:
+      case ActionId::fartherLayer: return changed(&Desk::activeLayer);
+      case ActionId::renameLayer: return opens("layer-name");
+      case ActionId::toggleEye: return changed(&Desk::hidden);
+      case ActionId::toggleLock: return changed(&Desk::locked);
+      case ActionId::zoomIn:
+      case ActionId::zoomOut:
+      case ActionId::fullSize:
+      case ActionId::fitSelection: return zoomed();
+      case ActionId::wholeMap:
+        room->canvas()->setZoom(3, {});
+        trigger(id);
+        return room->canvas()->view().whole;
+      case ActionId::gridLines: return changed(&Desk::gridLines);
+      case ActionId::rulers: return changed(&Desk::rulers);
+      case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
+      case ActionId::goToTable:
+        room->canvas()->setFocus();
+        trigger(id);
+        return room->table()->hasFocus();
+      case ActionId::linen: return themed(Theme::linen());
+      case ActionId::indigo: return themed(Theme::indigo());
+      case ActionId::asDesktop: return themed(Theme::linen());
+      case ActionId::findHelp: return opens("find-box");
+      case ActionId::listKeys: return opens("keys-page");
+      case ActionId::brush: {
+        Desk other = desk;
+        other.tool = Tool::erase;
+        session().setDesk(other);
+        trigger(id);
+        return session().desk().tool == Tool::brush;
+      }
+      case ActionId::erase:
+      case ActionId::select: return changed(&Desk::tool);
+      default: ADD_FAILURE() << "nobody says what is seen of " << actionRow(id).name; return false;
+    }
+  }
+};
+
+TEST_P(SeenAction, HasAnEffectThatIsSeenAndLeavesTheQuiltAlone) {
+  const std::string then = bytes(session().quilt());
+  const bool closes = GetParam() == ActionId::closeWindow;
+  EXPECT_TRUE(seen(GetParam()));
+  if (!closes) {
+    EXPECT_EQ(bytes(session().quilt()), then);
+  }
+}
+
+std::vector<ActionId> seenActions() {
+  std::vector<ActionId> ids;
+  for (const ActionRow& row : actionTable()) {
+    if (!row.changesQuilt && !row.gesture) ids.push_back(row.id);
+  }
+  return ids;
+}
+
+INSTANTIATE_TEST_SUITE_P(Every, SeenAction, testing::ValuesIn(seenActions()), nameOf);
+
+}  // namespace uq::test
