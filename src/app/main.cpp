@@ -22,31 +22,41 @@ class FirstFrameWatch : public QObject {
 }  // namespace
 
 int main(int argc, char** argv) {
-  QApplication application(argc, argv);
-  QApplication::setOrganizationName(QStringLiteral("urban-quilt"));
-  QApplication::setApplicationName(QStringLiteral("urban-quilt"));
-  QApplication::setApplicationDisplayName(QString());
-  QApplication::setApplicationVersion(QStringLiteral(UQ_VERSION));
-  QApplication::setDesktopFileName(QStringLiteral("urban-quilt"));
-  uq::startTheme();
-
+  QCoreApplication::setOrganizationName(QStringLiteral("urban-quilt"));
+  QCoreApplication::setApplicationName(QStringLiteral("urban-quilt"));
+  QCoreApplication::setApplicationVersion(QStringLiteral(UQ_VERSION));
   QCommandLineParser parser;
-  parser.setApplicationDescription(QApplication::translate("main", "Paint layered tile maps."));
-  parser.addHelpOption();
-  parser.addVersionOption();
+  parser.setApplicationDescription(QCoreApplication::translate("main", "Paint layered tile maps."));
+  const auto help = parser.addHelpOption();
+  const auto version = parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("quilt"),
-                               QApplication::translate("main", "The folder of a quilt to open."),
+                               QCoreApplication::translate("main", "The folder of a quilt to open."),
                                QStringLiteral("[quilt]"));
   const QCommandLineOption firstFrame(
       QStringLiteral("first-frame"),
-      QApplication::translate("main", "Quit when the map has been painted once, for measuring."));
+      QCoreApplication::translate("main", "Quit when the window has been painted once, for measuring."));
   parser.addOption(firstFrame);
+  // Questions are answered without a display, too.
+  QStringList arguments;
+  for (int i = 0; i < argc; ++i) arguments << QString::fromLocal8Bit(argv[i]);
+  if (parser.parse(arguments) && (parser.isSet(help) || parser.isSet(version))) {
+    const QCoreApplication plain(argc, argv);
+    parser.process(plain);
+  }
+
+  QApplication application(argc, argv);
+  QApplication::setApplicationDisplayName(QString());
+  QApplication::setDesktopFileName(QStringLiteral("org.urbanquilt.UrbanQuilt"));
+  uq::startTheme();
   parser.process(application);
 
   uq::Workroom workroom;
   workroom.resize(workroom.sizeHint());
   if (!parser.positionalArguments().isEmpty()) workroom.openQuilt(parser.positionalArguments().front());
-  if (parser.isSet(firstFrame)) new FirstFrameWatch(workroom.canvas());
+  if (parser.isSet(firstFrame)) {
+    const bool opens = !parser.positionalArguments().isEmpty();
+    new FirstFrameWatch(opens ? static_cast<QWidget*>(workroom.canvas()) : workroom.startPage());
+  }
   workroom.show();
   return QApplication::exec();
 }

@@ -339,17 +339,6 @@ TEST_F(Painting, ASmallWindowStillShowsEverything) {
   picture("small-window");
 }
 
-TEST_F(Painting, EveryFocusableControlHasANameOfItsOwn) {
-  std::map<std::string, QString> names;
-  for (QWidget* widget : room->findChildren<QWidget*>()) {
-    if (widget->focusPolicy() == Qt::NoFocus || !widget->isVisible() || widget->inherits("QMenuBar")) continue;
-    const std::string name = widget->accessibleName().toStdString();
-    EXPECT_FALSE(name.empty()) << widget->objectName().toStdString() << " " << widget->metaObject()->className();
-    EXPECT_TRUE(names.emplace(name, widget->objectName()).second) << name << " is the name of two controls";
-  }
-  EXPECT_GT(names.size(), 15u);
-}
-
 TEST_F(Painting, TabReachesTableCanvasAndStack) {
   room->canvas()->setFocus();
   std::set<QString> reached;

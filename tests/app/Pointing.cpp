@@ -66,16 +66,20 @@ TEST_F(Pointing, OtherLayersFade) {
   hand.moveTo(room->table(), QPointF(2, 2));
   hand.key(Qt::Key_G);
   canvas()->setFocus();
-  const QPoint tram = onMap({27, 9}).toPoint();
-  const auto paving = [this] { return QColor(shown().pixel(onMap({20, 21}).toPoint())); };
-  const QColor clear = paving();
-  const QColor before = shown().pixelColor(tram);
+  const auto colourAt = [this](CellPos cell) {
+    const QImage picture = shown();
+    return picture.pixelColor((onMap(cell) * picture.devicePixelRatio()).toPoint());
+  };
+  const CellPos tram{26, 9};
+  const CellPos paving{20, 21};
+  const QColor clear = colourAt(paving);
+  const QColor before = colourAt(tram);
   hand.key(Qt::Key_Z);
-  EXPECT_EQ(paving(), clear) << "the active layer stays clear";
-  EXPECT_NE(shown().pixelColor(tram), before);
+  EXPECT_EQ(colourAt(paving), clear) << "the active layer stays clear";
+  EXPECT_NE(colourAt(tram), before);
   picture("others-faint");
   hand.key(Qt::Key_Z);
-  EXPECT_EQ(shown().pixelColor(tram), before);
+  EXPECT_EQ(colourAt(tram), before);
 }
 
 TEST_F(Pointing, RulersCountFromTheMapsCorner) {

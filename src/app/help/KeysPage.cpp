@@ -67,6 +67,7 @@ KeysPage::KeysPage(QWidget* parent) : QWidget(parent, Qt::Dialog) {
     } else {
       item->setText(2, row.actsIn == ActsIn::anywhere ? tr("anywhere") : tr("on map and Table"));
     }
+    item->setSizeHint(0, QSize(0, fontMetrics().height() + 10));
     item->setData(0, kAction, static_cast<int>(row.id));
   }
   tree_->setCurrentItem(tree_->topLevelItem(0));
@@ -113,6 +114,10 @@ void KeysPage::open() {
   asking_.reset();
   field_->clear();
   refresh();
+  if (!isVisible()) {
+    const QRect over = parentWidget()->frameGeometry();
+    move(over.center() - QPoint(width() / 2, height() / 2));
+  }
   show();
   raise();
   activateWindow();

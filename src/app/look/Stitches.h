@@ -3,10 +3,16 @@
 
 #include <QPainter>
 
+#include "core/document/Thread.h"
+
 namespace uq {
 
 // Two-tone dashes along a rectangle, one logical pixel or `width` wide. `thread` is the dark tone's colour.
 void drawStitches(QPainter& painter, const QRectF& rect, const QColor& thread, const QColor& gap, qreal width = 2);
 void drawStitchLine(QPainter& painter, const QLineF& line, const QColor& thread, const QColor& gap, qreal width = 2);
+
+// A layer's thread as it runs down a card's edge: its colour, its pattern in ink on it, and an ink hairline at its
+// right, so that threads differ without colour vision and yellow shows on paper.
+void drawThread(QPainter& painter, const QRectF& rect, const Thread& thread);
 
 }  // namespace uq

@@ -61,6 +61,9 @@ void MapList::open(Session* session, QPoint middle) {
     const QImage small = smallPicture(session->painter(), session->quilt(), map.read(), icon.size()).picture;
     {
       QPainter painter(&icon);
+      painter.fillRect(
+          QRect(QPoint((icon.width() - small.width()) / 2, (icon.height() - small.height()) / 2), small.size()),
+          theme.surround.lighter(150));
       painter.drawImage((icon.width() - small.width()) / 2, (icon.height() - small.height()) / 2, small);
     }
     icon.setDevicePixelRatio(ratio);

@@ -8,12 +8,18 @@
 #include <QPushButton>
 
 #include "app/look/NumberField.h"
+#include "app/look/SentenceLayout.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/grid/Grid.h"
 
 namespace uq {
+
+namespace {
+constexpr int kWidest = 720;  // logical pixels
+constexpr int kNarrow = 620;
+}  // namespace
 
 // The map to come: its outline in stitches, its cells where they can be told apart, and the player's screens.
 class NewMapCard::Preview : public QWidget {
@@ -92,7 +98,6 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   for (QLabel* hint : {cellHint_, sizeHint_}) hint->setWordWrap(false);
   figures_ = makeSoftLabel(this);
   figures_->setObjectName(QStringLiteral("map-figures"));
-  figures_->setWordWrap(false);
   refusal_ = new QLabel(this);
   refusal_->setObjectName(QStringLiteral("map-refusal"));
   refusal_->setProperty("warning", true);
@@ -106,13 +111,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   connect(later, &QPushButton::clicked, this, &NewMapCard::close);
   connect(name_, &QLineEdit::textChanged, this, &NewMapCard::refresh);
 
-  const auto line = [](std::initializer_list<QWidget*> parts) {
-    auto* row = new QHBoxLayout;
-    row->setSpacing(kGap);
-    for (QWidget* part : parts) row->addWidget(part);
-    row->addStretch();
-    return row;
-  };
+  const auto line = [](std::initializer_list<QWidget*> parts) { return new SentenceLayout(parts, kGap); };
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   auto* lines = new QVBoxLayout;
   lines->setSpacing(kGap + 2);
@@ -127,11 +126,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   lines->addWidget(figures_);
   lines->addWidget(refusal_);
   lines->addStretch();
-  auto* buttons = new QHBoxLayout;
-  buttons->addWidget(make_);
-  buttons->addWidget(later);
-  buttons->addStretch();
-  lines->addLayout(buttons);
+  lines->addLayout(line({make_, later}));
 
   auto* body = new QHBoxLayout;
   body->setSpacing(3 * kGap);
@@ -152,6 +147,8 @@ void NewMapCard::open(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   const QString likeName = like ? tr("as %1").arg(QString::fromStdString(like->name)) : tr("a plain start");
   sizeFrom_ = likeName;
   cellFrom_ = sheet ? tr("as the tiles of %1").arg(QString::fromStdString(sheet->name)) : likeName;
+  for (NumberField* field : {width_, height_})
+    field->setFixedWidth(field->fontMetrics().horizontalAdvance(QLatin1Char('0')) * 9);
   name_->setText(QString::fromStdString(proposed_.name));
   cellWidth_->setValue(proposed_.grid.cell.w);
   cellHeight_->setValue(proposed_.grid.cell.h);
@@ -209,9 +206,16 @@ void NewMapCard::close() {
 }
 
 void NewMapCard::moveToMiddle() {
-  const QSize size = sizeHint().expandedTo({560, 0}).boundedTo(parentWidget()->size());
-  resize(size);
-  move((parentWidget()->width() - size.width()) / 2, std::max(0, (parentWidget()->height() - size.height()) / 3));
+  const QSize room = parentWidget()->size() - QSize(2 * kGap, 2 * kGap);
+  // The picture goes before a word does.
+  preview_->setVisible(room.width() >= kNarrow);
+  layout()->invalidate();
+  layout()->activate();
+  const int width = std::min(room.width(), kWidest);
+  const int height =
+      std::min(room.height(), layout()->hasHeightForWidth() ? layout()->heightForWidth(width) : sizeHint().height());
+  setGeometry((parentWidget()->width() - width) / 2, std::max(0, (parentWidget()->height() - height) / 3), width,
+              height);
 }
 
 bool NewMapCard::eventFilter(QObject* watched, QEvent* event) {

@@ -9,12 +9,13 @@
 #include <utility>
 
 #include "app/look/Icons.h"
+#include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 
 namespace uq {
 
 namespace {
-constexpr int kThread = 7;  // width of the thread, logical pixels
+constexpr int kThread = 9;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
 }  // namespace
 
@@ -53,8 +54,8 @@ void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool 
   hidden_ = hidden;
   eye_->setIcon(
       icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
-  lock_->setIcon(icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"),
-                      locked ? theme.ink : theme.faintInk()));
+  lock_->setIcon(
+      icon(locked ? QStringLiteral("lock-shut") : QStringLiteral("lock-open"), locked ? theme.ink : theme.faintInk()));
   eye_->setToolTip(hidden ? tr("Show %1").arg(name_) : tr("Hide %1").arg(name_));
   lock_->setToolTip(locked ? tr("Unlock %1").arg(name_) : tr("Lock %1 against strokes").arg(name_));
   eye_->setAccessibleName(eye_->toolTip());
@@ -77,10 +78,8 @@ void LayerCard::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(active_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, active_ ? 2 : 1));
   painter.setBrush(theme.paper);
   painter.drawRoundedRect(card, kCorner, kCorner);
-  // The thread, with an ink hairline so that yellow shows on paper.
   const QRectF thread(card.left() + 1, card.top() + 1, kThread, card.height() - 2);
-  painter.fillRect(thread, theme.thread(thread_));
-  painter.fillRect(QRectF(thread.right(), thread.top(), 1, thread.height()), theme.ink);
+  drawThread(painter, thread, thread_);
 
   const QRectF picture(thread.right() + kGap, (height() - kThumbnail.height()) / 2.0, kThumbnail.width(),
                        kThumbnail.height());

@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "app/look/NumberField.h"
+#include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 
@@ -57,21 +58,14 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   });
   connect(note_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
 
-  const auto line = [this](std::initializer_list<QWidget*> parts) {
-    auto* row = new QHBoxLayout;
-    row->setSpacing(5);
-    for (QWidget* part : parts) row->addWidget(part);
-    row->addStretch();
-    return row;
-  };
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
   layout->setSpacing(5);
   layout->addWidget(title_);
-  layout->addLayout(line({word(tr("Tiles for")), role_}));
-  layout->addLayout(line({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
-  layout->addLayout(line({word(tr("Shows")), opacity_, word(tr("%."))}));
+  layout->addLayout(new SentenceLayout({word(tr("Tiles for")), role_}));
+  layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
+  layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%."))}));
   layout->addWidget(told_);
   layout->addWidget(note_);
 }
