@@ -23,7 +23,7 @@ struct Seeing {
 
 struct Run {
   std::vector<Id> layers;  // farthest first
-  PixelPos offset;         // map pixels
+  PixelPos offset{};       // map pixels
   int opacity = 100;       // per cent
 
   // By how many device pixels the run is shifted.

@@ -1,8 +1,12 @@
+#include <QGuiApplication>
 #include <QKeySequence>
+#include <QProcess>
+#include <QWidget>
 #include <set>
 
 #include "app/actions/ActionTable.h"
 #include "app/actions/KeyBindings.h"
+#include "app/actions/KeyLabels.h"
 #include "app/actions/PhysicalKeys.h"
 
 namespace uq {
@@ -51,6 +55,34 @@ TEST(PhysicalKeys, GoByTheirPlaceOnTheKeyboard) {
   const QKeyEvent plain(QEvent::KeyPress, Qt::Key_A, Qt::NoModifier);
   EXPECT_EQ(physicalKey(plain), Qt::Key_A);
   EXPECT_EQ(scanCodeOf(Qt::Key_Escape), 0u);
+}
+
+TEST(KeyLabels, AreReadFromAnX11KeyboardAndLearntElsewhere) {
+  KeyLabels& labels = KeyLabels::shared();
+  const QKeySequence shiftQ(static_cast<int>(Qt::Key_Q) | static_cast<int>(Qt::ShiftModifier));
+  const bool x11 = QGuiApplication::platformName() == QLatin1String("xcb");
+  EXPECT_EQ(labels.text(shiftQ), QStringLiteral("Shift+Q"));
+  if (x11) {
+    ASSERT_EQ(QProcess::execute(QStringLiteral("setxkbmap"), {QStringLiteral("fr")}), 0);
+    labels.readKeyboard();
+  } else {
+    QKeyEvent pressed(QEvent::KeyPress, Qt::Key_A, Qt::NoModifier, scanCodeOf(Qt::Key_Q), 0, 0);
+    QWidget somewhere;
+    QCoreApplication::sendEvent(&somewhere, &pressed);
+  }
+  EXPECT_EQ(labels.text(shiftQ), QStringLiteral("Shift+A"));
+  EXPECT_EQ(labels.text(QKeySequence(Qt::Key_1)), QStringLiteral("1"));
+  EXPECT_EQ(KeyBindings::shared().text(ActionId::turnLeft), QStringLiteral("A")) << "acts by its place";
+  EXPECT_EQ(KeyBindings::shared().text(ActionId::selectAll), QStringLiteral("Ctrl+A")) << "acts by its label";
+  if (x11) {
+    ASSERT_EQ(QProcess::execute(QStringLiteral("setxkbmap"), {QStringLiteral("us")}), 0);
+    labels.readKeyboard();
+  } else {
+    QKeyEvent pressed(QEvent::KeyPress, Qt::Key_Q, Qt::NoModifier, scanCodeOf(Qt::Key_Q), 0, 0);
+    QWidget somewhere;
+    QCoreApplication::sendEvent(&somewhere, &pressed);
+  }
+  EXPECT_EQ(labels.text(shiftQ), QStringLiteral("Shift+Q"));
 }
 
 }  // namespace uq

@@ -41,7 +41,7 @@ TEST(MapPainter, NearerLayersCoverFartherOnesAndHolesShowThem) {
   EXPECT_EQ(drawn.pixel(8, 0), qRgb(90, 160, 90));
   EXPECT_EQ(drawn.pixel(8, 8), qRgb(90, 160, 90));
   const std::set<Id> hidden{scene.yard().layerNamed("Ground")->id};
-  EXPECT_EQ(scene.draw(1, {0, 0, 16, 16}, hidden).pixel(8, 8), 0u);
+  EXPECT_EQ(scene.draw(1, {0, 0, 16, 16}, {hidden, {}}).pixel(8, 8), 0u);
 }
 
 TEST(MapPainter, TallPicturesStandAtTheBottomLeftAndReachOver) {
@@ -52,6 +52,65 @@ TEST(MapPainter, TallPicturesStandAtTheBottomLeftAndReachOver) {
   EXPECT_EQ(qAlpha(drawn.pixel(39, 24)), 255);
   EXPECT_EQ(qAlpha(drawn.pixel(40, 63)), 0);
   EXPECT_EQ(qAlpha(drawn.pixel(20, 23)), 0);
+}
+
+TEST(MapPainter, AShiftedLayerLiesAtItsOffsetAtEveryZoom) {
+  Scene scene;
+  scene.lay("Things", {1, 1}, Cell({scene.small, 0}, {}));
+  const QImage straight = scene.draw(2, {0, 0, 200, 160});
+  scene.quilt = withOffset(scene.quilt, scene.at("Things"), {5, -3});
+  const QImage shifted = scene.draw(2, {10, -6, 200, 160});
+  EXPECT_EQ(shifted, straight);
+  EXPECT_EQ(scene.draw(1, {21, 13, 16, 16}).pixel(8, 0), kRed);
+  const auto picked = topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {22, 14});
+  ASSERT_TRUE(picked);
+  EXPECT_EQ(picked->at, (CellPos{1, 1}));
+  EXPECT_FALSE(topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {17, 30}));
+}
+
+// Source over with the layer's opacity, by the W3C compositing specification: co = cs·αs + cb·αb·(1 − αs).
+TEST(MapPainter, ASeeThroughLayerIsBlendedByTheFormula) {
+  for (const int opacity : {0, 1, 25, 50, 77, 99, 100}) {
+    Scene scene;
+    scene.lay("Ground", {0, 0}, Cell({kChalkSlot, 13}, {}));
+    scene.lay("Things", {0, 0}, Cell({kChalkSlot, 6}, {}));
+    scene.quilt = withOpacity(scene.quilt, scene.at("Things"), opacity);
+    const QRgb drawn = scene.draw(1, {0, 0, 16, 16}).pixel(5, 5);
+    const QRgb below = chalkColour(13);
+    const QRgb above = chalkColour(6);
+    const auto mixed = [&](int a, int b) { return (a * opacity + b * (100 - opacity)) / 100.0; };
+    EXPECT_NEAR(qRed(drawn), mixed(qRed(above), qRed(below)), 1) << opacity;
+    EXPECT_NEAR(qGreen(drawn), mixed(qGreen(above), qGreen(below)), 1) << opacity;
+    EXPECT_NEAR(qBlue(drawn), mixed(qBlue(above), qBlue(below)), 1) << opacity;
+    EXPECT_EQ(qAlpha(drawn), 255);
+  }
+}
+
+TEST(MapPainter, ChalkFillsItsCellWhateverItsSize) {
+  Scene scene;
+  scene.lay("Ground", {0, 0}, Cell({kChalkSlot, 10}, {true, 3}));
+  for (const double zoom : {0.5, 1.0, 3.0, 32.0}) {
+    const int side = std::max(1, static_cast<int>(16 * zoom));
+    const QImage drawn = scene.draw(zoom, {0, 0, 2 * side, 2 * side});
+    EXPECT_EQ(drawn.pixel(0, 0), 0xff000000 | chalkColour(10)) << zoom;
+    EXPECT_EQ(qAlpha(drawn.pixel(side - 1, side - 1)), 255) << zoom;
+    EXPECT_EQ(qAlpha(drawn.pixel(side, 0)), 0) << zoom;
+  }
+}
+
+TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
+  Scene scene;
+  const Id ground = scene.at("Ground").layer;
+  const Id things = scene.at("Things").layer;
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground, things}}}));
+  EXPECT_EQ(runsOf(scene.yard(), {{ground}, {}}), (std::vector<uq::Run>{{{things}}}));
+  EXPECT_EQ(runsOf(scene.yard(), {{}, things}), (std::vector<uq::Run>{{{ground}, {}, kFaint}, {{things}}}));
+  scene.quilt = withOffset(scene.quilt, scene.at("Things"), {1, 0});
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}}, {{things}, {1, 0}}}));
+  scene.quilt = withOffset(scene.quilt, scene.at("Ground"), {1, 0});
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground, things}, {1, 0}}}));
+  scene.quilt = withOpacity(scene.quilt, scene.at("Ground"), 40);
+  EXPECT_EQ(runsOf(scene.yard()).size(), 2u);
 }
 
 // A part of a picture has the same pixels as that part of the whole, at any zoom, tall pictures included.

@@ -4,6 +4,7 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/edit/LayCells.h"
+#include "core/edit/LayerFacts.h"
 #include "raster/MapPainter.h"
 
 namespace uq {
@@ -79,10 +80,11 @@ struct Scene {
       lay(layer, at, cell);
     }
   }
-  QImage draw(double zoom, QRect device, const std::set<Id>& hidden = {}, const GhostCells* ghost = nullptr) {
+  QImage draw(double zoom, QRect device, const Seeing& seeing = {}, const GhostCells* ghost = nullptr) {
     MapPainter painter(pictures);
-    return painter.draw(quilt, yard(), runsOf(yard(), {hidden, {}}), {zoom}, device, ghost);
+    return painter.draw(quilt, yard(), runsOf(yard(), seeing), {zoom}, device, ghost);
   }
+  LayerAt at(const char* layer) const { return {map, yard().layerNamed(layer)->id}; }
   QImage whole(double zoom) {
     const PixelRect pixels = makeGrid(yard().grid)->pixelBounds(yard().bounds);
     return draw(zoom, ViewScale{zoom}.toDevice(pixels));

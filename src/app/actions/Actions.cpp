@@ -56,7 +56,7 @@ void Actions::bindKeys() {
     if (row.actsIn == ActsIn::anywhere) {
       action->setShortcut(keys);
     } else if (!keys.isEmpty() && (bindings.lettersAct() || !KeyBindings::isSingle(keys))) {
-      action->setText(action->text() + QLatin1Char('\t') + keys.toString(QKeySequence::NativeText));
+      action->setText(action->text() + QLatin1Char('\t') + bindings.text(id));
     }
   }
 }

@@ -2,6 +2,8 @@
 
 #include <QSettings>
 
+#include "app/actions/KeyLabels.h"
+
 namespace uq {
 
 namespace {
@@ -18,6 +20,7 @@ KeyBindings& KeyBindings::shared() {
 }
 
 KeyBindings::KeyBindings() {
+  connect(&KeyLabels::shared(), &KeyLabels::changed, this, &KeyBindings::changed);
   QSettings settings;
   lettersAct_ = settings.value(QStringLiteral("keys/letters"), true).toBool();
   buttonsExchanged_ = settings.value(QStringLiteral("keys/exchange"), false).toBool();
@@ -32,7 +35,11 @@ QKeySequence KeyBindings::keys(ActionId id) const {
   return own == own_.end() ? tableKeys(actionRow(id)) : own->second;
 }
 
-QString KeyBindings::text(ActionId id) const { return keys(id).toString(QKeySequence::NativeText); }
+QString KeyBindings::text(ActionId id) const {
+  // Keys with Ctrl act by their label, as on any desktop; those of map and Table by their place.
+  const bool byPlace = actionRow(id).actsIn == ActsIn::canvas;
+  return byPlace ? KeyLabels::shared().text(keys(id)) : keys(id).toString(QKeySequence::NativeText);
+}
 
 std::optional<ActionId> KeyBindings::holder(const QKeySequence& keys, ActionId besides) const {
   if (keys.isEmpty()) return std::nullopt;

@@ -360,6 +360,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   paintSelection(painter);
   paintGhost(painter);
   paintTag(painter);
+  paintFirstHint(painter, mapRect);
   if (session_->desk().rulers) paintRulers(painter);
   overlay_ = overlay();
   Q_EMIT painted();
@@ -405,13 +406,22 @@ void MapCanvas::updateOverlay() {
   overlay_ = overlay_.united(now);
 }
 
+void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& map) const {
+  const auto& layers = session_->map()->layers;
+  const bool blank = std::all_of(layers.begin(), layers.end(), [](const auto& one) { return one->cells.empty(); });
+  if (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none) return;
+  painter.setPen(Theme::linen().paper);
+  painter.drawText(map.intersected(QRectF(rect())).adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("Click a tile on the Table, then drag here.\n%1 finds everything else.")
+                       .arg(KeyBindings::shared().text(ActionId::findHelp)));
+}
+
 void MapCanvas::paintEmpty(QPainter& painter) const {
-  painter.setPen(Theme::current().panel);
-  painter.drawText(
-      rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
-      session_ ? tr("This quilt has no map yet.")
-               : tr("No quilt is open.\n\nQuilt > Open quilt… (%1), or drop a quilt's folder here.")
-                     .arg(actions_->action(ActionId::openQuilt)->shortcut().toString(QKeySequence::NativeText)));
+  if (!session_) return;
+  painter.setPen(Theme::linen().paper);
+  painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("This quilt has no map yet.\n\nMap > New map… (%1), or the + above, makes one.")
+                       .arg(KeyBindings::shared().text(ActionId::newMap)));
 }
 
 void MapCanvas::paintGrid(QPainter& painter) const {

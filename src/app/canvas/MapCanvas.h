@@ -127,6 +127,8 @@ class MapCanvas : public QWidget {
   void paintSelection(QPainter& painter) const;
   void paintGhost(QPainter& painter);
   void paintTag(QPainter& painter) const;
+  // What to do first on a map on which nothing is painted.
+  void paintFirstHint(QPainter& painter, const QRectF& map) const;
   void paintEmpty(QPainter& painter) const;
   QColor landingThread() const;
   void showCursor();

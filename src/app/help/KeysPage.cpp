@@ -10,6 +10,7 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 
+#include "app/actions/KeyLabels.h"
 #include "app/actions/PhysicalKeys.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -190,8 +191,10 @@ void KeysPage::press(const QKeyEvent& event) {
     asking_.reset();
     return bindings.setKeys(id, {});
   }
-  const QKeySequence keys(static_cast<int>(physicalKey(event)) | static_cast<int>(modifiers));
-  const QString spelt = keys.toString(QKeySequence::NativeText);
+  const int key = actionRow(id).actsIn == ActsIn::canvas ? physicalKey(event) : event.key();
+  const QKeySequence keys(key | static_cast<int>(modifiers));
+  const bool byPlace = actionRow(id).actsIn == ActsIn::canvas;
+  const QString spelt = byPlace ? KeyLabels::shared().text(keys) : keys.toString(QKeySequence::NativeText);
   if (actionRow(id).actsIn == ActsIn::anywhere && KeyBindings::isSingle(keys)) {
     said_->setText(tr("%1 alone would act while you type into a field. Press it with Ctrl or Alt.").arg(spelt));
     return;

@@ -249,7 +249,8 @@ void Workroom::useState() {
       if (id) views[*id] = {number(view, "zoom"), {number(view, "x"), number(view, "y")}, isWhole && *isWhole};
     }
   }
-  if (const Json* window = state->find("window"); window && !isVisible()) {
+  // A window takes the place of its first quilt; later ones are opened where it is.
+  if (const Json* window = state->find("window"); window && std::exchange(isFresh_, false)) {
     const auto* text = window->as<std::string>();
     if (text) restoreGeometry(QByteArray::fromBase64(QByteArray::fromStdString(*text)));
   }

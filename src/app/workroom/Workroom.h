@@ -97,6 +97,7 @@ class Workroom : public QMainWindow {
   std::unique_ptr<Session> session_;
   LongWork work_;
   std::optional<Quilt> givenUp_;  // unsaved work of which the user said that it may go
+  bool isFresh_ = true;           // no quilt was opened here yet
   bool leaves_ = false;           // everything was asked: the window closes
   Actions* actions_;
   QStackedWidget* pages_;
