@@ -6,23 +6,18 @@ namespace uq {
 
 namespace {
 
-// The map with every n-th cell each way, n × n cells as one.
-Map thinned(const Map& map, int n) {
-  Map thin = map;
-  const CellRect from = map.bounds;
-  thin.bounds = {0, 0, ceilDiv(from.width(), n), ceilDiv(from.height(), n)};
-  for (Shared<TilesLayer>& layer : thin.layers) {
-    const CellGrid cells = layer->cells;
-    CellGrid few;
-    for (int y = 0; y < thin.bounds.y1; ++y) {
-      for (int x = 0; x < thin.bounds.x1; ++x) few.set({x, y}, cells.at({from.x0 + x * n, from.y0 + y * n}));
-    }
-    layer.edit([&](TilesLayer& one) {
-      one.cells = std::move(few);
-      one.offset = {one.offset.x / n, one.offset.y / n};
-    });
+// The map at one pixel for n × n cells, sampled, in its own proportions at most as large as `most`.
+QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, QSize size, const Seeing& seeing) {
+  const CellRect blocks{floorDiv(map.bounds.x0, n), floorDiv(map.bounds.y0, n), ceilDiv(map.bounds.x1, n),
+                        ceilDiv(map.bounds.y1, n)};
+  QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
+  picture.fill(Qt::transparent);
+  for (const Run& run : runsOf(map, seeing)) {
+    const QImage one = painter.sample(quilt, map, run, blocks, n);
+    blend(picture, {}, viewOf(one), run.alpha());
   }
-  return thin;
+  return picture.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+      .convertToFormat(QImage::Format_ARGB32_Premultiplied);
 }
 
 }  // namespace
@@ -30,17 +25,15 @@ Map thinned(const Map& map, int n) {
 SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, QSize most, const Seeing& seeing) {
   const PixelRect whole = makeGrid(map.grid)->pixelBounds(map.bounds);
   const double fit =
-      std::min(static_cast<double>(most.width()) / whole.w, static_cast<double>(most.height()) / whole.h);
+      std::min({static_cast<double>(most.width()) / whole.w, static_cast<double>(most.height()) / whole.h, 1.0});
+  const QSize size(std::max(1, static_cast<int>(whole.w * fit)), std::max(1, static_cast<int>(whole.h * fit)));
   const int side = std::max({1, most.width(), most.height()});
-  const int n = std::max(1, ceilDiv(std::max(map.bounds.width(), map.bounds.height()), side));
-  const Map& drawn = n == 1 ? map : thinned(map, n);
-  const ViewScale scale{std::clamp(fit * n, kSmallestZoom, 1.0)};
-  const QRect device = scale.toDevice(makeGrid(drawn.grid)->pixelBounds(drawn.bounds));
-  QImage picture = painter.draw(quilt, drawn, runsOf(drawn, seeing), scale, device);
-  if (picture.width() > most.width() || picture.height() > most.height()) {
-    picture = picture.scaled(most, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-  }
-  return {picture, static_cast<double>(picture.width()) / whole.w};
+  const int cells = std::max(map.bounds.width(), map.bounds.height());
+  // Of a large map half as many cells are looked at as there are pixels: nobody waits for a small picture.
+  const int n = cells > side ? ceilDiv(2 * cells, side) : 1;
+  if (n > 1 || fit < kSmallestZoom) return {sampled(painter, quilt, map, n, size, seeing), fit};
+  const ViewScale scale{fit};
+  return {painter.draw(quilt, map, runsOf(map, seeing), scale, QRect(scale.toDevice(whole).topLeft(), size)), fit};
 }
 
 SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const TilesLayer& layer,

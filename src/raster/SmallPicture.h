@@ -1,6 +1,6 @@
 // SmallPicture: a map, or one of its layers, as a picture of a few hundred pixels — for cards, lists and the overview.
 //
-// Costs the same for any map: one that has more cells than the picture has pixels is thinned to every n-th cell first.
+// Costs the same for any map: of one that has more cells than the picture has pixels, every n-th cell is looked at.
 #pragma once
 
 #include "raster/MapPainter.h"

@@ -192,6 +192,8 @@ class Hand::XDevice : public Device {
       case Qt::Key_Tab: return 23;
       case Qt::Key_Return: return 36;
       case Qt::Key_Space: return 65;
+      case Qt::Key_F1: return 67;
+      case Qt::Key_F2: return 68;
       default: return static_cast<quint8>(scanCodeOf(key));
     }
   }

@@ -1,12 +1,20 @@
 // The pictures of docs/screenshots, each the end of a small story. To make them anew:
 //   UQ_PICTURES=docs/screenshots tests/in-virtual-display build/release/bin/app_tests --gtest_filter='Portraits.*'
+#include <QApplication>
+#include <QDir>
+
 #include "app/Story.h"
+#include "app/workroom/KeptState.h"
 
 namespace uq::test {
 
 class Portraits : public Story {
  protected:
-  void SetUp() override { openDemo(); }
+  void SetUp() override {
+    QDir(stateFolder()).removeRecursively();
+    QDir(StartPage::quiltsFolder()).removeRecursively();
+    openDemo();
+  }
 };
 
 TEST_F(Portraits, ATreeIsHeldOverTheYard) {
@@ -28,6 +36,54 @@ TEST_F(Portraits, TheWholeYardAtOnce) {
   hand.moveTo(room->canvas(), onMap({10, 20}));
   EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Brush on Sheds & trams"));
   picture("whole-map");
+}
+
+TEST_F(Portraits, ANewMapLikeTheYard) {
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_M, Qt::ControlModifier);
+  hand.type(QStringLiteral("Ferry Street"));
+  picture("new-map");
+}
+
+TEST_F(Portraits, HelpIsFoundByAnyWord) {
+  hand.key(Qt::Key_F1);
+  hand.type(QStringLiteral("layer"));
+  picture("help");
+  if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
+}
+
+TEST_F(Portraits, AllKeys) {
+  room->actions()->action(ActionId::listKeys)->trigger();
+  picture("keys");
+}
+
+TEST_F(Portraits, TheStartPageAfterSomeDays) {
+  // Two more quilts: one planned with chalk, one empty.
+  for (const char* name : {"Lantern Tales", "Signal Loft"}) {
+    room->newQuilt(QLatin1String(name), StartPage::quiltsFolder() + QLatin1Char('/') + QLatin1String(name));
+    awaitWork();
+    hand.key(Qt::Key_Return);
+    // A pond in a park, or a few rooms.
+    const bool park = name[0] == 'L';
+    const auto paint = [this](std::uint32_t colour, int fromX, int toX, int y) {
+      session().take(Block::of(Cell({kChalkSlot, colour}, {})));
+      hand.drag(room->canvas(), {onMap({fromX, y}), onMap({toX, y})});
+    };
+    for (int y = 4; y < 28; ++y) {
+      const int half = y < 16 ? y : 31 - y;
+      paint(park ? 10 : 5, park ? 4 : 8, park ? 43 : 39, y);
+      if (park && half > 8) paint(13, 33 - half, 19 + half, y);
+      if (!park && y % 8 > 1) paint(4, 10, 22, y);
+      if (!park && y % 8 > 1) paint(3, 25, 37, y);
+    }
+    hand.key(Qt::Key_S, Qt::ControlModifier);
+    awaitWork();
+  }
+  room->openQuilt(QString::fromStdString(folder()));
+  awaitWork();
+  room.reset();
+  openNothing();
+  picture("start");
 }
 
 TEST_F(Portraits, ATramIsSelectedByNight) {

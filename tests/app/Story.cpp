@@ -60,6 +60,16 @@ QPointF Story::onTable(const char* sheet, std::uint32_t number) {
   return room->table()->tileRect(sheet, number).center();
 }
 
+namespace {
+
+// What the screen shows where a widget is, with whatever lies over it.
+QPixmap onScreen(const QWidget& widget) {
+  const QRect place(widget.mapToGlobal(QPoint()), widget.size());
+  return widget.screen()->grabWindow(0, place.x(), place.y(), place.width(), place.height());
+}
+
+}  // namespace
+
 void Story::picture(const char* name, QWidget* of) {
   const QString folder = qEnvironmentVariable("UQ_PICTURES");
   if (folder.isEmpty()) return;
@@ -69,7 +79,7 @@ void Story::picture(const char* name, QWidget* of) {
   // In a real window what the screen shows, else what the widgets draw.
   const bool real = QGuiApplication::platformName() == QLatin1String("xcb");
   QWidget* widget = of ? of : room.get();
-  QPixmap shot = real ? widget->screen()->grabWindow(widget->winId()) : widget->grab();
+  QPixmap shot = real ? onScreen(*widget) : widget->grab();
   // What lies over the window is no part of it.
   for (QWidget* over : QApplication::topLevelWidgets()) {
     const bool lies = !real && !of && over != widget && over->isVisible() && over->parentWidget() == widget;

@@ -407,7 +407,7 @@ void MapCanvas::updateOverlay() {
 }
 
 void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& map) const {
-  const auto& layers = session_->map()->layers;
+  const std::vector<Shared<TilesLayer>>& layers = session_->map()->layers;
   const bool blank = std::all_of(layers.begin(), layers.end(), [](const auto& one) { return one->cells.empty(); });
   if (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none) return;
   painter.setPen(Theme::linen().paper);

@@ -50,6 +50,7 @@ FindBox::FindBox(Actions* actions, QWidget* parent) : QFrame(parent, Qt::Popup),
   list_->setObjectName(QStringLiteral("find-list"));
   list_->setAccessibleName(tr("What was found"));
   list_->setFixedWidth(310);
+  list_->setIconSize({16, 16});
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   text_ = new QLabel(this);
   text_->setObjectName(QStringLiteral("find-text"));

@@ -5,6 +5,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QSaveFile>
+#include <QThreadPool>
 #include <algorithm>
 
 #include "core/store/JsonText.h"
@@ -26,6 +27,13 @@ QString fileFor(const QString& folder, const QString& ending) {
 }
 
 QString recentFile() { return stateFolder() + QLatin1String("/recent.json"); }
+
+// Writes one after the other, beside the interface: a disk may be busy with something else.
+QThreadPool& keeper() {
+  static QThreadPool pool;
+  pool.setMaxThreadCount(1);
+  return pool;
+}
 
 std::optional<Json> read(const QString& path) {
   QFile file(path);
@@ -83,31 +91,41 @@ QString stateFolder() {
   return home + QLatin1String("/urban-quilt");
 }
 
-std::optional<Json> keptState(const QString& folder) { return read(fileFor(folder, QStringLiteral(".json"))); }
+std::optional<Json> keptState(const QString& folder) {
+  keeper().waitForDone();
+  return read(fileFor(folder, QStringLiteral(".json")));
+}
 
-void keepState(const QString& folder, const Json& state) { write(fileFor(folder, QStringLiteral(".json")), state); }
+void keepState(const QString& folder, const Json& state) {
+  keeper().start([file = fileFor(folder, QStringLiteral(".json")), state] { write(file, state); });
+}
 
 std::vector<RecentQuilt> recentQuilts() {
+  keeper().waitForDone();
   std::vector<RecentQuilt> all = allRecent();
   std::erase_if(all,
                 [](const RecentQuilt& one) { return !QFileInfo(one.folder + QLatin1String("/quilt.json")).isFile(); });
   return all;
 }
 
-void rememberQuilt(const QString& folder, const QString& name, const QImage& picture) {
+void rememberQuilt(const QString& folder, const QString& name, std::function<QImage()> picture) {
   const QString path = canonical(folder);
-  std::vector<RecentQuilt> all = allRecent();
-  std::erase_if(all, [&](const RecentQuilt& one) { return one.folder == path; });
-  all.insert(all.begin(), {path, name, QDateTime::currentDateTime(), {}});
-  keepRecent(all);
-  if (picture.isNull()) return;
   const QString file = fileFor(path, QStringLiteral(".png"));
-  QDir().mkpath(QFileInfo(file).absolutePath());
-  QSaveFile out(file);
-  if (out.open(QIODevice::WriteOnly) && picture.save(&out, "PNG")) out.commit();
+  keeper().start([path, name, picture = std::move(picture), file, now = QDateTime::currentDateTime()] {
+    std::vector<RecentQuilt> all = allRecent();
+    std::erase_if(all, [&](const RecentQuilt& one) { return one.folder == path; });
+    all.insert(all.begin(), {path, name, now, {}});
+    keepRecent(all);
+    const QImage drawn = picture ? picture() : QImage();
+    if (drawn.isNull()) return;
+    QDir().mkpath(QFileInfo(file).absolutePath());
+    QSaveFile out(file);
+    if (out.open(QIODevice::WriteOnly) && drawn.save(&out, "PNG")) out.commit();
+  });
 }
 
 void forgetQuilt(const QString& folder) {
+  keeper().waitForDone();
   std::vector<RecentQuilt> all = allRecent();
   std::erase_if(all, [&](const RecentQuilt& one) { return one.folder == folder; });
   keepRecent(all);

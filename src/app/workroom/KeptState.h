@@ -3,11 +3,13 @@
 //
 // Lies in $XDG_STATE_HOME/urban-quilt (XDG Base Directory Specification), one small file a quilt, named after its
 // folder. Losing all of it loses no work: what cannot be read counts as not there, what cannot be written is let go.
+// Keeping never waits for the disk; reading waits for what is being kept.
 #pragma once
 
 #include <QDateTime>
 #include <QImage>
 #include <QString>
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -32,8 +34,8 @@ struct RecentQuilt {
 
 // The quilts that were open last, newest first, without those whose folder is gone.
 std::vector<RecentQuilt> recentQuilts();
-// Puts a quilt first. A null picture leaves the one that is there.
-void rememberQuilt(const QString& folder, const QString& name, const QImage& picture);
+// Puts a quilt first. `picture` is called on another thread; none, or a null picture, leaves the one that is there.
+void rememberQuilt(const QString& folder, const QString& name, std::function<QImage()> picture = {});
 void forgetQuilt(const QString& folder);
 
 }  // namespace uq

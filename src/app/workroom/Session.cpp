@@ -30,9 +30,10 @@ Session::Session(Loaded loaded)
       saved_(loaded.opened.quilt),
       quilt_(std::move(loaded.opened.quilt)),
       painter_(std::move(loaded.pictures)),
-      problems_(std::move(loaded.opened.problems)) {
-  if (loaded.kept) {
-    desk_ = readDesk(*loaded.kept, quilt_);
+      problems_(std::move(loaded.opened.problems)),
+      kept_(std::move(loaded.kept)) {
+  if (kept_) {
+    desk_ = readDesk(*kept_, quilt_);
   } else {
     for (const auto& one : quilt_.maps()) {
       if (desk_.openMaps.size() < kTabsAtFirst) desk_.openMaps.push_back(one->id);

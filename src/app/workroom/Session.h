@@ -42,6 +42,8 @@ class Session : public QObject {
   const Desk& desk() const { return desk_; }
   const UndoLine& undoLine() const { return undoLine_; }
   const QuiltStore& store() const { return *store_; }
+  // What was remembered of this quilt when it was opened.
+  const std::optional<Json>& kept() const { return kept_; }
   MapPainter& painter() { return painter_; }
   const Map* map() const { return quilt_.map(desk_.map); }  // nullptr when the quilt has none
   const Errors& problems() const { return problems_; }
@@ -161,6 +163,7 @@ class Session : public QObject {
   UndoLine undoLine_;
   MapPainter painter_;
   Errors problems_;
+  std::optional<Json> kept_;
   std::optional<Stroke> stroke_;
   struct Move {
     Quilt before;

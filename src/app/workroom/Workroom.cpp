@@ -221,17 +221,18 @@ void Workroom::keepState() {
   state.set("panels", std::move(panels));
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
-  QImage picture;
-  if (const Map* map = session_->map()) {
-    picture = smallPicture(session_->painter(), session_->quilt(), *map, kRecentPicture).picture;
-  }
-  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name), picture);
+  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name),
+                [pictures = session_->painter().pictures(), quilt = session_->quilt(), id = session_->desk().map] {
+                  const Map* map = quilt.map(id);
+                  MapPainter painter(pictures);
+                  return map ? smallPicture(painter, quilt, *map, kRecentPicture).picture : QImage();
+                });
 }
 
 void Workroom::useState() {
   const QString folder = QString::fromStdString(session_->store().folder());
-  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name), {});
-  const auto state = keptState(folder);
+  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name));
+  const std::optional<Json>& state = session_->kept();
   if (!state) return;
   const auto number = [](const Json& json, const char* name) {
     const Json* found = json.find(name);
