@@ -8,6 +8,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/actions/KeyLabels.h"
 #include "app/actions/PhysicalKeys.h"
+#include "app/look/Icons.h"
 
 namespace uq {
 
@@ -36,6 +37,23 @@ TEST(ActionTable, EveryRowCanBeReached) {
     EXPECT_TRUE(row.menu != Menu::none || onTape) << row.name;
     EXPECT_EQ(&actionRow(row.id), &row);
   }
+}
+
+TEST(ActionTable, EveryIconThatIsNamedIsDrawnInTheThemesInk) {
+  int icons = 0;
+  for (const ActionRow& row : actionTable()) {
+    if (!*row.icon) continue;
+    ++icons;
+    for (const int size : {16, 24, 48}) {
+      const QImage drawn = icon(QLatin1String(row.icon), Qt::red).pixmap(size, size).toImage();
+      int inked = 0;
+      for (int y = 0; y < drawn.height(); ++y) {
+        for (int x = 0; x < drawn.width(); ++x) inked += drawn.pixelColor(x, y).alpha() > 80 ? 1 : 0;
+      }
+      EXPECT_GT(inked, size) << row.name << " at " << size;
+    }
+  }
+  EXPECT_GT(icons, 30);
 }
 
 TEST(ActionTable, SingleKeysActOnlyOnCanvasAndTable) {
