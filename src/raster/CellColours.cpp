@@ -36,17 +36,17 @@ QRgb CellColours::found(Cell cell, TileArt& art, const Grid& grid) {
   auto& numbers = flat_[ref.slot];
   if (ref.number >= numbers.size()) numbers.resize(ref.number + 1, kUnknown);
   const PixelSize box = grid.shape().cell;
-  const TileArt::Tile& tile = art.tile(cell);
+  const TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
   const bool fits = tile.takesCellSize() || (tile.size() == box && box.w == box.h);
   if (!fits) return numbers[ref.number] = kPatched;
-  const PixelView view = tile.takesCellSize() ? art.sized(art.tile(cell), box.w, box.h) : tile.straight();
+  const PixelView view = tile.takesCellSize() ? art.sized(art.tile(asDrawn(cell, grid)), box.w, box.h) : tile.straight();
   return numbers[ref.number] = averageOver(view, {0, 0, view.w, view.h}, std::int64_t{view.w} * view.h);
 }
 
 const std::vector<CellColours::Patch>& CellColours::patches(Cell cell, TileArt& art, const Grid& grid) {
   auto [place, isNew] = patches_.try_emplace(cell.bits());
   if (!isNew) return place->second;
-  TileArt::Tile& tile = art.tile(cell);
+  TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
   const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
   const PixelView& view = tile.takesCellSize() ? art.sized(tile, size.w, size.h) : tile.straight();
   const PixelRect seat = grid.seat({0, 0}, size);

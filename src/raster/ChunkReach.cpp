@@ -37,7 +37,7 @@ Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid&
   const auto include = [&](Cell cell) {
     if (cell.empty() || cell == last) return;
     last = cell;
-    const PixelSize size = art.tile(cell).size();
+    const PixelSize size = art.tile(asDrawn(cell, grid)).size();
     largest = {std::max(largest.w, size.w), std::max(largest.h, size.h)};
   };
   if (chunk.dense) {

@@ -152,6 +152,7 @@ void averageRow(QRgb* target, Plane& plane, const Shares& across, const Shares& 
 }  // namespace
 
 bool drawsColours(const Grid& grid, ViewScale scale) {
+  if (grid.shape().kind != GridKind::orthogonal) return false;
   const PixelSize cell = grid.shape().cell;
   return std::min(cell.w, cell.h) * scale.zoom < kColoursBelow;
 }

@@ -22,7 +22,7 @@ struct DrawingKit {
   CellColours colours;
 };
 
-// True when a map is drawn by colours at this zoom.
+// True when a map is drawn by colours at this zoom. Only maps of squares are: one cell there is one pixel of a plane.
 bool drawsColours(const Grid& grid, ViewScale scale);
 
 // The device pixels that may show anything of what pictures cover in map pixels. Averages take in one pixel more each

@@ -51,15 +51,15 @@ PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell) {
   const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
   const auto place = sheet ? sheet->place(cell.tile().number) : std::nullopt;
   const PixelSize size = place ? PixelSize{place->w, place->h} : map.grid.cell;
-  return cell.turn().steps % 2 == 1 ? PixelSize{size.h, size.w} : size;
+  return makeGrid(map.grid)->pictureTurn(cell.turn()).steps % 2 == 1 ? PixelSize{size.h, size.w} : size;
 }
 
 void MapPainter::prepare(const Quilt& quilt, const Map& map) {
-  if (kit_.art.follow(quilt) || !(grid_ == map.grid)) {
+  const bool otherTiles = kit_.art.follow(quilt);
+  if (kit_.art.setShape(map.grid) || otherTiles) {
     kit_.reach.clear();
     kit_.colours.clear();
   }
-  grid_ = map.grid;
 }
 
 void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, const TilesLayer& layer, ViewScale scale,
@@ -78,7 +78,7 @@ void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, c
 
   std::vector<int> columns;
   const auto drawCell = [&](CellPos at, Cell cell, unsigned opacity) {
-    TileArt::Tile& tile = kit_.art.tile(cell);
+    TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
     const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
     const PixelRect seat = grid->seat(at, size);
     if (scale.zoom > 1 && !tile.takesCellSize()) {
@@ -215,7 +215,7 @@ std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const Sh
         if (cell.empty()) continue;
         const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
         if (!seat.contains(on)) continue;
-        const auto pixels = pictures.turned(quilt, cell);
+        const auto pixels = pictures.turned(quilt, asDrawn(cell, *grid));
         if (!pixels || qAlpha(pixels->pixel(on.x - seat.x, on.y - seat.y)) != 0) {
           last = PickedTile{layer.id, place, cell};
         }

@@ -46,7 +46,6 @@ class MapPainter {
                  const QRect& device, const GhostCells* ghost);
 
   DrawingKit kit_;
-  GridShape grid_;  // for which the kit holds
 };
 
 // The size in map pixels at which a cell's tile is drawn; the map's cell size for a placeholder.

@@ -410,8 +410,19 @@ void SwatchBook::drawSubstitute(QPainter& painter, const MapBook& book, RunBook&
     if (where.isEmpty()) return;
     painter.save();
     painter.setClipRect(where.translated(-origin), Qt::IntersectClip);
-    const PixelRect blocks = makeGrid(book.map().grid)
-                                 ->pixelBounds({run.blocks.x0 * run.step, run.blocks.y0 * run.step,
+    const auto grid = makeGrid(book.map().grid);
+    if (book.map().grid.kind != GridKind::orthogonal) {
+      // As the cells lie on average.
+      const Grid::Lattice at = grid->lattice();
+      const double step = run.step * scale.zoom;
+      painter.setTransform(QTransform(at.columnX * step, at.columnY * step, at.rowX * step, at.rowY * step,
+                                      at.originX * scale.zoom - origin.x(), at.originY * scale.zoom - origin.y()),
+                           true);
+      painter.drawImage(run.blocks.x0, run.blocks.y0, run.sketch);
+      painter.restore();
+      return;
+    }
+    const PixelRect blocks = grid->pixelBounds({run.blocks.x0 * run.step, run.blocks.y0 * run.step,
                                                 run.blocks.x1 * run.step, run.blocks.y1 * run.step});
     // Only the pixels that show: a sketch is scaled by thousands at large zooms.
     const double px = double{scale.zoom} * blocks.w / run.sketch.width();

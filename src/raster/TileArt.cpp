@@ -2,6 +2,7 @@
 
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 namespace uq {
 
@@ -10,11 +11,11 @@ namespace {
 constexpr std::size_t kMostSizes = 12;  // of one tile: a zoom needs up to four
 
 // A chalk tile: its colour, with an edge at two sides so that cells can be counted.
-QImage chalkTile(QSize size, std::uint32_t number) {
+QImage chalkTile(QSize size, std::uint32_t number, const GridShape& shape) {
   QImage picture(size, QImage::Format_ARGB32_Premultiplied);
   const QColor colour = QColor::fromRgb(chalkColour(number) | 0xff000000);
   picture.fill(colour);
-  if (std::min(size.width(), size.height()) < 6) return picture;
+  if (std::min(size.width(), size.height()) < 6 || shape.kind != GridKind::orthogonal) return picture;
   QPainter painter(&picture);
   const QRect all = picture.rect();
   painter.fillRect(QRect(0, all.bottom(), all.width(), 1), colour.darker(112));
@@ -37,6 +38,39 @@ QImage placeholder(QSize size, Cell cell) {
     painter.drawText(picture.rect(), Qt::AlignCenter, QString::number(cell.tile().number));
   }
   return picture;
+}
+
+// Takes away what lies outside the cell's outline. At 100 % exactly the pixels that the cell owns stay; at other sizes
+// half a pixel more, so that no gap shows between neighbours.
+void clipToCell(QImage& picture, const GridShape& shape) {
+  if (shape.kind == GridKind::orthogonal) return;
+  const auto grid = makeGrid(shape);
+  const PixelRect box = grid->cellBox({0, 0});
+  const bool exact = picture.width() == box.w && picture.height() == box.h;
+  const std::vector<PixelPos> corners = grid->outline({0, 0});
+  const double scaleX = static_cast<double>(picture.width()) / box.w;
+  const double scaleY = static_cast<double>(picture.height()) / box.h;
+  const auto inside = [&](int x, int y) {
+    if (exact) return grid->cellAt({box.x + x, box.y + y}) == CellPos{0, 0};
+    for (std::size_t i = 0; i < corners.size(); ++i) {
+      const PixelPos a = corners[i];
+      const PixelPos b = corners[(i + 1) % corners.size()];
+      const double ax = (a.x - box.x) * scaleX;
+      const double ay = (a.y - box.y) * scaleY;
+      const double dx = (b.x - a.x) * scaleX;
+      const double dy = (b.y - a.y) * scaleY;
+      // The corners go clockwise, so inside lies to the right of every side.
+      const double beyond = (dx * (y + 0.5 - ay) - dy * (x + 0.5 - ax)) / std::hypot(dx, dy);
+      if (beyond < -0.6) return false;
+    }
+    return true;
+  };
+  for (int y = 0; y < picture.height(); ++y) {
+    auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y));
+    for (int x = 0; x < picture.width(); ++x) {
+      if (!inside(x, y)) row[x] = 0;
+    }
+  }
 }
 
 Cell cellOfBits(std::uint32_t bits) {
@@ -67,6 +101,15 @@ bool TileArt::follow(const Quilt& quilt) {
     bytes_ = 0;
   }
   return changed;
+}
+
+bool TileArt::setShape(const GridShape& shape) {
+  if (shape == shape_) return false;
+  shape_ = shape;
+  tiles_.clear();
+  recent_.fill(nullptr);
+  bytes_ = 0;
+  return true;
 }
 
 TileArt::Tile TileArt::made(Cell cell) const {
@@ -109,7 +152,9 @@ QImage TileArt::made(Tile& tile, QSize size) {
     const Cell cell = cellOfBits(tile.bits_);
     const TileRef ref = cell.tile();
     const bool isChalk = ref.slot == kChalkSlot && ref.number < kChalkColours;
-    return isChalk ? chalkTile(size, ref.number) : placeholder(size, cell);
+    QImage filled = isChalk ? chalkTile(size, ref.number, shape_) : placeholder(size, cell);
+    clipToCell(filled, shape_);
+    return filled;
   }
   const auto viewed = [](const PixelView& view) {
     return QImage(reinterpret_cast<const uchar*>(view.pixels), view.w, view.h, view.stride * qsizetype{sizeof(QRgb)},

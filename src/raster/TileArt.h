@@ -12,6 +12,7 @@
 
 #include "core/document/Quilt.h"
 #include "raster/Blend.h"
+#include "core/grid/Grid.h"
 #include "raster/SheetPictures.h"
 
 namespace uq {
@@ -28,6 +29,9 @@ class TileArt {
   // since the call before, so that what was computed from sizes and colours no longer holds. Ends all references given
   // out before.
   bool follow(const Quilt& quilt);
+
+  // Makes ready for tiles on cells of that shape. True when it changed, so that references given out before end.
+  bool setShape(const GridShape& shape);
 
   // One tile as a cell turns it.
   class Tile {
@@ -71,10 +75,16 @@ class TileArt {
   QImage made(Tile& tile, QSize size);
 
   SheetPictures pictures_;
+  GridShape shape_;
   std::vector<Slot> slots_;
   std::unordered_map<std::uint32_t, Tile> tiles_;
   std::array<Tile*, 4096> recent_{};  // by a hash of the cell
   std::size_t bytes_ = 0;
 };
+
+// A cell with the turn in which its picture is drawn; see Grid::pictureTurn.
+inline Cell asDrawn(Cell cell, const Grid& grid) {
+  return cell.empty() ? cell : Cell(cell.tile(), grid.pictureTurn(cell.turn()));
+}
 
 }  // namespace uq

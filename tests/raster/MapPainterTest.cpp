@@ -98,6 +98,32 @@ TEST(MapPainter, ChalkFillsItsCellWhateverItsSize) {
   }
 }
 
+// Chalk on every cell of a map covers each pixel that one of its cells owns, and no other, on every grid.
+TEST(MapPainter, ChalkCoversExactlyWhatTheCellsOwn) {
+  for (const GridKind kind : kGridKinds) {
+    Scene scene({-1, -2, 4, 5}, nearestShape(kind, {24, 14}));
+    const auto grid = makeGrid(scene.yard().grid);
+    const CellRect cells = scene.yard().bounds;
+    for (int y = cells.y0; y < cells.y1; ++y) {
+      for (int x = cells.x0; x < cells.x1; ++x) {
+        scene.lay("Ground", {x, y}, Cell({kChalkSlot, static_cast<std::uint32_t>((x + 3 * y + 16) % 16)}, {}));
+      }
+    }
+    const PixelRect all = grid->pixelBounds(cells);
+    const QImage drawn = scene.draw(1, QRect(all.x, all.y, all.w, all.h));
+    for (int y = 0; y < all.h; ++y) {
+      for (int x = 0; x < all.w; ++x) {
+        const CellPos at = grid->cellAt({all.x + x, all.y + y});
+        const bool owned = cells.contains(at);
+        ASSERT_EQ(qAlpha(drawn.pixel(x, y)), owned ? 255 : 0) << gridName(kind) << " " << x << ", " << y;
+        if (!owned || kind == GridKind::orthogonal) continue;
+        const auto number = static_cast<std::uint32_t>((at.x + 3 * at.y + 16) % 16);
+        ASSERT_EQ(drawn.pixel(x, y), 0xff000000 | chalkColour(number)) << gridName(kind) << " " << x << ", " << y;
+      }
+    }
+  }
+}
+
 TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
   Scene scene;
   const Id ground = scene.at("Ground").layer;
@@ -115,7 +141,7 @@ TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
 
 // A part of a picture has the same pixels as that part of the whole, at any zoom, tall pictures included.
 RC_GTEST_PROP(MapPainter, AnyPartEqualsThatPartOfTheWhole, ()) {
-  Scene scene;
+  Scene scene({-2, -1, 6, 5}, anySmallGrid());
   scene.layAtRandom(30);
   const double zoom = *rc::gen::element(0.05, 0.3, 0.5, 0.77, 1.0, 1.25, 2.0, 3.7);
   const QRect all = ViewScale{zoom}.toDevice(makeGrid(scene.yard().grid)->pixelBounds(scene.yard().bounds));

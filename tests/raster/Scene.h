@@ -12,6 +12,15 @@ namespace uq {
 inline constexpr QRgb kRed = 0xffc03020;
 inline constexpr QRgb kBlue = 0xff2040c0;
 
+// Any of the five grids, with cells of about 16 px.
+inline GridShape anySmallGrid() {
+  GridShape shape = nearestShape(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))),
+                                 *rc::gen::element(PixelSize{16, 16}, PixelSize{24, 12}, PixelSize{13, 17}));
+  if (shape.kind == GridKind::orthogonal) shape.cell = {16, 16};
+  shape.firstShift = *rc::gen::arbitrary<bool>();
+  return shape;
+}
+
 // A map of cells of 16 px, 8 × 6 of them if nothing else is said; sheet "small" has tiles of the cell's size with a
 // mark in each corner, sheet "tall" one picture of 24 × 40 px.
 struct Scene {
@@ -21,7 +30,7 @@ struct Scene {
   SheetSlot small = 0;
   SheetSlot tall = 0;
 
-  explicit Scene(CellRect bounds = {-2, -1, 6, 5}) {
+  explicit Scene(CellRect bounds = {-2, -1, 6, 5}, GridShape grid = {GridKind::orthogonal, {16, 16}}) {
     IdSource ids(1);
     const auto addSheet = [&](const char* name, PixelSize cell, const QImage& picture) {
       Sheet sheet;
@@ -51,7 +60,7 @@ struct Scene {
     Map yard;
     yard.id = ids.next();
     yard.name = "Yard";
-    yard.grid.cell = {16, 16};
+    yard.grid = grid;
     yard.bounds = bounds;
     for (const char* name : {"Ground", "Things"}) {
       TilesLayer layer;
@@ -74,9 +83,10 @@ struct Scene {
     for (int i = 0, n = *rc::gen::inRange(1, most); i < n; ++i) {
       const char* layer = *rc::gen::element("Ground", "Things");
       const CellPos at{*rc::gen::inRange(all.x0, all.x1), *rc::gen::inRange(all.y0, all.y1)};
-      const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
+      const auto order = static_cast<std::uint8_t>(makeGrid(yard().grid)->turnOrder());
+      const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, order)};
       const auto cell =
-          *rc::gen::element(Cell(), Cell({small, 0}, turn), Cell({small, 1}, turn), Cell({tall, 0}, turn));
+          *rc::gen::element(Cell(), Cell({small, 0}, turn), Cell({small, 1}, turn), Cell({tall, 0}, turn), Cell({kChalkSlot, 4}, turn));
       lay(layer, at, cell);
     }
   }

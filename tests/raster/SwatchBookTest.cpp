@@ -80,7 +80,7 @@ QRect windowOver(const Scene& scene, double zoom) {
 // every whole frame is what a painter draws in one go, pixel for pixel; see-through layers may be off by one in 255,
 // which is how QPainter rounds an opacity.
 RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
-  Scene scene(kWide);
+  Scene scene(kWide, anySmallGrid());
   scene.layAtRandom(60);
   const SwatchBook::Options* options[] = {&kPatient, &kWorkersOnly, &kAllByWorkers};
   Show show(scene, *options[*rc::gen::inRange(0, 3)]);

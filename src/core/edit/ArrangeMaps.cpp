@@ -30,21 +30,22 @@ MapPlan proposedMap(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   plan.grid = like ? like->grid : GridShape{GridKind::orthogonal, {32, 32}};
   plan.width = like ? like->bounds.width() : 48;
   plan.height = like ? like->bounds.height() : 32;
-  if (sheet) plan.grid.cell = sheet->cut.cell;
+  if (sheet) {
+    const bool firstShift = plan.grid.firstShift;
+    plan.grid = nearestShape(plan.grid.kind, sheet->cut.cell);
+    plan.grid.firstShift = firstShift;
+  }
   return plan;
 }
 
 std::string whyNoMap(const MapPlan& plan) {
-  const auto within = [](int value, int least, int most) { return value >= least && value <= most; };
   if (plan.name.empty()) return "The map needs a name";
   if (plan.name.size() > 200) return "The name is longer than 200 characters";
-  const PixelSize cell = plan.grid.cell;
-  if (!within(cell.w, kSmallestCell, kLargestCell) || !within(cell.h, kSmallestCell, kLargestCell)) {
-    return "A cell is 2 to 512 pixels wide and high";
-  }
+  if (const std::string why = whyNoGrid(plan.grid); !why.empty()) return why;
   if (plan.width < 1 || plan.height < 1) return "The map needs at least one cell each way";
   if (plan.width > kFarthestCell || plan.height > kFarthestCell) return "A map has at most 1,048,576 cells each way";
-  if (std::int64_t{plan.width} * cell.w > kFarthestPixel || std::int64_t{plan.height} * cell.h > kFarthestPixel) {
+  const PixelRect pixels = makeGrid(plan.grid)->pixelBounds({0, 0, plan.width, plan.height});
+  if (std::max({-pixels.x, pixels.right(), pixels.bottom()}) > kFarthestPixel) {
     return "A map is at most 16,777,216 pixels wide and high";
   }
   return {};

@@ -1,25 +1,90 @@
 #include "core/grid/Grid.h"
 
+#include <algorithm>
+
+#include "core/grid/DiamondGrid.h"
 #include "core/grid/OrthogonalGrid.h"
+#include "core/grid/ShiftedGrid.h"
 
 namespace uq {
+
+namespace {
+
+bool isEven(int n) { return n % 2 == 0; }
+
+}  // namespace
 
 std::unique_ptr<const Grid> makeGrid(const GridShape& shape) {
   switch (shape.kind) {
     case GridKind::orthogonal: break;
+    case GridKind::diamond: return std::make_unique<DiamondGrid>(shape);
+    case GridKind::staggered:
+    case GridKind::hexagonalPointy:
+    case GridKind::hexagonalFlat: return std::make_unique<ShiftedGrid>(shape);
   }
   return std::make_unique<OrthogonalGrid>(shape);
+}
+
+std::string whyNoGrid(const GridShape& shape) {
+  const auto within = [](int size) { return size >= kSmallestCell && size <= kLargestCell; };
+  if (!within(shape.cell.w) || !within(shape.cell.h)) return "A cell is 2 to 512 pixels wide and high";
+  switch (shape.kind) {
+    case GridKind::orthogonal: return {};
+    case GridKind::diamond:
+    case GridKind::staggered:
+      return isEven(shape.cell.w) && isEven(shape.cell.h) ? "" : "A diamond is an even number of pixels wide and high";
+    case GridKind::hexagonalPointy:
+    case GridKind::hexagonalFlat: break;
+  }
+  const bool flat = shape.kind == GridKind::hexagonalFlat;
+  const int along = flat ? shape.cell.h : shape.cell.w;
+  const int down = flat ? shape.cell.w : shape.cell.h;
+  if (!isEven(along)) {
+    return flat ? "A flat hexagon is an even number of pixels high" : "A pointy hexagon is an even number of pixels wide";
+  }
+  if (shape.side < 1 || shape.side >= down) return "A hexagon's side is shorter than the hexagon";
+  if (!isEven(down - shape.side)) return "A hexagon's side and height are both even or both odd";
+  return {};
+}
+
+GridShape nearestShape(GridKind kind, PixelSize cell) {
+  const auto even = [](int n) { return std::clamp(n + n % 2, 2, 512); };
+  GridShape shape{kind, cell};
+  switch (kind) {
+    case GridKind::orthogonal: break;
+    case GridKind::diamond:
+    case GridKind::staggered: shape.cell = {even(cell.w), even(cell.h)}; break;
+    case GridKind::hexagonalPointy:
+    case GridKind::hexagonalFlat: {
+      const bool flat = kind == GridKind::hexagonalFlat;
+      int& along = flat ? shape.cell.h : shape.cell.w;
+      int& down = flat ? shape.cell.w : shape.cell.h;
+      along = even(along);
+      down = std::max(down, 4);
+      // A regular hexagon's side is half of what it measures from corner to corner.
+      shape.side = down / 2;
+      if (!isEven(down - shape.side)) ++shape.side;
+      break;
+    }
+  }
+  return shape;
 }
 
 std::string_view gridName(GridKind kind) {
   switch (kind) {
     case GridKind::orthogonal: break;
+    case GridKind::diamond: return "diamond";
+    case GridKind::staggered: return "staggered";
+    case GridKind::hexagonalPointy: return "hexagonal-pointy";
+    case GridKind::hexagonalFlat: return "hexagonal-flat";
   }
   return "orthogonal";
 }
 
 Result<GridKind> gridKindFromName(std::string_view name) {
-  if (name == gridName(GridKind::orthogonal)) return GridKind::orthogonal;
+  for (const GridKind kind : kGridKinds) {
+    if (name == gridName(kind)) return kind;
+  }
   return fail(Error::Cause::newer, "the grid \"" + std::string(name) + "\" is not known to this version");
 }
 

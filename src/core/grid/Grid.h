@@ -10,6 +10,7 @@
 
 #include <functional>
 #include <memory>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -20,14 +21,20 @@
 
 namespace uq {
 
-enum class GridKind { orthogonal };
+enum class GridKind { orthogonal, diamond, staggered, hexagonalPointy, hexagonalFlat };
+inline constexpr GridKind kGridKinds[] = {GridKind::orthogonal, GridKind::diamond, GridKind::staggered,
+                                          GridKind::hexagonalPointy, GridKind::hexagonalFlat};
 
 inline constexpr int kSmallestCell = 2;   // pixels, each way
 inline constexpr int kLargestCell = 512;  // pixels, each way
 
+// On slanted and hexagonal grids the cell is the box around a diamond or hexagon. The rows of staggered and pointy
+// hexagonal grids are shifted by half a cell where (row & 1) != firstShift, the columns of flat ones likewise.
 struct GridShape {
   GridKind kind = GridKind::orthogonal;
   PixelSize cell{32, 32};
+  int side = 0;             // of hexagons: the length in pixels of the upright (pointy) or level (flat) sides; else 0
+  bool firstShift = false;  // only where rows or columns are shifted
   friend constexpr bool operator==(const GridShape&, const GridShape&) = default;
 };
 
@@ -56,8 +63,25 @@ class Grid {
   // The box around a cell's outline, in map pixels.
   virtual PixelRect cellBox(CellPos cell) const = 0;
 
-  // The corners of a cell's outline in map pixels, clockwise from the upper left one.
+  // The corners of a cell's outline in map pixels, clockwise from the upper left or the topmost one.
   virtual std::vector<PixelPos> outline(CellPos cell) const = 0;
+
+  // The cell beyond side `side` of a cell, which runs from corner `side` of its outline to the next one;
+  // 0 .. outline().size() - 1. Which cell that is depends on x and y only by whether they are odd.
+  virtual CellPos across(CellPos cell, int side) const = 0;
+
+  // The cell that an arrow key leads to: dx, dy is one of (±1, 0), (0, ±1). On diamonds the keys go along the grid.
+  virtual CellPos stepped(CellPos cell, int dx, int dy) const { return {cell.x + dx, cell.y + dy}; }
+
+  // The outline of a rectangle of cells in map pixels, clockwise.
+  virtual std::vector<PixelPos> perimeter(CellRect cells) const = 0;
+
+  // How cells lie on average: cell (x, y) near origin + x * column + y * row, in map pixels. Exact on squares and
+  // diamonds; for drawing many cells as one picture.
+  struct Lattice {
+    double originX, originY, columnX, columnY, rowX, rowY;
+  };
+  virtual Lattice lattice() const = 0;
 
   // The map pixels that the cells of `cells` cover.
   virtual PixelRect pixelBounds(CellRect cells) const = 0;
@@ -77,6 +101,10 @@ class Grid {
   // Where an offset from the grip goes when the arrangement is turned about the grip.
   virtual SidePos turned(SidePos offset, Turn turn) const = 0;
 
+  // The turn of a picture, in quarters, that comes nearest to `turn` and can be drawn exactly. Pictures of slanted cells
+  // can only be mirrored across, those of hexagons also turned by half.
+  virtual Turn pictureTurn(Turn turn) const = 0;
+
   // The cells from `from` to `to`, both included, each touching the one before by side or corner. Depends only on the
   // difference, so moving a line never changes its shape. Cost: its length.
   virtual std::vector<CellPos> line(CellPos from, CellPos to) const = 0;
@@ -88,7 +116,14 @@ class Grid {
   GridShape shape_;
 };
 
-// The grid of a shape whose cell is within kSmallestCell and kLargestCell.
+// Why there is no such grid, in words; empty when there is. Cells are 2 to 512 pixels; diamonds are even both ways;
+// hexagons are even across their shift, and what the side leaves of the other measure is even and not nothing.
+std::string whyNoGrid(const GridShape& shape);
+
+// The shape of that kind that comes nearest to cells of `cell` pixels.
+GridShape nearestShape(GridKind kind, PixelSize cell);
+
+// The grid of a shape for which whyNoGrid has nothing to say.
 std::unique_ptr<const Grid> makeGrid(const GridShape& shape);
 
 // The name a grid kind has in files, and back. A name that this version does not know is an Error.

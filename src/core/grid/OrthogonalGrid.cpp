@@ -37,19 +37,38 @@ SidePos OrthogonalGrid::turned(SidePos offset, Turn turn) const {
   return offset;
 }
 
-std::vector<CellPos> OrthogonalGrid::line(CellPos from, CellPos to) const {
-  const int dx = to.x - from.x;
-  const int dy = to.y - from.y;
-  const int n = std::max(std::abs(dx), std::abs(dy));
+std::vector<SidePos> squareLine(SidePos to) {
+  const int n = std::max(std::abs(to.u), std::abs(to.v));
   const auto along = [n](int d, int i) {
     const std::int64_t twice = 2 * std::int64_t{d} * i + n;
     return static_cast<int>(twice >= 0 ? twice / (2 * n) : -((2 * n - 1 - twice) / (2 * n)));
   };
+  std::vector<SidePos> steps{{0, 0}};
+  steps.reserve(static_cast<std::size_t>(n) + 1);
+  for (int i = 1; i <= n; ++i) steps.push_back({along(to.u, i), along(to.v, i)});
+  return steps;
+}
+
+std::vector<CellPos> OrthogonalGrid::line(CellPos from, CellPos to) const {
   std::vector<CellPos> cells;
-  cells.reserve(static_cast<std::size_t>(n) + 1);
-  cells.push_back(from);
-  for (int i = 1; i <= n; ++i) cells.push_back({from.x + along(dx, i), from.y + along(dy, i)});
+  for (const SidePos step : squareLine({to.x - from.x, to.y - from.y})) {
+    cells.push_back({from.x + step.u, from.y + step.v});
+  }
   return cells;
+}
+
+CellPos OrthogonalGrid::across(CellPos cell, int side) const {
+  switch (side) {
+    case 0: return {cell.x, cell.y - 1};
+    case 1: return {cell.x + 1, cell.y};
+    case 2: return {cell.x, cell.y + 1};
+    default: return {cell.x - 1, cell.y};
+  }
+}
+
+std::vector<PixelPos> OrthogonalGrid::perimeter(CellRect cells) const {
+  const PixelRect all = pixelBounds(cells);
+  return {{all.x, all.y}, {all.right(), all.y}, {all.right(), all.bottom()}, {all.x, all.bottom()}};
 }
 
 }  // namespace uq

@@ -60,6 +60,13 @@ class Fields {
     return id.value_or(Id{});
   }
 
+  bool flag(const char* name) {
+    const Json* found = field(name);
+    const auto* flag = found ? found->as<bool>() : nullptr;
+    if (found && !flag) refuse(std::string("\"") + name + "\" is neither true nor false", found->line);
+    return flag && *flag;
+  }
+
   int number(const char* name, int least, int most) {
     const Json* found = field(name);
     return found ? within(*found, name, least, most) : least;
@@ -246,8 +253,10 @@ Json mapDocument(const Map& map) {
   append(object, {{"id", map.id.text()},
                   {"name", map.name},
                   {"grid", gridName(map.grid.kind)},
-                  {"cell", pair(map.grid.cell)},
-                  {"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}},
+                  {"cell", pair(map.grid.cell)}});
+  if (map.grid.side > 0) object.emplace_back("side", map.grid.side);
+  if (map.grid.firstShift) object.emplace_back("firstShift", true);
+  append(object, {{"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}},
                   {"layers", std::move(layers)}});
   append(object, map.extra);
   return object;
@@ -305,12 +314,17 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   }
   const auto cell = fields.numbers("cell", 2, kSmallestCell, kLargestCell);
   map.grid = {kind.value_or(GridKind::orthogonal), {cell[0], cell[1]}};
+  const bool hexagons = map.grid.kind == GridKind::hexagonalPointy || map.grid.kind == GridKind::hexagonalFlat;
+  if (hexagons) map.grid.side = fields.number("side", 1, kLargestCell);
+  if (fields.has("firstShift")) map.grid.firstShift = fields.flag("firstShift");
+  if (const std::string why = whyNoGrid(map.grid); !fields.error() && !why.empty()) {
+    fields.refuse(why, fields.line("cell"));
+  }
   const auto edges = fields.numbers("bounds", 4, -kFarthestCell, kFarthestCell);
   map.bounds = {edges[0], edges[1], edges[2], edges[3]};
   if (!fields.error() && map.bounds.empty()) fields.refuse("the map's bounds hold no cell", fields.line("bounds"));
-  const std::int64_t farthest = std::max({-std::int64_t{edges[0]} * cell[0], -std::int64_t{edges[1]} * cell[1],
-                                          std::int64_t{edges[2]} * cell[0], std::int64_t{edges[3]} * cell[1]});
-  if (farthest > kFarthestPixel) {
+  const PixelRect pixels = fields.error() ? PixelRect{} : makeGrid(map.grid)->pixelBounds(map.bounds);
+  if (std::max({-pixels.x, -pixels.y, pixels.right(), pixels.bottom()}) > kFarthestPixel) {
     fields.refuse("the map reaches farther than 16,777,216 pixels from 0, 0", fields.line("bounds"));
   }
 
