@@ -40,6 +40,8 @@ for path in documents:
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
 broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")
 expect(True, broken, "a layer with everything that may be said of it")
+expect(True, dict(broken, grid="hexagonal-flat", cell=[64, 56], side=32, firstShift=True), "a map of hexagons")
+expect(False, dict(broken, grid="triangular"), "a grid that nobody knows")
 broken["layers"][0]["opacity"] = 160
 expect(False, broken, "a layer of 160 per cent")
 broken["layers"][0]["opacity"] = 60

@@ -1,5 +1,7 @@
 #include "raster/SmallPicture.h"
 
+#include <QPainter>
+#include <QTransform>
 #include <algorithm>
 
 namespace uq {
@@ -16,8 +18,24 @@ QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, Q
     const QImage one = painter.sample(quilt, map, run, blocks, n);
     blend(picture, {}, viewOf(one), run.alpha());
   }
-  return picture.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
-      .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  if (map.grid.kind == GridKind::orthogonal) {
+    return picture.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+        .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  }
+  // As the cells lie on average.
+  const auto grid = makeGrid(map.grid);
+  const PixelRect whole = grid->pixelBounds(map.bounds);
+  const Grid::Lattice at = grid->lattice();
+  const double fit = static_cast<double>(size.width()) / whole.w;
+  const double step = n * fit;
+  QImage laid(size, QImage::Format_ARGB32_Premultiplied);
+  laid.fill(Qt::transparent);
+  QPainter pen(&laid);
+  pen.setRenderHint(QPainter::SmoothPixmapTransform);
+  pen.setTransform(QTransform(at.columnX * step, at.columnY * step, at.rowX * step, at.rowY * step,
+                              (at.originX - whole.x) * fit, (at.originY - whole.y) * fit));
+  pen.drawImage(blocks.x0, blocks.y0, picture);
+  return laid;
 }
 
 }  // namespace

@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 
 #include "core/Support.h"
+#include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
 #include "core/store/CellsText.h"
@@ -487,6 +488,32 @@ TEST(QuiltStore, ReadsAQuiltOfTheFirstVersion) {
   EXPECT_THAT(opened->problems, IsEmpty());
   EXPECT_EQ(opened->quilt.facts().roles, kPlainRoles);
   EXPECT_EQ(opened->quilt.facts().screen, (PixelSize{480, 270}));
+}
+
+TEST(QuiltStore, MapsOfEveryGridComeBackAsTheyWere) {
+  Saved saved;
+  auto opened = saved.open();
+  IdSource ids(12);
+  Quilt quilt = opened->quilt;
+  for (const GridKind kind : kGridKinds) {
+    GridShape shape = nearestShape(kind, {56, 64});
+    shape.firstShift = kind == GridKind::staggered || kind == GridKind::hexagonalFlat;
+    quilt = addMap(quilt, {std::string(gridName(kind)), shape, 7, 9}, ids).quilt;
+  }
+  ASSERT_TRUE(opened->store.save(quilt));
+  const auto again = saved.open(QuiltStore::Access::read);
+  EXPECT_THAT(again->problems, IsEmpty());
+  for (const auto& map : quilt.maps()) EXPECT_EQ(again->quilt.map(map->id)->grid, map->grid) << map->name;
+}
+
+TEST(QuiltStore, AGridThatCannotBeIsNamedWithItsLine) {
+  Saved saved;
+  std::string& map = saved.file("maps/yard/map.json");
+  map.replace(map.find("orthogonal"), 10, "diamond");
+  map.replace(map.find("[32, 32]"), 8, "[31, 32]");
+  const auto opened = saved.open();
+  ASSERT_EQ(opened->problems.size(), 1u);
+  EXPECT_THAT(opened->problems[0].text(), HasSubstr("A diamond is an even number of pixels"));
 }
 
 TEST(QuiltStore, ChalkIsSavedByItsNameAndNeedsNoSheet) {

@@ -28,6 +28,11 @@ QString needsHand(const Situation& s) {
 QString needsMap(const Situation& s) {
   return s.quilt.map(s.desk.map) ? QString() : translated(UQ_TEXT("This quilt has no map yet"));
 }
+QString needsStraightRows(const Situation& s) {
+  const Map* map = s.quilt.map(s.desk.map);
+  const bool slanted = map && map->grid.kind == GridKind::diamond;
+  return slanted ? translated(UQ_TEXT("The columns and rows of a diamond map are slanted")) : needsMap(s);
+}
 QString needsSecondTab(const Situation& s) {
   return s.desk.openMaps.size() > 1 ? QString() : translated(UQ_TEXT("Only one map is open"));
 }
@@ -162,7 +167,7 @@ constexpr ActionRow kTable[] = {
     {ActionId::gridLines, "grid-lines", UQ_TEXT("Grid lines"), UQ_TEXT("Show or hide the outlines of the cells"),
      "grid-lines", "G", Menu::view, ActsIn::canvas, false, false, needsMap, kOpensGroup},
     {ActionId::rulers, "rulers", UQ_TEXT("Rulers"), UQ_TEXT("Show or hide the counted columns and rows at the edges"),
-     "rulers", "", Menu::view, ActsIn::anywhere, false, false, needsMap},
+     "rulers", "", Menu::view, ActsIn::anywhere, false, false, needsStraightRows},
     {ActionId::fadeOthers, "fade-others", UQ_TEXT("Fade the other layers"),
      UQ_TEXT("Make all layers but the active one faint"), "fade", "Z", Menu::view, ActsIn::canvas, false, false,
      needsLayer},

@@ -10,6 +10,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "core/cells/CellShapes.h"
 
 namespace uq {
 
@@ -17,10 +18,11 @@ namespace {
 
 constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
-constexpr double kGridLinesFrom = 6;  // logical pixels a cell
-constexpr int kMapMargin = 24;        // logical pixels round a fitted map
-constexpr int kRuler = 20;            // logical pixels, how broad a ruler is
-constexpr double kMoveAfter = 4;      // logical pixels: a shorter drag moves nothing
+constexpr double kGridLinesFrom = 6;         // logical pixels a cell
+constexpr int kMapMargin = 24;               // logical pixels round a fitted map
+constexpr int kRuler = 20;                   // logical pixels, how broad a ruler is
+constexpr std::size_t kMostOutlined = 4096;  // parts of a block
+constexpr double kMoveAfter = 4;             // logical pixels: a shorter drag moves nothing
 
 }  // namespace
 
@@ -241,12 +243,55 @@ QColor MapCanvas::landingThread() const {
   return layer ? Theme::current().thread(layer->thread) : Theme::current().ink;
 }
 
-CellRect MapCanvas::footprint() const {
+CellSet MapCanvas::footprint() const {
   const auto cell = hoveredCell();
-  if (!cell) return {};
-  const bool oneCell = selects() || session_->desk().tool == Tool::erase || session_->desk().inHand.empty();
-  const CellRect extent = oneCell ? CellRect{0, 0, 1, 1} : session_->desk().inHand.extent();
-  return {cell->x + extent.x0, cell->y + extent.y0, cell->x + extent.x1, cell->y + extent.y1};
+  CellSet cells;
+  if (!cell) return cells;
+  const Block& held = session_->desk().inHand;
+  if (selects() || session_->desk().tool == Tool::erase || held.empty()) {
+    cells.insert(*cell);
+    return cells;
+  }
+  const auto grid = makeGrid(session_->map()->grid);
+  const SidePos grip = grid->toSide(*cell);
+  if (held.parts().size() <= kMostOutlined) {
+    for (const Block::Part& part : held.parts()) cells.insert(grid->fromSide(grip + part.at));
+    return cells;
+  }
+  // Of a very large block only its extent.
+  const CellRect extent = held.extent();
+  return boxOf(*grid, grid->fromSide(grip + SidePos{extent.x0, extent.y0}),
+               grid->fromSide(grip + SidePos{extent.x1 - 1, extent.y1 - 1}));
+}
+
+QPointF MapCanvas::pointOf(PixelPos pixel) const {
+  const auto device = [&](int at) { return static_cast<int>(std::floor(at * scale().zoom)); };
+  return fromDevice(QRect(QPoint(device(pixel.x), device(pixel.y)) + planeShift(), QSize(1, 1))).topLeft();
+}
+
+QVector<QLineF> MapCanvas::bordersOf(const CellSet& cells) const {
+  QVector<QLineF> lines;
+  const auto grid = makeGrid(session_->map()->grid);
+  const CellRect seen = grid->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).grown(1);
+  if (session_->map()->grid.kind == GridKind::orthogonal) {
+    const auto corner = [this](CellPos at) { return cellRect(at).topLeft(); };
+    for (const CellSet::Border& border : cells.borders(seen)) lines << QLineF(corner(border.from), corner(border.to));
+    return lines;
+  }
+  const int sides = static_cast<int>(grid->outline({0, 0}).size());
+  for (int side = 0; side < sides; ++side) {
+    const auto step = [&](bool oddColumn, bool oddRow) {
+      const CellPos at{oddColumn ? 1 : 0, oddRow ? 1 : 0};
+      const CellPos to = grid->across(at, side);
+      return CellPos{to.x - at.x, to.y - at.y};
+    };
+    cells.forEachWithoutNeighbour(step, seen, [&](CellPos at) {
+      const std::vector<PixelPos> corners = grid->outline(at);
+      lines << QLineF(pointOf(corners[static_cast<std::size_t>(side)]),
+                      pointOf(corners[static_cast<std::size_t>((side + 1) % sides)]));
+    });
+  }
+  return lines;
 }
 
 GhostCells MapCanvas::ghost() const {
@@ -266,8 +311,9 @@ GhostCells MapCanvas::ghost() const {
 QString MapCanvas::tagText() const {
   if (!session_ || !session_->map()) return {};
   if (drag_ == Drag::select || boxFrom_) {
-    const CellRect cells = boxFrom_ ? CellRect::around(*boxFrom_, *cursor_) : spanned();
-    return tr("%1 × %2 = %3 cells").arg(cells.width()).arg(cells.height()).arg(cells.count());
+    const CellSet cells = spanned();
+    const CellRect all = cells.bounds();
+    return tr("%1 × %2 = %3 cells").arg(all.width()).arg(all.height()).arg(cells.count());
   }
   const auto cell = hoveredCell();
   if (!cell || drag_ != Drag::none || space_) return {};
@@ -292,12 +338,19 @@ QString MapCanvas::whyNothing() const {
   const QString reason = session_->whyNoStroke(takesAway());
   if (!reason.isEmpty()) return reason;
   const CellSet& selected = session_->desk().selection();
-  const bool outside = !selected.empty() && selected.intersected(CellSet(footprint())).empty();
+  const bool outside = !selected.empty() && selected.intersected(footprint()).empty();
   return outside ? tr("Outside the selection") : QString();
 }
 
-CellRect MapCanvas::spanned() const {
-  return CellRect::around(pressed_, dragged_).intersected(session_->map()->bounds);
+CellSet MapCanvas::spanned() const {
+  const auto grid = makeGrid(session_->map()->grid);
+  const CellRect bounds = session_->map()->bounds;
+  const auto inside = [&](CellPos at) {
+    return CellPos{std::clamp(at.x, bounds.x0, bounds.x1 - 1), std::clamp(at.y, bounds.y0, bounds.y1 - 1)};
+  };
+  if (boxFrom_ && cursor_) return boxOf(*grid, *boxFrom_, *cursor_).intersected(CellSet(bounds));
+  // A drag that begins or ends beyond the map's edge reaches to the edge.
+  return boxOf(*grid, inside(pressed_), inside(dragged_)).intersected(CellSet(bounds));
 }
 
 void MapCanvas::pressToSelect(const QMouseEvent& event) {
@@ -322,7 +375,7 @@ void MapCanvas::releaseToSelect() {
   // A press inside the selection that never moved selects that cell, like one outside.
   if (drag_ == Drag::move && session_->inStroke()) return session_->endStroke();
   if (drag_ == Drag::move) dragged_ = pressed_;
-  const CellSet cells(spanned());
+  const CellSet cells = spanned();
   Desk desk = session_->desk();
   switch (selecting_) {
     case Selecting::anew: desk.select(cells); break;
@@ -351,44 +404,58 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
     paintEmpty(painter);
     return;
   }
-  const PixelRect pixels = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
-  const QRectF mapRect = fromDevice(scale().toDevice(pixels));
-  painter.fillRect(mapRect.intersected(event->rect()), theme.surround.lighter(118));
+  const auto grid = makeGrid(session_->map()->grid);
+  const QRectF mapRect = fromDevice(scale().toDevice(grid->pixelBounds(session_->map()->bounds)));
+  paintGround(painter, event->rect());
   paintMap(painter, event->rect());
   if (session_->desk().gridLines) paintGrid(painter);
-  drawStitches(painter, mapRect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
+  paintOutline(painter);
   paintSelection(painter);
   paintGhost(painter);
   paintTag(painter);
   paintFirstHint(painter, mapRect);
-  if (session_->desk().rulers) paintRulers(painter);
+  if (session_->desk().rulers && session_->map()->grid.kind != GridKind::diamond) paintRulers(painter);
   overlay_ = overlay();
   Q_EMIT painted();
 }
 
+void MapCanvas::paintOutline(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const Map& map = *session_->map();
+  const auto grid = makeGrid(map.grid);
+  // The map itself lies where no layer is shifted.
+  QPolygonF corners;
+  for (const PixelPos at : grid->perimeter(map.bounds))
+    corners << pointOf(at) - QPointF(planeShift()) / devicePixelRatioF();
+  if (map.grid.kind == GridKind::orthogonal) {
+    const QRectF rect = corners.boundingRect();
+    drawStitches(painter, rect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
+  } else if (corners.size() <= 4) {
+    drawStitches(painter, corners, theme.ink, theme.paper);
+  } else {
+    QVector<QLineF> seen;
+    const QRectF sight = QRectF(rect()).adjusted(-64, -64, 64, 64);
+    for (qsizetype i = 0; i < corners.size(); ++i) {
+      const QLineF line(corners[i], corners[(i + 1) % corners.size()]);
+      if (sight.contains(line.p1()) || sight.contains(line.p2())) seen << line;
+    }
+    drawStitchLines(painter, seen, theme.ink, theme.paper);
+  }
+}
+
 void MapCanvas::paintSelection(QPainter& painter) const {
   const Theme& theme = Theme::current();
-  const auto corner = [this](CellPos at) { return cellRect(at).topLeft(); };
-  const CellRect seen =
-      makeGrid(session_->map()->grid)->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).grown(1);
-  for (const CellSet::Border& border : session_->desk().selection().borders(seen)) {
-    drawStitchLine(painter, QLineF(corner(border.from), corner(border.to)), theme.ink, theme.paper);
-  }
-  if (boxFrom_ && cursor_) {
-    const CellRect box = CellRect::around(*boxFrom_, *cursor_);
-    drawStitches(painter, QRectF(corner({box.x0, box.y0}), corner({box.x1, box.y1})), theme.madder, theme.paper);
-  }
-  if (drag_ != Drag::select) return;
-  const CellRect cells = spanned();
-  if (cells.empty()) return;
-  drawStitches(painter, QRectF(corner({cells.x0, cells.y0}), corner({cells.x1, cells.y1})),
-               selecting_ == Selecting::less ? theme.weld : theme.madder, theme.paper);
+  const CellSet& selected = session_->desk().selection();
+  if (!selected.empty()) drawStitchLines(painter, bordersOf(selected), theme.ink, theme.paper);
+  if (drag_ != Drag::select && !(boxFrom_ && cursor_)) return;
+  const bool less = drag_ == Drag::select && selecting_ == Selecting::less;
+  drawStitchLines(painter, bordersOf(spanned()), less ? theme.weld : theme.madder, theme.paper);
 }
 
 QRect MapCanvas::overlay() const {
-  const CellRect cells = footprint();
+  const CellSet cells = footprint();
   if (cells.empty()) return {};
-  QRectF area = cellRect({cells.x0, cells.y0}).united(cellRect({cells.x1 - 1, cells.y1 - 1}));
+  QRectF area = boxAround(cells);
   const Map& map = *session_->map();
   const auto grid = makeGrid(map.grid);
   for (const auto& [at, cell] : ghost().cells) {
@@ -424,12 +491,67 @@ void MapCanvas::paintEmpty(QPainter& painter) const {
                        .arg(KeyBindings::shared().text(ActionId::newMap)));
 }
 
+QRectF MapCanvas::boxAround(const CellSet& cells) const {
+  const CellRect bounds = cells.bounds();
+  if (bounds.empty()) return {};
+  const PixelRect pixels = makeGrid(session_->map()->grid)->pixelBounds(bounds);
+  return fromDevice(scale().toDevice(pixels).translated(planeShift()));
+}
+
+void MapCanvas::paintGround(QPainter& painter, const QRectF& part) const {
+  const auto grid = makeGrid(session_->map()->grid);
+  const QColor ground = Theme::current().surround.lighter(118);
+  if (session_->map()->grid.kind == GridKind::orthogonal) {
+    const QRectF map = fromDevice(scale().toDevice(grid->pixelBounds(session_->map()->bounds)));
+    painter.fillRect(map.intersected(part), ground);
+    return;
+  }
+  QPolygonF corners;
+  const QPointF off = QPointF(planeShift()) / devicePixelRatioF();
+  for (const PixelPos at : grid->perimeter(session_->map()->bounds)) corners << pointOf(at) - off;
+  painter.save();
+  painter.setClipRect(part, Qt::IntersectClip);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(ground);
+  painter.drawPolygon(corners);
+  painter.restore();
+}
+
+void MapCanvas::paintCellOutlines(QPainter& painter, CellRect seen) const {
+  const auto grid = makeGrid(session_->map()->grid);
+  const int sides = static_cast<int>(grid->outline({0, 0}).size());
+  QVector<QLineF> lines;
+  // Each side is shared by two cells: half of them are enough.
+  for (int y = seen.y0; y < seen.y1; ++y) {
+    for (int x = seen.x0; x < seen.x1; ++x) {
+      const std::vector<PixelPos> corners = grid->outline({x, y});
+      for (int side = 0; side < sides / 2; ++side) {
+        lines << QLineF(pointOf(corners[static_cast<std::size_t>(side)]),
+                        pointOf(corners[static_cast<std::size_t>(side) + 1]));
+      }
+    }
+  }
+  const Theme& theme = Theme::current();
+  QColor dark = theme.ink;
+  QColor light = theme.paper;
+  dark.setAlpha(70);
+  light.setAlpha(60);
+  const double hair = 1 / devicePixelRatioF();
+  painter.setPen(QPen(dark, hair));
+  painter.drawLines(lines);
+  painter.translate(0, hair);
+  painter.setPen(QPen(light, hair));
+  painter.drawLines(lines);
+  painter.translate(0, -hair);
+}
+
 void MapCanvas::paintGrid(QPainter& painter) const {
   const auto grid = makeGrid(session_->map()->grid);
   const PixelSize cell = session_->map()->grid.cell;
   if (std::min(cell.w, cell.h) * zoom_ < kGridLinesFrom) return;
   const CellRect bounds = session_->map()->bounds;
   const CellRect seen = grid->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).intersected(bounds);
+  if (session_->map()->grid.kind != GridKind::orthogonal) return paintCellOutlines(painter, seen);
   // Two tones, so that a line shows on dark and on light ground.
   const Theme& theme = Theme::current();
   QColor dark = theme.ink;
@@ -503,7 +625,7 @@ void MapCanvas::paintRulers(QPainter& painter) const {
 }
 
 void MapCanvas::paintGhost(QPainter& painter) {
-  const CellRect cells = footprint();
+  const CellSet cells = footprint();
   if (cells.empty() || drag_ != Drag::none || space_) return;
   const GhostCells shown = ghost();
   if (!shown.cells.empty()) {
@@ -519,26 +641,24 @@ void MapCanvas::paintGhost(QPainter& painter) {
       picture.setDevicePixelRatio(devicePixelRatioF());
       const QRectF place = fromDevice(part);
       painter.fillRect(place, Theme::current().surround);
-      const QRectF ground = fromDevice(scale().toDevice(grid->pixelBounds(map.bounds)));
-      painter.fillRect(place.intersected(ground), Theme::current().surround.lighter(118));
+      paintGround(painter, place);
       painter.drawImage(place.topLeft(), picture);
     }
   }
-  const QRectF outline = cellRect({cells.x0, cells.y0}).united(cellRect({cells.x1 - 1, cells.y1 - 1}));
   const bool lands = whyNothing().isEmpty();
-  painter.setPen(QPen(Theme::current().ink, 1));
-  painter.setBrush(Qt::NoBrush);
-  painter.drawRect(outline.adjusted(-1.5, -1.5, 1.5, 1.5));
-  drawStitches(painter, outline, lands ? landingThread() : Theme::current().softInk, Theme::current().paper);
+  const QVector<QLineF> outline = bordersOf(cells);
+  // An ink edge under the thread, so that yellow shows on light ground.
+  painter.setPen(QPen(Theme::current().ink, 4));
+  painter.drawLines(outline);
+  drawStitchLines(painter, outline, lands ? landingThread() : Theme::current().softInk, Theme::current().paper);
 }
 
 QRectF MapCanvas::tagRect(const QString& text) const {
-  const CellRect cells = footprint();
-  const QRectF beside = cellRect({cells.x1 - 1, cells.y1 - 1});
+  const QRectF beside = boxAround(footprint());
   const QSizeF size(fontMetrics().horizontalAdvance(text) + 18, fontMetrics().height() + 8);
   QRectF tag(beside.bottomRight() + QPointF(8, 8), size);
-  if (tag.right() > width() - 4) tag.moveRight(std::max(size.width() + 4, cellRect({cells.x0, cells.y0}).left() - 8));
-  if (tag.bottom() > height() - 4) tag.moveBottom(cellRect({cells.x0, cells.y0}).top() - 8);
+  if (tag.right() > width() - 4) tag.moveRight(std::max(size.width() + 4, beside.left() - 8));
+  if (tag.bottom() > height() - 4) tag.moveBottom(beside.top() - 8);
   return tag;
 }
 
@@ -678,7 +798,10 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     if (cursor_ && drag_ == Drag::none) {
       moveCursor(dx, dy, shift);
     } else if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
-      session_->nudgeSelected({dx, dy});
+      const auto grid = makeGrid(session_->map()->grid);
+      const CellRect selected = session_->desk().selection().bounds();
+      const CellPos first{selected.x0, selected.y0};
+      session_->nudgeSelected(grid->toSide(grid->stepped(first, dx, dy)) - grid->toSide(first));
     } else if (session_ && session_->map()) {
       const PixelSize cell = session_->map()->grid.cell;
       scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom_);
@@ -764,8 +887,8 @@ void MapCanvas::moveCursor(int dx, int dy, bool extends) {
   const CellRect bounds = session_->map()->bounds;
   if (extends && !boxFrom_) boxFrom_ = cursor_;
   if (!extends) boxFrom_.reset();
-  cursor_ = CellPos{std::clamp(cursor_->x + dx, bounds.x0, bounds.x1 - 1),
-                    std::clamp(cursor_->y + dy, bounds.y0, bounds.y1 - 1)};
+  const CellPos next = makeGrid(session_->map()->grid)->stepped(*cursor_, dx, dy);
+  cursor_ = CellPos{std::clamp(next.x, bounds.x0, bounds.x1 - 1), std::clamp(next.y, bounds.y0, bounds.y1 - 1)};
   refusal_.clear();
   // The cursor stays in sight.
   const QRectF cell = cellRect(*cursor_).adjusted(-8, -8, 8, 8);
@@ -782,10 +905,12 @@ void MapCanvas::moveCursor(int dx, int dy, bool extends) {
 
 void MapCanvas::useCursor(bool takesAway) {
   const CellRect cells = CellRect::around(boxFrom_.value_or(*cursor_), *cursor_);
+  if (!boxFrom_) boxFrom_ = cursor_;
+  const CellSet spanned = this->spanned();
   boxFrom_.reset();
   if (selects()) {
     Desk desk = session_->desk();
-    desk.select(takesAway ? desk.selection().without(CellSet(cells)) : CellSet(cells));
+    desk.select(takesAway ? desk.selection().without(spanned) : spanned);
     session_->setDesk(std::move(desk));
   } else {
     takesAway = takesAway || session_->desk().tool == Tool::erase;

@@ -116,11 +116,20 @@ class MapCanvas : public QWidget {
   void pressToSelect(const QMouseEvent& event);
   void moveToSelect(QPointF at);
   void releaseToSelect();
-  // The cells that the drag under way spans.
-  CellRect spanned() const;
+  // The cells that the drag under way, or the box of the keyboard, spans.
+  CellSet spanned() const;
   GhostCells ghost() const;
-  // What the press would cover, in cells.
-  CellRect footprint() const;
+  // What the press would cover.
+  CellSet footprint() const;
+  // Where a map pixel's upper left corner lies on the widget, on the plane of the landing layer.
+  QPointF pointOf(PixelPos pixel) const;
+  // The sides between cells of a set and others, as far as they are in sight.
+  QVector<QLineF> bordersOf(const CellSet& cells) const;
+  void paintOutline(QPainter& painter) const;
+  // The box around a set of cells, in logical pixels.
+  QRectF boxAround(const CellSet& cells) const;
+  void paintGround(QPainter& painter, const QRectF& part) const;
+  void paintCellOutlines(QPainter& painter, CellRect seen) const;
   QRectF tagRect(const QString& text) const;
   void paintGrid(QPainter& painter) const;
   void paintRulers(QPainter& painter) const;

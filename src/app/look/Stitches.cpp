@@ -25,6 +25,15 @@ void drawStitches(QPainter& painter, const QRectF& rect, const QColor& thread, c
   inTwoTones(painter, thread, gap, width, [&] { painter.drawRect(rect); });
 }
 
+void drawStitchLines(QPainter& painter, const QVector<QLineF>& lines, const QColor& thread, const QColor& gap,
+                     qreal width) {
+  inTwoTones(painter, thread, gap, width, [&] { painter.drawLines(lines); });
+}
+
+void drawStitches(QPainter& painter, const QPolygonF& corners, const QColor& thread, const QColor& gap, qreal width) {
+  inTwoTones(painter, thread, gap, width, [&] { painter.drawPolygon(corners); });
+}
+
 void drawThread(QPainter& painter, const QRectF& rect, const Thread& thread) {
   const Theme& theme = Theme::current();
   // Always dark: threads have the same colours in every theme.

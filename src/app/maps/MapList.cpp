@@ -58,13 +58,20 @@ void MapList::open(Session* session, QPoint middle) {
   for (const auto& map : session->quilt().maps()) {
     QPixmap icon((QSizeF(kPicture) * ratio).toSize());
     icon.fill(theme.surround);
-    const QImage small = smallPicture(session->painter(), session->quilt(), map.read(), icon.size()).picture;
+    const SmallPicture small = smallPicture(session->painter(), session->quilt(), map.read(), icon.size());
     {
       QPainter painter(&icon);
-      painter.fillRect(
-          QRect(QPoint((icon.width() - small.width()) / 2, (icon.height() - small.height()) / 2), small.size()),
-          theme.surround.lighter(150));
-      painter.drawImage((icon.width() - small.width()) / 2, (icon.height() - small.height()) / 2, small);
+      painter.translate((icon.width() - small.picture.width()) / 2, (icon.height() - small.picture.height()) / 2);
+      const auto grid = makeGrid(map->grid);
+      const PixelRect all = grid->pixelBounds(map->bounds);
+      QPolygonF ground;
+      for (const PixelPos at : grid->perimeter(map->bounds)) {
+        ground << QPointF((at.x - all.x) * small.zoom, (at.y - all.y) * small.zoom);
+      }
+      painter.setPen(Qt::NoPen);
+      painter.setBrush(theme.surround.lighter(150));
+      painter.drawPolygon(ground);
+      painter.drawImage(0, 0, small.picture);
     }
     icon.setDevicePixelRatio(ratio);
     auto* item = new QListWidgetItem(icon,

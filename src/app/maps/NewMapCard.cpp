@@ -5,7 +5,9 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
+#include <QPainterPath>
 #include <QPushButton>
+#include <QToolButton>
 
 #include "app/look/NumberField.h"
 #include "app/look/SentenceLayout.h"
@@ -41,27 +43,42 @@ class NewMapCard::Preview : public QWidget {
     QPainter painter(this);
     painter.fillRect(rect(), theme.surround);
     if (!whyNoMap(plan_).empty() && !plan_.name.empty()) return;
-    const PixelRect pixels = makeGrid(plan_.grid)->pixelBounds({0, 0, plan_.width, plan_.height});
+    const auto grid = makeGrid(plan_.grid);
+    const CellRect cells{0, 0, plan_.width, plan_.height};
+    const PixelRect pixels = grid->pixelBounds(cells);
     const double zoom = std::min((width() - 28.0) / pixels.w, (height() - 28.0) / pixels.h);
     const QSizeF size(pixels.w * zoom, pixels.h * zoom);
-    const QRectF map(QPointF((width() - size.width()) / 2, (height() - size.height()) / 2), size);
-    painter.fillRect(map, theme.surround.lighter(135));
+    const QRectF box(QPointF((width() - size.width()) / 2, (height() - size.height()) / 2), size);
+    const auto polygon = [&](const std::vector<PixelPos>& corners) {
+      QPolygonF points;
+      for (const PixelPos at : corners)
+        points << box.topLeft() + QPointF((at.x - pixels.x) * zoom, (at.y - pixels.y) * zoom);
+      return points;
+    };
+    painter.setRenderHint(QPainter::Antialiasing, plan_.grid.kind != GridKind::orthogonal);
+    // A toothed edge that nobody could see is drawn as its box.
+    const bool fine = std::min(plan_.grid.cell.w, plan_.grid.cell.h) * zoom < 1;
+    const QPolygonF map =
+        fine && plan_.grid.kind != GridKind::diamond ? QPolygonF(box) : polygon(grid->perimeter(cells));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme.surround.lighter(135));
+    painter.drawPolygon(map);
     QColor line = theme.paper;
     line.setAlpha(60);
-    const QSizeF cell(plan_.grid.cell.w * zoom, plan_.grid.cell.h * zoom);
-    if (std::min(cell.width(), cell.height()) >= 3) {
-      for (int x = 1; x < plan_.width; ++x) {
-        painter.fillRect(QRectF(map.left() + x * cell.width(), map.top(), 1, map.height()), line);
-      }
-      for (int y = 1; y < plan_.height; ++y) {
-        painter.fillRect(QRectF(map.left(), map.top() + y * cell.height(), map.width(), 1), line);
+    painter.setBrush(Qt::NoBrush);
+    if (std::min(plan_.grid.cell.w, plan_.grid.cell.h) * zoom >= 3) {
+      painter.setPen(QPen(line, 1));
+      for (int y = 0; y < plan_.height; ++y) {
+        for (int x = 0; x < plan_.width; ++x) painter.drawPolygon(polygon(grid->outline({x, y})));
       }
     }
-    painter.setClipRect(map);
+    QPainterPath shape;
+    shape.addPolygon(map);
+    painter.setClipPath(shape);
     const QSizeF screen(screen_.w * zoom, screen_.h * zoom);
     if (std::min(screen.width(), screen.height()) >= 8) {
-      for (double y = map.top(); y < map.bottom(); y += screen.height()) {
-        for (double x = map.left(); x < map.right(); x += screen.width()) {
+      for (double y = box.top(); y < box.bottom(); y += screen.height()) {
+        for (double x = box.left(); x < box.right(); x += screen.width()) {
           drawStitches(painter, QRectF(QPointF(x, y), screen), theme.ink, theme.paper, 1);
         }
       }
@@ -74,6 +91,51 @@ class NewMapCard::Preview : public QWidget {
   MapPlan plan_;
   PixelSize screen_;
 };
+
+namespace {
+
+// What people call the cells of a grid.
+QString gridText(GridKind kind) {
+  switch (kind) {
+    case GridKind::orthogonal: return NewMapCard::tr("squares");
+    case GridKind::diamond: return NewMapCard::tr("isometric diamonds");
+    case GridKind::staggered: return NewMapCard::tr("isometric diamonds in straight rows");
+    case GridKind::hexagonalPointy: return NewMapCard::tr("pointy hexagons");
+    case GridKind::hexagonalFlat: return NewMapCard::tr("flat hexagons");
+  }
+  return {};
+}
+
+// A few cells of a grid as a picture.
+QIcon gridIcon(GridKind kind, const QSize& size, double ratio) {
+  const bool slanted = kind == GridKind::diamond || kind == GridKind::staggered;
+  const auto grid = makeGrid(nearestShape(kind, slanted ? PixelSize{24, 12} : PixelSize{14, 14}));
+  const CellRect cells = kind == GridKind::diamond ? CellRect{0, 0, 3, 3}
+                         : slanted                 ? CellRect{0, 0, 2, 5}
+                                                   : CellRect{0, 0, 3, 3};
+  const PixelRect all = grid->pixelBounds(cells);
+  QPixmap picture((QSizeF(size) * ratio).toSize());
+  picture.setDevicePixelRatio(ratio);
+  picture.fill(Qt::transparent);
+  QPainter painter(&picture);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const double zoom = std::min((size.width() - 4.0) / all.w, (size.height() - 4.0) / all.h);
+  painter.translate((size.width() - all.w * zoom) / 2, (size.height() - all.h * zoom) / 2);
+  painter.scale(zoom, zoom);
+  painter.translate(-all.x, -all.y);
+  painter.setPen(QPen(Theme::current().ink, 1 / zoom));
+  for (int y = cells.y0; y < cells.y1; ++y) {
+    for (int x = cells.x0; x < cells.x1; ++x) {
+      QPolygonF corners;
+      for (const PixelPos at : grid->outline({x, y})) corners << QPointF(at.x, at.y);
+      painter.setBrush((x + y) % 2 == 0 ? Theme::current().edge : Theme::current().paper);
+      painter.drawPolygon(corners);
+    }
+  }
+  return picture;
+}
+
+}  // namespace
 
 NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("new-map-card"));
@@ -91,6 +153,35 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   };
   cellWidth_ = number("cell-width", tr("Width of a cell in pixels"), kSmallestCell, kLargestCell);
   cellHeight_ = number("cell-height", tr("Height of a cell in pixels"), kSmallestCell, kLargestCell);
+  side_ = number("cell-side", tr("Length of a hexagon's side in pixels"), 1, kLargestCell);
+  offer_ = new QPushButton(this);
+  offer_->setObjectName(QStringLiteral("cell-offer"));
+  offer_->setAutoDefault(false);
+  connect(offer_, &QPushButton::clicked, this, [this] {
+    const GridShape nearest = nearestShape(kind_, plan().grid.cell);
+    cellWidth_->setValue(nearest.cell.w);
+    cellHeight_->setValue(nearest.cell.h);
+    if (nearest.side > 0) side_->setValue(nearest.side);
+    refresh();
+  });
+  gridName_ = new QLabel(this);
+  gridName_->setObjectName(QStringLiteral("grid-name"));
+  auto* grids = new QHBoxLayout;
+  grids->setSpacing(kGap / 2);
+  for (const GridKind kind : kGridKinds) {
+    auto* button = new QToolButton(this);
+    button->setObjectName(QStringLiteral("grid-") +
+                          QString::fromLatin1(gridName(kind).data(), static_cast<int>(gridName(kind).size())));
+    button->setCheckable(true);
+    button->setAutoExclusive(true);
+    button->setIconSize({44, 34});
+    button->setToolTip(gridText(kind));
+    button->setAccessibleName(tr("Made of %1").arg(gridText(kind)));
+    connect(button, &QToolButton::clicked, this, [this, kind] { chooseGrid(kind); });
+    grids->addWidget(button);
+    grids_[kind] = button;
+  }
+  grids->addStretch();
   width_ = number("map-width", tr("Cells across"), 1, kFarthestCell);
   height_ = number("map-height", tr("Cells down"), 1, kFarthestCell);
   cellHint_ = makeSoftLabel(this);
@@ -120,11 +211,17 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   called->addWidget(word(tr("It is called")));
   called->addWidget(name_, 1);
   lines->addLayout(called);
-  lines->addLayout(line({word(tr("and made of squares,"))}));
+  lines->addLayout(line({word(tr("and made of")), gridName_}));
+  lines->addLayout(grids);
   lines->addLayout(line({word(tr("each")), cellWidth_, word(tr("×")), cellHeight_, word(tr("pixels,")), cellHint_}));
+  sideWords_ = new QWidget(this);
+  auto* sides = line({word(tr("with sides of")), side_, word(tr("pixels,"))});
+  sideWords_->setLayout(sides);
+  lines->addWidget(sideWords_);
   lines->addLayout(line({width_, word(tr("across and")), height_, word(tr("down.")), sizeHint_}));
   lines->addWidget(figures_);
   lines->addWidget(refusal_);
+  lines->addLayout(line({offer_}));
   lines->addStretch();
   lines->addLayout(line({make_, later}));
 
@@ -154,6 +251,10 @@ void NewMapCard::open(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   cellHeight_->setValue(proposed_.grid.cell.h);
   width_->setValue(proposed_.width);
   height_->setValue(proposed_.height);
+  for (const auto& [kind, button] : grids_) button->setIcon(gridIcon(kind, button->iconSize(), devicePixelRatioF()));
+  kind_ = proposed_.grid.kind;
+  grids_[kind_]->setChecked(true);
+  side_->setValue(std::max(1, proposed_.grid.side));
   refresh();
   show();
   raise();
@@ -165,15 +266,42 @@ void NewMapCard::open(const Quilt& quilt, const Map* like, const Sheet* sheet) {
 MapPlan NewMapCard::plan() const {
   MapPlan plan = proposed_;
   plan.name = name_->text().trimmed().toStdString();
+  plan.grid.kind = kind_;
   plan.grid.cell = {static_cast<int>(cellWidth_->typed()), static_cast<int>(cellHeight_->typed())};
+  const bool hexagons = kind_ == GridKind::hexagonalPointy || kind_ == GridKind::hexagonalFlat;
+  plan.grid.side = hexagons ? static_cast<int>(side_->typed()) : 0;
   plan.width = static_cast<int>(width_->typed());
   plan.height = static_cast<int>(height_->typed());
   return plan;
 }
 
+void NewMapCard::chooseGrid(GridKind kind) {
+  const bool slanted = kind == GridKind::diamond || kind == GridKind::staggered;
+  const bool wasSlanted = kind_ == GridKind::diamond || kind_ == GridKind::staggered;
+  kind_ = kind;
+  // Slanted cells are usually drawn twice as wide as high.
+  PixelSize cell{static_cast<int>(cellWidth_->typed()), static_cast<int>(cellHeight_->typed())};
+  if (slanted && cell.w == cell.h) cell.w = std::min(2 * cell.w, kLargestCell);
+  if (!slanted && wasSlanted && cell.w == 2 * cell.h) cell.w = cell.h;
+  const GridShape shape = nearestShape(kind, cell);
+  cellWidth_->setValue(shape.cell.w);
+  cellHeight_->setValue(shape.cell.h);
+  if (shape.side > 0) side_->setValue(shape.side);
+  refresh();
+  moveToMiddle();
+}
+
 void NewMapCard::refresh() {
   const MapPlan plan = this->plan();
-  const PixelRect pixels = makeGrid(plan.grid)->pixelBounds({0, 0, plan.width, plan.height});
+  gridName_->setText(tr("%1,").arg(gridText(kind_)));
+  sideWords_->setVisible(plan.grid.side > 0);
+  const bool can = whyNoGrid(plan.grid).empty();
+  const GridShape nearest = nearestShape(kind_, plan.grid.cell);
+  offer_->setVisible(!can);
+  offer_->setText(nearest.side > 0
+                      ? tr("Take %1 × %2 with sides of %3").arg(nearest.cell.w).arg(nearest.cell.h).arg(nearest.side)
+                      : tr("Take %1 × %2").arg(nearest.cell.w).arg(nearest.cell.h));
+  const PixelRect pixels = makeGrid(can ? plan.grid : nearest)->pixelBounds({0, 0, plan.width, plan.height});
   figures_->setText(tr("%1 × %2 cells = %3 × %4 px = %5 × %6 screens of %7 × %8 px")
                         .arg(plan.width)
                         .arg(plan.height)

@@ -5,12 +5,14 @@
 #pragma once
 
 #include <QFrame>
+#include <map>
 
 #include "core/edit/ArrangeMaps.h"
 
 class QLabel;
 class QLineEdit;
 class QPushButton;
+class QToolButton;
 
 namespace uq {
 
@@ -37,6 +39,7 @@ class NewMapCard : public QFrame {
  private:
   class Preview;
 
+  void chooseGrid(GridKind kind);
   void refresh();
   void take();
   void close();
@@ -45,8 +48,14 @@ class NewMapCard : public QFrame {
   QLineEdit* name_;
   NumberField* cellWidth_;
   NumberField* cellHeight_;
+  QWidget* sideWords_;
+  NumberField* side_;
+  QPushButton* offer_;  // the nearest cell that is possible
   NumberField* width_;
   NumberField* height_;
+  std::map<GridKind, QToolButton*> grids_;
+  GridKind kind_ = GridKind::orthogonal;
+  QLabel* gridName_;
   QLabel* cellHint_;
   QLabel* sizeHint_;
   QLabel* figures_;

@@ -86,7 +86,10 @@ void LayerCard::paintEvent(QPaintEvent*) {
   painter.fillRect(picture, theme.surround.lighter(150));
   if (!thumbnail_.isNull()) {
     painter.setOpacity(hidden_ ? 0.35 : 1);
-    painter.drawImage(picture, thumbnail_);
+    const QSizeF fitted = QSizeF(thumbnail_.size()).scaled(picture.size(), Qt::KeepAspectRatio);
+    QRectF place(QPointF(), fitted);
+    place.moveCenter(picture.center());
+    painter.drawImage(place, thumbnail_);
     painter.setOpacity(1);
   }
   painter.setPen(theme.edge);

@@ -79,7 +79,13 @@ void Overview::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), theme.surround);
   if (picture_.isNull() || !session_->map()) return;
   const QRectF on = pictureRect();
-  painter.fillRect(on, theme.surround.lighter(118));
+  QPolygonF ground;
+  for (const PixelPos at : makeGrid(session_->map()->grid)->perimeter(session_->map()->bounds)) {
+    ground << placeOf(QPointF(at.x, at.y));
+  }
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme.surround.lighter(118));
+  painter.drawPolygon(ground);
   painter.drawImage(on.topLeft(), picture_);
   const QRectF seen = canvas_->seenPixels();
   const QRectF part =

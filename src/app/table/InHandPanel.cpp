@@ -104,7 +104,8 @@ QPixmap InHandPanel::preview() const {
   picture.setDevicePixelRatio(ratio);
   const QSizeF size = picture.deviceIndependentSize();
   const QPointF corner((kPreview.width() - size.width()) / 2, (kPreview.height() - size.height()) / 2);
-  painter.fillRect(QRectF(corner, size), theme.surround.lighter(150));
+  // Squares lie on the colour of an empty map; other cells show their own shape.
+  if (map.grid.kind == GridKind::orthogonal) painter.fillRect(QRectF(corner, size), theme.surround.lighter(150));
   painter.drawImage(corner, picture);
   return pixmap;
 }

@@ -159,11 +159,13 @@ void TableView::takeChosen() {
   // Held by the cell nearest to the middle.
   const int gripX = area.x0 + (area.width() - 1) / 2;
   const int gripY = area.y0 + (area.height() - 1) / 2;
+  // Rows and columns of a sheet are laid as rows and columns of the map, whatever its grid.
+  const auto grid = makeGrid(session_->map() ? session_->map()->grid : GridShape());
   std::vector<Block::Part> parts;
   for (int row = area.y0; row < area.y1; ++row) {
     for (int column = area.x0; column < area.x1; ++column) {
       const auto number = static_cast<std::uint32_t>(row * from.columns() + column);
-      parts.push_back({{column - gripX, row - gripY}, Cell({*slot, number}, {})});
+      parts.push_back({grid->toSide({column - gripX, row - gripY}), Cell({*slot, number}, {})});
     }
   }
   taken_ = Block(std::move(parts));

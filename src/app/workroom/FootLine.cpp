@@ -66,14 +66,15 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   }
   QStringList parts;
   if (map) {
+    const auto grid = makeGrid(map->grid);
+    const PixelRect pixels = grid->pixelBounds(map->bounds);
     if (const auto cell = canvas.hoveredCell()) {
+      const PixelRect box = grid->cellBox(*cell);
       // People see cells counted from the map's corner.
       const int column = cell->x - map->bounds.x0;
       const int row = cell->y - map->bounds.y0;
-      parts << tr("cell %1, %2").arg(column).arg(row)
-            << tr("px %1, %2").arg(column * map->grid.cell.w).arg(row * map->grid.cell.h);
+      parts << tr("cell %1, %2").arg(column).arg(row) << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
     }
-    const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
     const PixelSize screen = session->quilt().facts().screen;
     parts << tr("%1 × %2 = %3 × %4 px = %5 × %6 screens")
                  .arg(map->bounds.width())

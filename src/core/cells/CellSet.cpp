@@ -114,6 +114,40 @@ void CellSet::forEachStretch(const std::function<void(CellPos, int)>& visit) con
   }
 }
 
+void CellSet::forEachWithoutNeighbour(const std::function<CellPos(bool, bool)>& step, CellRect within,
+                                      const std::function<void(CellPos)>& visit) const {
+  const Chunks& chunks = chunks_.read();
+  const auto rowOf = [&](int cx, int y) -> std::uint64_t {
+    const int cy = floorDiv(y, kSide);
+    const auto found = chunks.find({cy, cx});
+    return found == chunks.end() ? 0 : found->second[static_cast<std::size_t>(y - cy * kSide)];
+  };
+  for (const auto& [place, rows] : chunks) {
+    const auto [cy, cx] = place;
+    const int left = cx * kSide;
+    const CellRect part = within.intersected({left, cy * kSide, left + kSide, (cy + 1) * kSide});
+    if (part.empty()) continue;
+    const std::uint64_t seen = bitsOf(part.x0 - left, part.x1 - left);
+    for (int y = part.y0; y < part.y1; ++y) {
+      const std::uint64_t row = rows[static_cast<std::size_t>(y - cy * kSide)] & seen;
+      if (row == 0) continue;
+      std::uint64_t alone = 0;
+      for (const bool oddColumn : {false, true}) {
+        const CellPos by = step(oddColumn, (y & 1) != 0);
+        const int from = left + by.x;
+        const int column = floorDiv(from, kSide);
+        const int off = from - column * kSide;
+        std::uint64_t neighbours = rowOf(column, y + by.y) >> off;
+        if (off > 0) neighbours |= rowOf(column + 1, y + by.y) << (kSide - off);
+        alone |= row & ~neighbours & (std::uint64_t{0x5555555555555555} << (oddColumn ? 1 : 0));
+      }
+      forEachRunOfBits(alone, [&](int first, int count) {
+        for (int i = 0; i < count; ++i) visit({left + first + i, y});
+      });
+    }
+  }
+}
+
 std::vector<CellSet::Border> CellSet::borders(CellRect within) const {
   std::vector<Border> borders;
   const Chunks& chunks = chunks_.read();

@@ -44,6 +44,11 @@ class CellSet {
   };
   std::vector<Border> borders(CellRect within) const;
 
+  // Calls `visit` for each cell of the set, in `within`, whose neighbour is no cell of the set. `step` is the way to
+  // the neighbour from a cell, which may depend on whether its column and row are odd; at most 64 columns away.
+  void forEachWithoutNeighbour(const std::function<CellPos(bool oddColumn, bool oddRow)>& step, CellRect within,
+                               const std::function<void(CellPos)>& visit) const;
+
   friend bool operator==(const CellSet&, const CellSet&) = default;
 
  private:

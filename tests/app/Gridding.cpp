@@ -1,0 +1,136 @@
+// The same first map on each of the five grids: made, painted, undone, selected, saved and rendered.
+#include <QImage>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProcess>
+#include <QPushButton>
+#include <QToolButton>
+
+#include "app/Story.h"
+#include "app/look/NumberField.h"
+#include "core/cells/CellShapes.h"
+#include "core/edit/Selected.h"
+
+namespace uq::test {
+
+class Gridding : public Story, public testing::WithParamInterface<GridKind> {
+ protected:
+  void SetUp() override { openDemo(); }
+  const Map& map() { return *session().map(); }
+  Cell on(CellPos at) { return map().layers[0]->cells.at(at); }
+  template <class Widget>
+  Widget* in(const QString& name) {
+    return room->findChild<Widget*>(name);
+  }
+  void makeMap(GridKind kind) {
+    hand.key(Qt::Key_M, Qt::ControlModifier);
+    hand.type(QStringLiteral("Ward"));
+    hand.click(in<QToolButton>(QStringLiteral("grid-") + QString::fromStdString(std::string(gridName(kind)))));
+    for (const char* field : {"map-width", "map-height"}) {
+      hand.doubleClick(in<NumberField>(QLatin1String(field)));
+      hand.type(QStringLiteral("12"));
+    }
+  }
+};
+
+TEST_P(Gridding, TheFirstMapIsPaintedSelectedSavedAndRendered) {
+  const GridKind kind = GetParam();
+  const std::string name(gridName(kind));
+  makeMap(kind);
+  picture(("new-map-" + name).c_str());
+  hand.click(in<QPushButton>(QStringLiteral("make-map")));
+  ASSERT_EQ(map().grid.kind, kind);
+  EXPECT_EQ(whyNoGrid(map().grid), "");
+  MapCanvas* canvas = room->canvas();
+  const auto grid = makeGrid(map().grid);
+
+  const Cell grass({kChalkSlot, 10}, {});
+  hand.click(room->table(), onTable("Chalk", 10));
+  hand.moveTo(canvas, onMap({4, 4}));
+  EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Ground"));
+  EXPECT_EQ(canvas->hoveredCell(), (CellPos{4, 4}));
+  picture(("ghost-" + name).c_str());
+  hand.drag(canvas, {onMap({2, 3}), onMap({8, 3}), onMap({8, 9})});
+  for (const CellPos at : grid->line({2, 3}, {8, 3})) EXPECT_EQ(on(at), grass) << at.x << ", " << at.y;
+  EXPECT_EQ(on({8, 9}), grass);
+  const CellGrid painted = map().layers[0]->cells;
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(map().layers[0]->cells.empty());
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(map().layers[0]->cells, painted);
+
+  // A right click takes from the very cell.
+  hand.click(room->table(), onTable("Chalk", 6));
+  hand.click(canvas, onMap({8, 9}), Qt::RightButton);
+  EXPECT_EQ(session().desk().inHand, Block::of(grass));
+
+  // Selecting a box, and moving it by an odd number of rows, keeps its shape.
+  hand.key(Qt::Key_5);
+  hand.drag(canvas, {onMap({2, 3}), onMap({5, 5})});
+  EXPECT_EQ(session().desk().selection(), boxOf(*grid, {2, 3}, {5, 5}));
+  picture(("selected-" + name).c_str());
+  const CellSet before = session().desk().selection();
+  hand.drag(canvas, {onMap({3, 4}), onMap({4, 7})});
+  const SidePos by = grid->toSide({4, 7}) - grid->toSide({3, 4});
+  EXPECT_EQ(session().desk().selection(), movedBy(map(), before, by));
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(session().desk().selection(), before);
+  EXPECT_EQ(map().layers[0]->cells, painted);
+
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  report(("first map of " + name).c_str());
+  close();
+  openDemo();
+  session().goTo(session().quilt().mapNamed("Ward")->id);
+  EXPECT_EQ(map().layers[0]->cells, painted);
+  EXPECT_EQ(map().grid.kind, kind);
+
+  const std::string file = folder() + "/ward.png";
+  QProcess uquilt;
+  uquilt.start(QStringLiteral(UQ_UQUILT),
+               {QStringLiteral("render"), QStringLiteral("Ward"), QStringLiteral("--quilt"),
+                QString::fromStdString(folder()), QStringLiteral("-o"), QString::fromStdString(file)});
+  ASSERT_TRUE(uquilt.waitForFinished());
+  ASSERT_EQ(uquilt.exitCode(), 0) << uquilt.readAllStandardError().toStdString();
+  const QImage rendered(QString::fromStdString(file));
+  const PixelRect all = grid->pixelBounds(map().bounds);
+  EXPECT_EQ(rendered.size(), QSize(all.w, all.h));
+  for (int y = 0; y < all.h; ++y) {
+    for (int x = 0; x < all.w; ++x) {
+      const CellPos at = grid->cellAt({all.x + x, all.y + y});
+      const bool filled = map().bounds.contains(at) && !painted.at(at).empty();
+      ASSERT_EQ(qAlpha(rendered.pixel(x, y)), filled ? 255 : 0) << x << ", " << y;
+    }
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Every, Gridding, testing::ValuesIn(kGridKinds), [](const auto& one) {
+  std::string name(gridName(one.param));
+  std::replace(name.begin(), name.end(), '-', '_');
+  return name;
+});
+
+class Offering : public Gridding {};
+
+TEST_P(Offering, ACellThatCannotBeIsRefusedAndTheNearestOffered) {
+  makeMap(GetParam());
+  auto* width = in<NumberField>(QStringLiteral("cell-width"));
+  auto* height = in<NumberField>(QStringLiteral("cell-height"));
+  for (NumberField* field : {width, height}) {
+    hand.doubleClick(field);
+    hand.type(QStringLiteral("63"));
+  }
+  auto* refusal = in<QLabel>(QStringLiteral("map-refusal"));
+  EXPECT_TRUE(refusal->isVisible());
+  EXPECT_FALSE(in<QPushButton>(QStringLiteral("make-map"))->isEnabled());
+  hand.click(in<QPushButton>(QStringLiteral("cell-offer")));
+  EXPECT_FALSE(refusal->isVisible());
+  hand.click(in<QPushButton>(QStringLiteral("make-map")));
+  EXPECT_EQ(map().grid, nearestShape(GetParam(), {63, 63}));
+}
+
+INSTANTIATE_TEST_SUITE_P(Every, Offering,
+                         testing::Values(GridKind::diamond, GridKind::staggered, GridKind::hexagonalPointy));
+
+}  // namespace uq::test
