@@ -111,6 +111,32 @@ INSTANTIATE_TEST_SUITE_P(Every, Gridding, testing::ValuesIn(kGridKinds), [](cons
   return name;
 });
 
+// A block from the Table lies as on its sheet, and is refused where its shape would shear; one tile goes anywhere.
+TEST_P(Gridding, ABlockKeepsToItsFamilyOfGrids) {
+  const GridKind kind = GetParam();
+  makeMap(kind);
+  hand.click(in<QPushButton>(QStringLiteral("make-map")));
+  const auto grid = makeGrid(map().grid);
+  hand.drag(room->table(), {onTable("Chalk", 2), onTable("Chalk", 11)});
+  for (const CellPos at : {CellPos{4, 4}, CellPos{4, 7}}) {  // an even row, and an odd one
+    hand.click(room->canvas(), onMap(at));
+    const SidePos grip = grid->toSide(at);
+    for (const CellPos part : {CellPos{0, 0}, CellPos{1, 0}, CellPos{0, 1}, CellPos{1, 1}}) {
+      EXPECT_FALSE(on(grid->fromSide(grip + grid->toSide(part))).empty()) << part.x << ", " << part.y;
+    }
+  }
+  session().goTo(yard().id);
+  hand.moveTo(room->canvas(), onMap({20, 20}));
+  const std::string refusal = "What is in hand was put together from " + std::string(cellsCalled(kind)) +
+                              ", and these are squares: take it anew";
+  const bool squares = kind == GridKind::orthogonal;
+  EXPECT_EQ(room->canvas()->tagText().toStdString(), squares ? "Brush on Paving" : refusal);
+  hand.click(room->table(), onTable("Chalk", 3));
+  session().goTo(session().quilt().mapNamed("Ward")->id);
+  hand.moveTo(room->canvas(), onMap({5, 5}));
+  EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Brush on Ground"));
+}
+
 class Offering : public Gridding {};
 
 TEST_P(Offering, ACellThatCannotBeIsRefusedAndTheNearestOffered) {

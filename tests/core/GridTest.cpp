@@ -30,7 +30,9 @@ GridShape anyShapeOf(GridKind kind) {
   }
   return shape;
 }
-GridShape anyGrid() { return anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds)))); }
+GridShape anyGrid() {
+  return anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))));
+}
 CellPos farCell() { return {*rc::gen::inRange(-10'000, 10'000), *rc::gen::inRange(-10'000, 10'000)}; }
 
 }  // namespace
@@ -99,7 +101,8 @@ RC_GTEST_PROP(Grid, EveryPixelHasOneCellWhoseBoxHoldsIt, ()) {
 
 // All cells own as many pixels as their lattice has room for: none is lost, none counted twice.
 RC_GTEST_PROP(Grid, CellsOfOneGridAreAllOfOneArea, ()) {
-  const GridShape shape = anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))));
+  const GridShape shape =
+      anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))));
   RC_PRE(shape.cell.w <= 70 && shape.cell.h <= 70);
   const auto grid = makeGrid(shape);
   const Grid::Lattice lattice = grid->lattice();
@@ -125,17 +128,21 @@ RC_GTEST_PROP(Grid, NeighboursAreSymmetricAndShareASide, ()) {
   const CellPos cell = farCell();
   const auto corners = grid->outline(cell);
   const int count = static_cast<int>(corners.size());
+  RC_ASSERT(count == grid->turnOrder());
   for (int side = 0; side < count; ++side) {
     const CellPos other = grid->across(cell, side);
     const int opposite = (side + count / 2) % count;
     RC_ASSERT(!(other == cell));
     RC_ASSERT(grid->across(other, opposite) == cell);
     const auto theirs = grid->outline(other);
-    const auto at = [count](const std::vector<PixelPos>& points, int i) { return points[static_cast<std::size_t>(i % count)]; };
+    const auto at = [count](const std::vector<PixelPos>& points, int i) {
+      return points[static_cast<std::size_t>(i % count)];
+    };
     RC_ASSERT(at(corners, side) == at(theirs, opposite + 1));
     RC_ASSERT(at(corners, side + 1) == at(theirs, opposite));
     // In side coordinates the way across a side is always the same.
-    RC_ASSERT(grid->toSide(other) - grid->toSide(cell) == grid->toSide(grid->across({0, 0}, side)) - grid->toSide({0, 0}));
+    RC_ASSERT(grid->toSide(other) - grid->toSide(cell) ==
+              grid->toSide(grid->across({0, 0}, side)) - grid->toSide({0, 0}));
   }
 }
 
@@ -162,8 +169,10 @@ RC_GTEST_PROP(Grid, BoundsHoldTheBoxesOfAllCellsAndNoMore, ()) {
   RC_ASSERT(grid->pixelBounds(cells) == boxes);
   // The outline of the rectangle touches the same bounds.
   const auto points = grid->perimeter(cells);
-  const auto [left, right] = std::minmax_element(points.begin(), points.end(), [](auto a, auto b) { return a.x < b.x; });
-  const auto [top, bottom] = std::minmax_element(points.begin(), points.end(), [](auto a, auto b) { return a.y < b.y; });
+  const auto [left, right] =
+      std::minmax_element(points.begin(), points.end(), [](auto a, auto b) { return a.x < b.x; });
+  const auto [top, bottom] =
+      std::minmax_element(points.begin(), points.end(), [](auto a, auto b) { return a.y < b.y; });
   RC_ASSERT(left->x == boxes.x && right->x == boxes.right() && top->y == boxes.y && bottom->y == boxes.bottom());
 }
 
@@ -191,7 +200,9 @@ RC_GTEST_PROP(Grid, FullTurnsAndTwoMirrorsAreNothingAndTurnsFollowOneLaw, ()) {
   const auto grid = makeGrid(anyGrid());
   const int order = grid->turnOrder();
   const SidePos at{*rc::gen::inRange(-9, 10), *rc::gen::inRange(-9, 10)};
-  const auto anyOf = [order] { return Turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, static_cast<std::uint8_t>(order))}; };
+  const auto anyOf = [order] {
+    return Turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, static_cast<std::uint8_t>(order))};
+  };
   const Turn a = anyOf();
   const Turn b = anyOf();
   RC_ASSERT(grid->turned(grid->turned(at, a), b) == grid->turned(at, combined(a, b, order)));
@@ -199,7 +210,7 @@ RC_GTEST_PROP(Grid, FullTurnsAndTwoMirrorsAreNothingAndTurnsFollowOneLaw, ()) {
   for (int i = 0; i < order; ++i) now = grid->turned(now, turnOf(Turning::right, order));
   RC_ASSERT(now == at);
   // A turn to the right goes clockwise on the screen: the way across one side becomes the way across the next.
-  const int sides = static_cast<int>(grid->outline({0, 0}).size());
+  const int sides = order;
   const auto way = [&](int side) { return grid->toSide(grid->across({0, 0}, side)) - grid->toSide({0, 0}); };
   for (int side = 0; side < sides; ++side) {
     RC_ASSERT(grid->turned(way(side), turnOf(Turning::right, order)) == way((side + 1) % sides));

@@ -102,7 +102,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
       default: scene.layAtRandom(20);
     }
     show.show(scene, seeing);
-    const double zoom = *rc::gen::element(0.1, 0.5, 0.77, 1.0, 2.0);
+    const double zoom = *rc::gen::element(0.1, 0.37, 0.77, 1.0, 1.5, 2.5);
     const QRect all = windowOver(scene, zoom);
     const QRect window(all.x() + *rc::gen::inRange(-300, 600), all.y() + *rc::gen::inRange(-300, 400), 700, 500);
     bool solid = seeing.clear.empty();

@@ -278,7 +278,7 @@ QVector<QLineF> MapCanvas::bordersOf(const CellSet& cells) const {
     for (const CellSet::Border& border : cells.borders(seen)) lines << QLineF(corner(border.from), corner(border.to));
     return lines;
   }
-  const int sides = static_cast<int>(grid->outline({0, 0}).size());
+  const int sides = grid->turnOrder();
   for (int side = 0; side < sides; ++side) {
     const auto step = [&](bool oddColumn, bool oddRow) {
       const CellPos at{oddColumn ? 1 : 0, oddRow ? 1 : 0};
@@ -519,7 +519,7 @@ void MapCanvas::paintGround(QPainter& painter, const QRectF& part) const {
 
 void MapCanvas::paintCellOutlines(QPainter& painter, CellRect seen) const {
   const auto grid = makeGrid(session_->map()->grid);
-  const int sides = static_cast<int>(grid->outline({0, 0}).size());
+  const int sides = grid->turnOrder();
   QVector<QLineF> lines;
   // Each side is shared by two cells: half of them are enough.
   for (int y = seen.y0; y < seen.y1; ++y) {

@@ -101,6 +101,11 @@ constexpr HelpPage kPages[] = {
          "eye, or choose another layer with W and S.</p>")},
     {"refusal-no-hand", UQ_HELP("“Nothing is in hand”"), UQ_HELP("cannot paint refuse empty tile why nothing happens"),
      UQ_HELP("<p>There is nothing to lay yet. Click a tile on the Table, or right-click one on the map.</p>")},
+    {"refusal-family", UQ_HELP("“What is in hand was put together from …”"),
+     UQ_HELP("cannot paint refuse grid hexagon diamond square shape why nothing happens"),
+     UQ_HELP(
+         "<p>A block of several tiles keeps its shape only on the grid it was taken for: squares, diamonds, pointy or "
+         "flat hexagons. Take it anew from the Table while you are on this map. A single tile goes anywhere.</p>")},
     {"refusal-outside", UQ_HELP("“Outside the selection”"), UQ_HELP("cannot paint refuse selected why nothing happens"),
      UQ_HELP("<p>Something is selected, and painting keeps inside it. Esc drops the selection.</p>")},
     {"refusal-take", UQ_HELP("“Nothing to take here”"), UQ_HELP("pick right click empty refuse"),

@@ -170,8 +170,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   grids->setSpacing(kGap / 2);
   for (const GridKind kind : kGridKinds) {
     auto* button = new QToolButton(this);
-    button->setObjectName(QStringLiteral("grid-") +
-                          QString::fromLatin1(gridName(kind).data(), static_cast<int>(gridName(kind).size())));
+    button->setObjectName(QStringLiteral("grid-") + QString::fromStdString(std::string(gridName(kind))));
     button->setCheckable(true);
     button->setAutoExclusive(true);
     button->setIconSize({44, 34});

@@ -85,6 +85,7 @@ void Session::take(Block block) {
   Desk desk = desk_;
   heldBefore_.reset();
   desk.inHand = std::move(block);
+  if (map()) desk.handGrid = map()->grid.kind;
   desk.tool = Tool::brush;
   setDesk(std::move(desk));
 }
@@ -175,6 +176,7 @@ namespace {
 struct Copied {
   Id quilt;
   Block block;
+  GridKind grid = GridKind::orthogonal;
 };
 Copied& clipboard() {
   static Copied copied;
@@ -359,7 +361,7 @@ void Session::copySelected() {
   } else if (block->empty()) {
     Q_EMIT refused(tr("Nothing is painted there on this layer"));
   } else {
-    clipboard() = {quilt_.facts().id, std::move(*block)};
+    clipboard() = {quilt_.facts().id, std::move(*block), map()->grid.kind};
     Q_EMIT deskChanged();
   }
 }
@@ -389,6 +391,9 @@ void Session::paste() {
   const Block before = *heldBefore_;
   take(clipboard().block);
   heldBefore_ = before;
+  Desk desk = desk_;
+  desk.handGrid = clipboard().grid;
+  setDesk(std::move(desk));
 }
 
 void Session::dropPaste() {

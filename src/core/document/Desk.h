@@ -18,6 +18,7 @@ struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
   Block inHand;
+  GridKind handGrid = GridKind::orthogonal;  // on which what is in hand was put together
   Tool tool = Tool::brush;
   std::map<Id, CellSet> selections;  // by map; never empty ones
   std::set<Id> hidden;               // layers whose eye is shut

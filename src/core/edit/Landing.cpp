@@ -20,7 +20,13 @@ std::string whyNoStroke(const Desk& desk, const Quilt& quilt, bool takesAway) {
   if (!layer) return "This map has no layer to paint on";
   if (desk.hidden.contains(at.layer)) return layer->name + " is hidden: open its eye to paint";
   if (desk.locked.contains(at.layer)) return layer->name + " is locked: open its lock to paint";
-  if (!takesAway && desk.inHand.empty()) return "Nothing in hand: take a tile from the Table";
+  if (takesAway) return {};
+  if (desk.inHand.empty()) return "Nothing in hand: take a tile from the Table";
+  const GridKind grid = quilt.map(at.map)->grid.kind;
+  if (desk.inHand.parts().size() > 1 && !areOfOneFamily(desk.handGrid, grid)) {
+    return "What is in hand was put together from " + std::string(cellsCalled(desk.handGrid)) + ", and these are " +
+           std::string(cellsCalled(grid)) + ": take it anew";
+  }
   return {};
 }
 

@@ -25,6 +25,22 @@ std::unique_ptr<const Grid> makeGrid(const GridShape& shape) {
   return std::make_unique<OrthogonalGrid>(shape);
 }
 
+bool areOfOneFamily(GridKind a, GridKind b) {
+  const auto family = [](GridKind kind) { return kind == GridKind::staggered ? GridKind::diamond : kind; };
+  return family(a) == family(b);
+}
+
+std::string_view cellsCalled(GridKind kind) {
+  switch (kind) {
+    case GridKind::orthogonal: break;
+    case GridKind::diamond:
+    case GridKind::staggered: return "diamonds";
+    case GridKind::hexagonalPointy: return "pointy hexagons";
+    case GridKind::hexagonalFlat: return "flat hexagons";
+  }
+  return "squares";
+}
+
 std::string whyNoGrid(const GridShape& shape) {
   const auto within = [](int size) { return size >= kSmallestCell && size <= kLargestCell; };
   if (!within(shape.cell.w) || !within(shape.cell.h)) return "A cell is 2 to 512 pixels wide and high";
@@ -40,7 +56,8 @@ std::string whyNoGrid(const GridShape& shape) {
   const int along = flat ? shape.cell.h : shape.cell.w;
   const int down = flat ? shape.cell.w : shape.cell.h;
   if (!isEven(along)) {
-    return flat ? "A flat hexagon is an even number of pixels high" : "A pointy hexagon is an even number of pixels wide";
+    return flat ? "A flat hexagon is an even number of pixels high"
+                : "A pointy hexagon is an even number of pixels wide";
   }
   if (shape.side < 1 || shape.side >= down) return "A hexagon's side is shorter than the hexagon";
   if (!isEven(down - shape.side)) return "A hexagon's side and height are both even or both odd";

@@ -54,7 +54,7 @@ class Grid {
 
   const GridShape& shape() const { return shape_; }
 
-  // Steps in a full turn of pictures and arrangements: 4 or 6.
+  // Steps in a full turn of pictures and arrangements, and sides of a cell: 4 or 6.
   virtual int turnOrder() const = 0;
 
   // The one cell that owns map pixel `at`.
@@ -101,8 +101,8 @@ class Grid {
   // Where an offset from the grip goes when the arrangement is turned about the grip.
   virtual SidePos turned(SidePos offset, Turn turn) const = 0;
 
-  // The turn of a picture, in quarters, that comes nearest to `turn` and can be drawn exactly. Pictures of slanted cells
-  // can only be mirrored across, those of hexagons also turned by half.
+  // The turn of a picture, in quarters, that comes nearest to `turn` and can be drawn exactly. Pictures of slanted
+  // cells can only be mirrored across, those of hexagons also turned by half.
   virtual Turn pictureTurn(Turn turn) const = 0;
 
   // The cells from `from` to `to`, both included, each touching the one before by side or corner. Depends only on the
@@ -115,6 +115,13 @@ class Grid {
  private:
   GridShape shape_;
 };
+
+// Whether an arrangement of cells made on one grid keeps its shape on the other: squares with squares, diamonds with
+// staggered diamonds, hexagons with those that point the same way.
+bool areOfOneFamily(GridKind a, GridKind b);
+
+// What people call the cells of a grid: "squares".
+std::string_view cellsCalled(GridKind kind);
 
 // Why there is no such grid, in words; empty when there is. Cells are 2 to 512 pixels; diamonds are even both ways;
 // hexagons are even across their shift, and what the side leaves of the other measure is even and not nothing.

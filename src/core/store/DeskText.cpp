@@ -82,6 +82,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"openMaps", idList(desk.openMaps)},
                       {"activeLayers", std::move(layers)},
                       {"inHand", blockJson(desk.inHand, quilt)},
+                      {"handGrid", gridName(desk.handGrid)},
                       {"tool", tool->second},
                       {"hidden", idList(desk.hidden)},
                       {"locked", idList(desk.locked)},
@@ -102,6 +103,10 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
     }
   }
   desk.inHand = blockOf(json.find("inHand"), quilt);
+  const Json* handGrid = json.find("handGrid");
+  if (const auto* name = handGrid ? handGrid->as<std::string>() : nullptr) {
+    desk.handGrid = gridKindFromName(*name).value_or(GridKind::orthogonal);
+  }
   if (const Json* tool = json.find("tool")) {
     const auto* name = tool->as<std::string>();
     for (const auto& [one, text] : kTools) {
