@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <map>
+#include <tuple>
 
 #include "raster/NearChunks.h"
 
@@ -62,17 +63,26 @@ void MapPainter::prepare(const Quilt& quilt, const Map& map) {
   }
 }
 
-void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, const TilesLayer& layer, ViewScale scale,
-                           const QRect& device, const GhostCells* ghost) {
+void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map,
+                           const std::vector<const TilesLayer*>& layers, ViewScale scale, const QRect& device,
+                           const GhostCells* ghost, const std::atomic<bool>* stop) {
   const auto grid = makeGrid(map.grid);
   const PixelRect pixels = scale.covering(device);
   const Reach farthest = ChunkReach::farthest(quilt, *grid);
-  const NearChunks near(layer.cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid);
-  std::map<CellPos, Cell> ghosts;
-  CellRect cells = near.cells();
-  if (ghost && ghost->layer == layer.id) {
-    ghosts.insert(ghost->cells.begin(), ghost->cells.end());
-    cells = grid->cellsMeeting(farthest.around(pixels)).intersected(map.bounds);
+  struct Part {
+    NearChunks near;
+    std::map<CellPos, Cell> ghosts;
+  };
+  std::vector<Part> parts;
+  CellRect cells;
+  for (const TilesLayer* layer : layers) {
+    Part part{NearChunks(layer->cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}};
+    cells = cells.united(part.near.cells());
+    if (ghost && ghost->layer == layer->id) {
+      part.ghosts.insert(ghost->cells.begin(), ghost->cells.end());
+      cells = cells.united(grid->cellsMeeting(farthest.around(pixels)).intersected(map.bounds));
+    }
+    parts.push_back(std::move(part));
   }
   if (cells.empty()) return;
 
@@ -90,24 +100,36 @@ void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map, c
       blend(target, place.topLeft() - device.topLeft(), kit_.art.sized(tile, place.width(), place.height()), opacity);
     }
   };
-  const CellRect known = near.cells();
-  grid->inDrawOrder(cells, [&](const DrawRow& row) {
+  const auto drawRow = [&](const Part& part, const DrawRow& row) {
+    const CellRect known = part.near.cells();
     for (int i = 0; i < row.count; ++i) {
       const CellPos at = row.at(i);
       if (known.contains(at)) {
-        const NearChunks::Near& one = near.of(at);
+        const NearChunks::Near& one = part.near.of(at);
         if (one.cells.contains(at)) {
           const CellRect all = one.chunk.at.cells();
           const Cell cell = one.chunk.cell(at.x - all.x0, at.y - all.y0);
           if (!cell.empty()) drawCell(at, cell, 255);
         }
       }
-      if (ghosts.empty()) continue;
-      if (const auto preview = ghosts.find(at); preview != ghosts.end() && !preview->second.empty()) {
+      if (part.ghosts.empty()) continue;
+      if (const auto preview = part.ghosts.find(at); preview != part.ghosts.end() && !preview->second.empty()) {
         drawCell(at, preview->second, kGhostOpacity);
       }
     }
-  });
+  };
+  const auto stopped = [stop] { return stop && stop->load(std::memory_order_relaxed); };
+  if (drawsByDepth(map)) {
+    grid->inDrawOrder(cells, [&](const DrawRow& row) {
+      for (std::size_t i = 0; i < parts.size() && !stopped(); ++i) drawRow(parts[i], row);
+    });
+    return;
+  }
+  for (const Part& part : parts) {
+    if (stopped()) return;
+    const CellRect own = part.ghosts.empty() ? part.near.cells() : cells;
+    grid->inDrawOrder(own, [&](const DrawRow& row) { drawRow(part, row); });
+  }
 }
 
 QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
@@ -129,10 +151,7 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
   if (colours) {
     drawColours(picture, quilt, map, layers, scale, device, kit_, ghost, stop);
   } else {
-    for (const TilesLayer* layer : layers) {
-      if (stop && stop->load(std::memory_order_relaxed)) return {};
-      drawTiles(picture, quilt, map, *layer, scale, device, ghost);
-    }
+    drawTiles(picture, quilt, map, layers, scale, device, ghost, stop);
   }
   return stop && stop->load(std::memory_order_relaxed) ? QImage() : picture;
 }
@@ -198,32 +217,55 @@ std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& aft
   return changed;
 }
 
-std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
-                                    const std::set<Id>& hidden, PixelPos at) {
+std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
+                                const std::set<Id>& hidden, PixelPos at) {
   const auto grid = makeGrid(map.grid);
   const Reach farthest = ChunkReach::farthest(quilt, *grid);
-  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
-    const TilesLayer& layer = nearest->read();
-    if (hidden.contains(layer.id)) continue;
-    std::optional<PickedTile> last;
-    const PixelPos on{at.x - layer.offset.x, at.y - layer.offset.y};
+  // Where in the draw order a tile was found: row, layer and place in the row; or layer first.
+  struct Found {
+    int row;
+    int layer;
+    int place;
+    PickedTile tile;
+  };
+  std::vector<Found> found;
+  int layerNumber = 0;
+  for (const Shared<TilesLayer>& layer : map.layers) {
+    ++layerNumber;
+    if (hidden.contains(layer->id)) continue;
+    const PixelPos on{at.x - layer->offset.x, at.y - layer->offset.y};
     const CellRect near = grid->cellsMeeting(farthest.around({on.x, on.y, 1, 1})).intersected(map.bounds);
     grid->inDrawOrder(near, [&](const DrawRow& row) {
       for (int i = 0; i < row.count; ++i) {
         const CellPos place = row.at(i);
-        const Cell cell = layer.cells.at(place);
+        const Cell cell = layer->cells.at(place);
         if (cell.empty()) continue;
         const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
         if (!seat.contains(on)) continue;
+        // Chalk and tiles without a picture fill the outline of their cell.
         const auto pixels = pictures.turned(quilt, asDrawn(cell, *grid));
-        if (!pixels || qAlpha(pixels->pixel(on.x - seat.x, on.y - seat.y)) != 0) {
-          last = PickedTile{layer.id, place, cell};
-        }
+        const bool hit = pixels ? qAlpha(pixels->pixel(on.x - seat.x, on.y - seat.y)) != 0 : grid->cellAt(on) == place;
+        // Rows are told apart by the foot of their cells, which all layers share.
+        if (hit) found.push_back({grid->cellBox(place).bottom(), layerNumber, i, {layer->id, place, cell}});
       }
     });
-    if (last) return last;
   }
-  return std::nullopt;
+  const bool byDepth = drawsByDepth(map);
+  std::sort(found.begin(), found.end(), [&](const Found& a, const Found& b) {
+    const auto key = [&](const Found& one) {
+      return byDepth ? std::tuple(one.row, one.layer, one.place) : std::tuple(one.layer, one.row, one.place);
+    };
+    return key(a) > key(b);
+  });
+  std::vector<PickedTile> tiles;
+  for (const Found& one : found) tiles.push_back(one.tile);
+  return tiles;
+}
+
+std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
+                                    const std::set<Id>& hidden, PixelPos at) {
+  const std::vector<PickedTile> tiles = tilesAt(quilt, map, pictures, hidden, at);
+  return tiles.empty() ? std::nullopt : std::optional(tiles.front());
 }
 
 }  // namespace uq

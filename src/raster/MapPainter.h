@@ -1,10 +1,11 @@
 // MapPainter: draws any rectangle of a map at any zoom, in the grid's draw order.
 //
-// Layer by layer from the farthest, each in the order of its grid; a picture larger than its cell reaches over its
-// neighbours, so every cell is drawn whose picture meets the rectangle. Any part of a drawing has the same pixels as
-// that part of the whole. Nearest neighbour above 100 %, area average below, averaged colours below kColoursBelow
-// device pixels a cell; tiles without a picture are drawn as labelled placeholders. Keeps scaled tiles between calls;
-// not for several threads at once. Cost: the cells in the rectangle times the layers.
+// Layer by layer from the farthest, each in the order of its grid, or row by row of the grid (see drawsByDepth); a
+// picture larger than its cell reaches over its neighbours, so every cell is drawn whose picture meets the rectangle.
+// Any part of a drawing has the same pixels as that part of the whole. Nearest neighbour above 100 %, area average
+// below, averaged colours below kColoursBelow device pixels a cell; tiles without a picture are drawn as labelled
+// placeholders. Keeps scaled tiles between calls; not for several threads at once. Cost: the cells in the rectangle
+// times the layers.
 #pragma once
 
 #include <QImage>
@@ -42,8 +43,8 @@ class MapPainter {
 
  private:
   void prepare(const Quilt& quilt, const Map& map);
-  void drawTiles(QImage& target, const Quilt& quilt, const Map& map, const TilesLayer& layer, ViewScale scale,
-                 const QRect& device, const GhostCells* ghost);
+  void drawTiles(QImage& target, const Quilt& quilt, const Map& map, const std::vector<const TilesLayer*>& layers,
+                 ViewScale scale, const QRect& device, const GhostCells* ghost, const std::atomic<bool>* stop);
 
   DrawingKit kit_;
 };
@@ -57,6 +58,9 @@ struct PickedTile {
   CellPos at;
   Cell cell;
 };
+// All tiles with an opaque pixel there, the topmost first.
+std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
+                                const std::set<Id>& hidden, PixelPos at);
 std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
                                     const std::set<Id>& hidden, PixelPos at);
 

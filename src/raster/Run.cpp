@@ -9,6 +9,8 @@ QPoint Run::shift(ViewScale scale) const {
   return {device(offset.x), device(offset.y)};
 }
 
+bool drawsByDepth(const Map& map) { return map.grid.kind == GridKind::diamond || map.grid.kind == GridKind::staggered; }
+
 std::vector<Run> runsOf(const Map& map, const Seeing& seeing) {
   std::vector<Run> runs;
   bool together = false;  // whether the next layer may join the last run

@@ -33,6 +33,10 @@ struct Run {
   friend bool operator==(const Run&, const Run&) = default;
 };
 
+// Whether the layers of a run are drawn row by row of the grid, each row layer by layer, so that something tall near
+// the viewer covers what stands behind it on whichever layer: the order of isometric maps. Else layer by layer.
+bool drawsByDepth(const Map& map);
+
 // The runs of the layers to be seen, farthest first; none where nothing is.
 std::vector<Run> runsOf(const Map& map, const Seeing& seeing = {});
 

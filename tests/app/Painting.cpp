@@ -89,6 +89,20 @@ TEST_F(Painting, ARightClickTakesTheTopmostTileAndGoesToItsLayer) {
   EXPECT_EQ(cellOn("Sheds & trams", {30, 20}), cellOn("Sheds & trams", {5, 3}));
 }
 
+TEST_F(Painting, ARightClickAtTheSamePlaceGoesBehind) {
+  const QPointF tram = onMap({26, 9});
+  hand.click(room->canvas(), tram, Qt::RightButton);
+  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams");
+  hand.click(room->canvas(), tram, Qt::RightButton);
+  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Paving");
+  EXPECT_EQ(session().desk().inHand, Block::of(cellOn("Paving", {26, 9})));
+  hand.click(room->canvas(), tram, Qt::RightButton);
+  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams") << "round and round";
+  hand.click(room->canvas(), onMap({26, 12}), Qt::RightButton);
+  hand.click(room->canvas(), tram, Qt::RightButton);
+  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams") << "elsewhere begins anew";
+}
+
 TEST_F(Painting, ARightClickOnNothingSaysSo) {
   for (const char* layer : {"Paving", "Rails", "Sheds & trams", "Awnings"}) {
     hand.click(room->stack()->card(yard().layerNamed(layer)->id)->findChild<QWidget*>(QStringLiteral("eye")));

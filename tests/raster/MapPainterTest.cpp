@@ -124,6 +124,40 @@ TEST(MapPainter, ChalkCoversExactlyWhatTheCellsOwn) {
   }
 }
 
+// On isometric maps what stands nearer covers what stands behind it, whichever layer it is on; on others layers decide.
+TEST(MapPainter, IsometricMapsAreDrawnByDepth) {
+  for (const GridKind kind : kGridKinds) {
+    Scene scene({0, 0, 6, 6}, nearestShape(kind, {24, 14}));
+    const bool byDepth = drawsByDepth(scene.yard());
+    const auto grid = makeGrid(scene.yard().grid);
+    // A tall picture on the farther layer, and chalk on the nearer layer of the cell behind it, which it reaches over.
+    const CellPos front{2, 3};
+    const CellPos behind = grid->across(front, 0);
+    scene.lay("Ground", front, Cell({scene.tall, 0}, {}));
+    scene.lay("Things", behind, Cell({kChalkSlot, 6}, {}));
+    const PixelRect tree = grid->seat(front, {24, 40});
+    PixelPos shared{};
+    for (int y = tree.y + 8; y < tree.bottom() - 2; ++y) {
+      for (int x = tree.x; x < tree.right(); ++x) {
+        if (grid->cellAt({x, y}) == behind) shared = {x, y};
+      }
+    }
+    ASSERT_EQ(grid->cellAt(shared), behind) << gridName(kind);
+    const QImage drawn = scene.draw(1, {shared.x, shared.y, 1, 1});
+    const QRgb chalkThere = 0xff000000 | chalkColour(6);
+    const bool coveredByTree = drawn.pixel(0, 0) == qRgb(40, 90, 50);
+    EXPECT_EQ(coveredByTree, byDepth) << gridName(kind);
+    if (!byDepth && kind != GridKind::orthogonal) {
+      EXPECT_EQ(drawn.pixel(0, 0), chalkThere) << gridName(kind);
+    }
+    // Taking follows what is seen, and goes behind it next.
+    const auto tiles = tilesAt(scene.quilt, scene.yard(), scene.pictures, {}, shared);
+    ASSERT_EQ(tiles.size(), 2u) << gridName(kind);
+    EXPECT_EQ(tiles[0].at, byDepth ? front : behind) << gridName(kind);
+    EXPECT_EQ(tiles[1].at, byDepth ? behind : front) << gridName(kind);
+  }
+}
+
 TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
   Scene scene;
   const Id ground = scene.at("Ground").layer;

@@ -733,8 +733,9 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     lastPan_ = event->position();
     showCursor();
   } else if (takes) {
-    const auto cell = hoveredCell();
-    if (cell && !session_->takeFromMap(scale().toMap(devicePoint(event->position())))) {
+    behind_ = takenAt_ == event->position() ? behind_ + 1 : 0;
+    takenAt_ = event->position();
+    if (hoveredCell() && !session_->takeFromMap(scale().toMap(devicePoint(event->position())), behind_)) {
       say(tr("Nothing to take here"));
     }
   } else if (left && selects()) {
@@ -751,6 +752,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   const auto before = hoveredCell();
   // A canvas that moves under a resting pointer is no movement of the hand.
   if (pointer_ != event->position()) cursor_.reset();
+  if (takenAt_ != event->position()) takenAt_.reset();
   if (!cursor_) boxFrom_.reset();
   pointer_ = event->position();
   ctrl_ = event->modifiers() & Qt::ControlModifier;

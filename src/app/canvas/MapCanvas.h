@@ -167,6 +167,10 @@ class MapCanvas : public QWidget {
   };
   std::optional<HeldTool> heldTool_;
 
+  // Where a tile was taken last, and how many behind the topmost; a click there again takes the next one.
+  std::optional<QPointF> takenAt_;
+  int behind_ = 0;
+
   std::optional<QPointF> pointer_;
   QPointF lastPan_;
   Drag drag_ = Drag::none;

@@ -1,5 +1,6 @@
 #include "app/workroom/KeptState.h"
 
+#include <QCoreApplication>
 #include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
@@ -28,10 +29,16 @@ QString fileFor(const QString& folder, const QString& ending) {
 
 QString recentFile() { return stateFolder() + QLatin1String("/recent.json"); }
 
-// Writes one after the other, beside the interface: a disk may be busy with something else.
+// Writes one after the other, beside the interface: a disk may be busy with something else. What is being kept is
+// finished before the application goes, because pictures are drawn with its fonts.
 QThreadPool& keeper() {
   static QThreadPool pool;
-  pool.setMaxThreadCount(1);
+  static const bool finishes = [] {
+    pool.setMaxThreadCount(1);
+    qAddPostRoutine([] { pool.waitForDone(); });
+    return true;
+  }();
+  Q_UNUSED(finishes);
   return pool;
 }
 

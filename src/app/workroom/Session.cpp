@@ -90,15 +90,17 @@ void Session::take(Block block) {
   setDesk(std::move(desk));
 }
 
-bool Session::takeFromMap(PixelPos at) {
+bool Session::takeFromMap(PixelPos at, int behind) {
   if (!map()) return false;
-  const auto picked = topmostAt(quilt_, *map(), painter_.pictures(), desk_.hidden, at);
-  if (!picked) return false;
+  const std::vector<PickedTile> tiles = tilesAt(quilt_, *map(), painter_.pictures(), desk_.hidden, at);
+  if (tiles.empty()) return false;
+  const PickedTile& picked = tiles[static_cast<std::size_t>(behind) % tiles.size()];
   Desk desk = desk_;
   heldBefore_.reset();
-  desk.inHand = Block::of(picked->cell);
+  desk.inHand = Block::of(picked.cell);
+  desk.handGrid = map()->grid.kind;
   desk.tool = Tool::brush;
-  desk.activeLayer[desk.map] = picked->layer;
+  desk.activeLayer[desk.map] = picked.layer;
   setDesk(std::move(desk));
   return true;
 }

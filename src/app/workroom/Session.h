@@ -57,8 +57,9 @@ class Session : public QObject {
   void setDesk(Desk desk);
   // Takes into the hand and readies Brush.
   void take(Block block);
-  // Takes the topmost opaque tile at a map pixel and goes to its layer; false when there is none.
-  bool takeFromMap(PixelPos at);
+  // Takes the topmost opaque tile at a map pixel and goes to its layer; `behind` how many tiles it goes behind, round
+  // and round. False when there is none.
+  bool takeFromMap(PixelPos at, int behind = 0);
   void turnHand(Turning turning);
   void straightenHand();
 
