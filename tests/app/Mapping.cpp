@@ -43,7 +43,7 @@ TEST_F(Mapping, TheCardFollowsTheMapAndTheSheetInHandAndTakesSums) {
   hand.doubleClick(in<NumberField>("map-width"));
   hand.type(QStringLiteral("448/32*2"));
   EXPECT_EQ(in<QLabel>("map-figures")->text().toStdString(),
-            "28 × 32 cells = 896 × 1024 px = 2.0 × 3.6 screens of 448 × 288 px");
+            "28 × 32 cells = 896 × 1024 px = 2.0 × 3.6 screens of 448 × 288");
   picture("new-map-as-another");
   hand.doubleClick(in<NumberField>("cell-width"));
   hand.type(QStringLiteral("600"));

@@ -301,7 +301,7 @@ void NewMapCard::refresh() {
                       ? tr("Take %1 × %2 with sides of %3").arg(nearest.cell.w).arg(nearest.cell.h).arg(nearest.side)
                       : tr("Take %1 × %2").arg(nearest.cell.w).arg(nearest.cell.h));
   const PixelRect pixels = makeGrid(can ? plan.grid : nearest)->pixelBounds({0, 0, plan.width, plan.height});
-  figures_->setText(tr("%1 × %2 cells = %3 × %4 px = %5 × %6 screens of %7 × %8 px")
+  figures_->setText(tr("%1 × %2 cells = %3 × %4 px = %5 × %6 screens of %7 × %8")
                         .arg(plan.width)
                         .arg(plan.height)
                         .arg(pixels.w)
