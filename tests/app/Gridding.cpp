@@ -137,6 +137,23 @@ TEST_P(Gridding, ABlockKeepsToItsFamilyOfGrids) {
   EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Brush on Ground"));
 }
 
+TEST_P(Gridding, APasteThatIsDroppedGivesBackABlockThatFits) {
+  makeMap(GetParam());
+  hand.click(in<QPushButton>(QStringLiteral("make-map")));
+  session().goTo(yard().id);
+  session().selectAll();
+  session().copySelected();
+  session().goTo(session().quilt().mapNamed("Ward")->id);
+  hand.drag(room->table(), {onTable("Chalk", 2), onTable("Chalk", 11)});
+  const Block held = session().desk().inHand;
+  hand.key(Qt::Key_V, Qt::ControlModifier);
+  EXPECT_NE(session().desk().inHand, held);
+  session().dropWork();
+  EXPECT_EQ(session().desk().inHand, held);
+  EXPECT_EQ(session().desk().handGrid, GetParam());
+  EXPECT_EQ(session().whyNoStroke(false), QString());
+}
+
 class Offering : public Gridding {};
 
 TEST_P(Offering, ACellThatCannotBeIsRefusedAndTheNearestOffered) {

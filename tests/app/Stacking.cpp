@@ -159,6 +159,19 @@ TEST_F(Stacking, ANoteThatWasBegunIsKeptWhenAnotherCardIsChosen) {
   EXPECT_EQ(note->text(), QString());
 }
 
+TEST_F(Stacking, ANoteThatWasBegunIsKeptWhenAnotherMapIsChosen) {
+  session().duplicateMap();
+  const Id copy = session().desk().map;
+  session().goTo(yard().id);
+  hand.click(card("Rails"));
+  hand.click(room->stack()->findChild<QLineEdit*>(QStringLiteral("layer-note")));
+  hand.type(QStringLiteral("mind the points"));
+  hand.key(Qt::Key_PageDown, Qt::ControlModifier);
+  EXPECT_EQ(session().desk().map, copy);
+  EXPECT_EQ(yard().layerNamed("Rails")->note, "mind the points");
+  EXPECT_EQ(session().map()->layerNamed("Rails")->note, "");
+}
+
 TEST_F(Stacking, TheOverviewShowsAndMovesTheView) {
   auto* overview = room->findChild<Overview*>(QStringLiteral("overview"));
   hand.key(Qt::Key_0);

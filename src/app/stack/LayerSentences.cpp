@@ -54,7 +54,8 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
     const QString text = note_->text().trimmed();
     note_->setModified(false);
-    if (layer && layer->id == shown_ && text.toStdString() != layer->note) session_->setNote(shown_, text);
+    if (layer && session_->desk().landing() == shown_ && text.toStdString() != layer->note)
+      session_->setNote(shown_, text);
   });
   connect(note_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
 
@@ -89,18 +90,19 @@ void LayerSentences::refresh() {
   const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
   setVisible(layer != nullptr);
   if (!layer) return;
-  const bool other = shown_ != layer->id;
+  const LayerAt at = session_->desk().landing();
+  const bool other = !(shown_ == at);
   if (other && note_->isModified()) {
-    // Another card was chosen while a note was typed.
+    // Another card or map was chosen while a note was typed.
     note_->setModified(false);
     QMetaObject::invokeMethod(
         this,
-        [this, id = shown_, text = note_->text().trimmed()] {
-          if (session_) session_->setNote(id, text);
+        [this, at = shown_, text = note_->text().trimmed()] {
+          if (session_) session_->setNote(at, text);
         },
         Qt::QueuedConnection);
   }
-  shown_ = layer->id;
+  shown_ = at;
   title_->setText(QString::fromStdString(layer->name));
   buildRoles(layer->role);
   // What is being typed is not overwritten.

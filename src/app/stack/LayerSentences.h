@@ -32,7 +32,7 @@ class LayerSentences : public QFrame {
   void buildRoles(const std::string& role);
 
   Session* session_ = nullptr;
-  Id shown_;
+  LayerAt shown_;
   QLabel* title_;
   QComboBox* role_;
   NumberField* offsetX_;

@@ -214,7 +214,10 @@ void Session::step(const QString& verb, const std::function<Quilt()>& edit, std:
 
 bool Session::mapStep(const QString& name, Quilt after, LayerAt active) {
   if (inStroke()) return false;
-  if (const Error* damage = store_->damage(desk_.map)) {
+  for (const auto& one : quilt_.maps()) {
+    const Map* then = after.map(one->id);
+    const Error* damage = then && then->revision.is(one->revision) ? nullptr : store_->damage(one->id);
+    if (!damage) continue;
     Q_EMIT failed(*damage);
     return false;
   }
@@ -300,11 +303,11 @@ void Session::setOpacity(int percent) {
   mapStep(onLayer(tr("Opacity")), withOpacity(quilt_, desk_.landing(), percent), desk_.landing().layer);
 }
 
-void Session::setNote(Id id, const QString& note) {
-  const TilesLayer* layer = quilt_.layer({desk_.map, id});
+void Session::setNote(LayerAt at, const QString& note) {
+  const TilesLayer* layer = quilt_.layer(at);
   if (!layer) return;
-  mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)),
-          withNote(quilt_, {desk_.map, id}, note.toStdString()), desk_.landing().layer);
+  mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)), withNote(quilt_, at, note.toStdString()),
+          desk_.landing().layer);
 }
 
 void Session::addLayer(std::size_t index) {
@@ -389,8 +392,8 @@ QString Session::whyNoPaste() const {
 
 void Session::paste() {
   if (!whyNoPaste().isEmpty()) return;
-  if (!heldBefore_) heldBefore_ = desk_.inHand;
-  const Block before = *heldBefore_;
+  if (!heldBefore_) heldBefore_ = Held{desk_.inHand, desk_.handGrid};
+  const Held before = *heldBefore_;
   take(clipboard().block);
   heldBefore_ = before;
   Desk desk = desk_;
@@ -401,7 +404,8 @@ void Session::paste() {
 void Session::dropPaste() {
   if (!heldBefore_) return;
   Desk desk = desk_;
-  desk.inHand = std::move(*heldBefore_);
+  desk.inHand = std::move(heldBefore_->block);
+  desk.handGrid = heldBefore_->grid;
   heldBefore_.reset();
   setDesk(std::move(desk));
 }

@@ -83,7 +83,7 @@ class Session : public QObject {
   void setRole(const QString& role);
   void setOffset(PixelPos offset);
   void setOpacity(int percent);
-  void setNote(Id layer, const QString& note);
+  void setNote(LayerAt layer, const QString& note);
 
   // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
   // said, where the layer takes no change. Copied cells are held for the whole program.
@@ -171,7 +171,11 @@ class Session : public QObject {
     CellSet selection;
   };
   std::optional<Move> moving_;
-  std::optional<Block> heldBefore_;  // what a paste put aside
+  struct Held {
+    Block block;
+    GridKind grid;
+  };
+  std::optional<Held> heldBefore_;  // what a paste put aside
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;
   QThreadPool packers_;
