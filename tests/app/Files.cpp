@@ -190,6 +190,11 @@ TEST_F(Files, ACutOffLayerIsShownButItsMapTakesNoStroke) {
   EXPECT_EQ(session().quilt(), before);
   EXPECT_THAT(room->canvas()->tagText().toStdString(), HasSubstr("cannot be changed"));
   picture("cut-off");
+  // A new map beside it touches nothing of it, but its own layers cannot be changed.
+  session().addLayer(1);
+  EXPECT_EQ(session().quilt(), before);
+  session().addMap(proposedMap(session().quilt(), session().map(), nullptr));
+  EXPECT_EQ(session().quilt().maps().size(), 2u);
   hand.key(Qt::Key_S, Qt::ControlModifier);
   awaitWork();
   EXPECT_EQ(read("maps/depot-yard/paving.cells"), cut);
