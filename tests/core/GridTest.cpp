@@ -5,6 +5,7 @@
 #include <limits>
 #include <set>
 
+#include "core/AnyGrid.h"
 #include "core/cells/Block.h"
 #include "core/grid/Grid.h"
 
@@ -19,20 +20,8 @@ GridShape anyShape() {
 CellPos anyCell() { return {*rc::gen::inRange(-500, 500), *rc::gen::inRange(-500, 500)}; }
 Turn anyTurn() { return {*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)}; }
 
-// A shape of any kind, any size that it may have.
-GridShape anyShapeOf(GridKind kind) {
-  const auto size = [] { return *rc::gen::inRange(kSmallestCell, *rc::gen::element(9, 70, kLargestCell + 1)); };
-  GridShape shape = nearestShape(kind, {size(), size()});
-  shape.firstShift = *rc::gen::arbitrary<bool>();
-  if (shape.side > 0) {
-    const int down = kind == GridKind::hexagonalFlat ? shape.cell.w : shape.cell.h;
-    shape.side = down - 2 * *rc::gen::inRange(1, (down - 1) / 2 + 1);
-  }
-  return shape;
-}
-GridShape anyGrid() {
-  return anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))));
-}
+using test::anyGrid;
+using test::anyShapeOf;
 CellPos farCell() { return {*rc::gen::inRange(-10'000, 10'000), *rc::gen::inRange(-10'000, 10'000)}; }
 
 }  // namespace

@@ -19,24 +19,9 @@
 #include "core/base/Shared.h"
 #include "core/cells/Cell.h"
 #include "core/cells/ChunkPool.h"
-#include "core/grid/CellPos.h"
+#include "core/cells/ChunkPos.h"
 
 namespace uq {
-
-inline constexpr int kChunkSide = 64;  // cells
-inline constexpr int kPageSide = 8;    // chunks
-
-// A chunk's place, counted in chunks: chunk (cx, cy) holds cells from (64 cx, 64 cy).
-struct ChunkPos {
-  int cx = 0;
-  int cy = 0;
-  friend constexpr bool operator==(const ChunkPos&, const ChunkPos&) = default;
-
-  static constexpr ChunkPos of(CellPos at) { return {floorDiv(at.x, kChunkSide), floorDiv(at.y, kChunkSide)}; }
-  constexpr CellRect cells() const {
-    return {cx * kChunkSide, cy * kChunkSide, (cx + 1) * kChunkSide, (cy + 1) * kChunkSide};
-  }
-};
 
 using ChunkCells = std::array<Cell, kChunkSide * kChunkSide>;  // row by row
 

@@ -1,20 +1,26 @@
 #include "core/cells/CellSet.h"
 
+#include <algorithm>
 #include <bit>
 #include <optional>
+#include <utility>
 
 namespace uq {
 
 namespace {
 
-constexpr int kSide = 64;
+constexpr int kSide = kChunkSide;
+constexpr std::uint64_t kAll = ~std::uint64_t{0};
 
-// Bits from..to-1, both 0..64.
-constexpr std::uint64_t bitsOf(int from, int to) {
-  if (from >= to) return 0;
-  const std::uint64_t upTo = to == 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << to) - 1;
-  return upTo & ~((std::uint64_t{1} << from) - 1);
+constexpr ChunkRows rowsOf(std::uint64_t row) {
+  ChunkRows rows{};
+  for (std::uint64_t& one : rows) one = row;
+  return rows;
 }
+constexpr ChunkRows kNoRows = rowsOf(0);
+constexpr ChunkRows kFullRows = rowsOf(kAll);
+
+bool before(PagePos a, PagePos b) { return std::pair(a.py, a.px) < std::pair(b.py, b.px); }
 
 template <class F>
 void forEachRunOfBits(std::uint64_t bits, F&& f) {
@@ -28,68 +34,170 @@ void forEachRunOfBits(std::uint64_t bits, F&& f) {
 
 }  // namespace
 
-CellSet::CellSet(CellRect cells) {
-  if (cells.empty()) return;
-  chunks_.edit([&](Chunks& chunks) {
-    for (int cy = floorDiv(cells.y0, kSide); cy <= floorDiv(cells.y1 - 1, kSide); ++cy) {
-      for (int cx = floorDiv(cells.x0, kSide); cx <= floorDiv(cells.x1 - 1, kSide); ++cx) {
-        const CellRect part = cells.intersected({cx * kSide, cy * kSide, (cx + 1) * kSide, (cy + 1) * kSide});
-        Rows rows{};
-        for (int y = part.y0; y < part.y1; ++y) {
-          rows[static_cast<std::size_t>(y - cy * kSide)] = bitsOf(part.x0 - cx * kSide, part.x1 - cx * kSide);
-        }
-        chunks.emplace(std::pair(cy, cx), rows);
-      }
+bool CellSet::Page::empty() const {
+  return full == 0 && std::all_of(some.begin(), some.end(), [](const auto& rows) { return rows.isBlank(); });
+}
+
+void CellSet::Page::put(int index, const ChunkRows& rows) {
+  const std::uint64_t bit = std::uint64_t{1} << index;
+  const bool all = rows == kFullRows;
+  full = all ? full | bit : full & ~bit;
+  Shared<ChunkRows>& kept = some[static_cast<std::size_t>(index)];
+  kept = all || rows == kNoRows ? Shared<ChunkRows>() : Shared(rows);
+}
+
+CellSet CellSet::ofPages(std::vector<PageRows> pages) {
+  std::sort(pages.begin(), pages.end(), [](const PageRows& a, const PageRows& b) { return before(a.at, b.at); });
+  CellSet set;
+  set.pages_.edit([&](Pages& all) {
+    for (const PageRows& rows : pages) {
+      Page page;
+      page.full = rows.full;
+      for (const auto& [index, one] : rows.some) page.put(index, one);
+      if (!page.empty()) all.push_back({rows.at, Shared(std::move(page))});
     }
   });
+  return set;
+}
+
+CellSet::CellSet(CellRect cells) {
+  if (cells.empty()) return;
+  const ChunkPos first = ChunkPos::of({cells.x0, cells.y0});
+  const ChunkPos last = ChunkPos::of({cells.x1 - 1, cells.y1 - 1});
+  std::vector<PageRows> pages;
+  for (int py = PagePos::of(first).py; py <= PagePos::of(last).py; ++py) {
+    for (int px = PagePos::of(first).px; px <= PagePos::of(last).px; ++px) {
+      PageRows page{{px, py}, 0, {}};
+      for (int index = 0; index < kPageSide * kPageSide; ++index) {
+        const CellRect all = page.at.chunk(index).cells();
+        const CellRect part = cells.intersected(all);
+        if (part == all) {
+          page.full |= std::uint64_t{1} << index;
+        } else if (!part.empty()) {
+          ChunkRows rows{};
+          for (int y = part.y0; y < part.y1; ++y) {
+            rows[static_cast<std::size_t>(y - all.y0)] = bitsOf(part.x0 - all.x0, part.x1 - all.x0);
+          }
+          page.some.emplace_back(index, rows);
+        }
+      }
+      pages.push_back(std::move(page));
+    }
+  }
+  *this = ofPages(std::move(pages));
+}
+
+const ChunkRows& CellSet::rowsAt(ChunkPos at) const {
+  const PagePos place = PagePos::of(at);
+  const Pages& pages = pages_.read();
+  const auto found = std::lower_bound(pages.begin(), pages.end(), place,
+                                      [](const PageAt& page, PagePos wanted) { return before(page.at, wanted); });
+  if (found == pages.end() || !(found->at == place)) return kNoRows;
+  const int index = place.indexOf(at);
+  const Page& page = found->page.read();
+  if (page.full >> index & 1) return kFullRows;
+  const Shared<ChunkRows>& rows = page.some[static_cast<std::size_t>(index)];
+  return rows.isBlank() ? kNoRows : rows.read();
 }
 
 bool CellSet::contains(CellPos at) const {
-  const std::pair place(floorDiv(at.y, kSide), floorDiv(at.x, kSide));
-  const auto found = chunks_.read().find(place);
-  if (found == chunks_.read().end()) return false;
-  return found->second[static_cast<std::size_t>(at.y - place.first * kSide)] >> (at.x - place.second * kSide) & 1;
+  const ChunkPos chunk = ChunkPos::of(at);
+  return rowsAt(chunk)[static_cast<std::size_t>(at.y - chunk.cy * kSide)] >> (at.x - chunk.cx * kSide) & 1;
 }
 
-void CellSet::insert(CellPos at) {
-  const std::pair place(floorDiv(at.y, kSide), floorDiv(at.x, kSide));
-  chunks_.edit([&](Chunks& chunks) {
-    chunks[place][static_cast<std::size_t>(at.y - place.first * kSide)] |= std::uint64_t{1}
-                                                                           << (at.x - place.second * kSide);
-  });
+void CellSet::insert(CellPos first, int count) {
+  const int end = first.x + count;
+  for (int x = first.x; x < end;) {
+    const ChunkPos chunk = ChunkPos::of({x, first.y});
+    const int left = chunk.cx * kSide;
+    const int to = std::min(end, left + kSide);
+    ChunkRows rows = rowsAt(chunk);
+    rows[static_cast<std::size_t>(first.y - chunk.cy * kSide)] |= bitsOf(x - left, to - left);
+    const PagePos place = PagePos::of(chunk);
+    pages_.edit([&](Pages& pages) {
+      auto at = std::lower_bound(pages.begin(), pages.end(), place,
+                                 [](const PageAt& page, PagePos wanted) { return before(page.at, wanted); });
+      if (at == pages.end() || !(at->at == place)) at = pages.insert(at, {place, {}});
+      at->page.edit([&](Page& page) { page.put(place.indexOf(chunk), rows); });
+    });
+    x = to;
+  }
 }
 
 std::int64_t CellSet::count() const {
   std::int64_t count = 0;
-  for (const auto& [place, rows] : chunks_.read()) {
-    for (const std::uint64_t row : rows) count += std::popcount(row);
-  }
+  forEachChunk([&](ChunkPos, const ChunkRows* rows) {
+    if (!rows) count += kSide * kSide;
+    for (int y = 0; rows && y < kSide; ++y) count += std::popcount((*rows)[static_cast<std::size_t>(y)]);
+  });
   return count;
 }
 
 CellRect CellSet::bounds() const {
   CellRect bounds;
-  forEachStretch([&](CellPos first, int n) { bounds = bounds.united({first.x, first.y, first.x + n, first.y + 1}); });
+  forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
+    const CellRect all = at.cells();
+    if (!rows) {
+      bounds = bounds.united(all);
+      return;
+    }
+    std::uint64_t columns = 0;
+    int top = kSide;
+    int bottom = 0;
+    for (int y = 0; y < kSide; ++y) {
+      const std::uint64_t row = (*rows)[static_cast<std::size_t>(y)];
+      if (row == 0) continue;
+      columns |= row;
+      top = std::min(top, y);
+      bottom = y + 1;
+    }
+    bounds = bounds.united(
+        {all.x0 + std::countr_zero(columns), all.y0 + top, all.x1 - std::countl_zero(columns), all.y0 + bottom});
+  });
   return bounds;
 }
 
 template <class Combine>
 CellSet CellSet::combined(const CellSet& other, Combine&& combine) const {
+  static const Shared<Page> none;
   CellSet result;
-  result.chunks_.edit([&](Chunks& chunks) {
-    const auto add = [&](const std::pair<int, int>& place) {
-      static const Rows none{};
-      const auto mine = chunks_.read().find(place);
-      const auto theirs = other.chunks_.read().find(place);
-      const Rows& a = mine == chunks_.read().end() ? none : mine->second;
-      const Rows& b = theirs == other.chunks_.read().end() ? none : theirs->second;
-      Rows rows;
-      std::uint64_t any = 0;
-      for (std::size_t y = 0; y < rows.size(); ++y) any |= rows[y] = combine(a[y], b[y]);
-      if (any != 0) chunks.emplace(place, rows);
+  result.pages_.edit([&](Pages& pages) {
+    const auto add = [&](PagePos place, const Shared<Page>& ours, const Shared<Page>& theirs) {
+      const Page& a = ours.read();
+      const Page& b = theirs.read();
+      Page page;
+      page.full = combine(a.full, b.full);
+      for (int index = 0; index < kPageSide * kPageSide; ++index) {
+        const auto i = static_cast<std::size_t>(index);
+        if (a.some[i].isBlank() && b.some[i].isBlank()) continue;
+        const auto rowsIn = [&](const Page& one) -> const ChunkRows& {
+          return one.full >> index & 1 ? kFullRows : one.some[i].isBlank() ? kNoRows : one.some[i].read();
+        };
+        const ChunkRows& left = rowsIn(a);
+        const ChunkRows& right = rowsIn(b);
+        ChunkRows rows;
+        for (std::size_t y = 0; y < rows.size(); ++y) rows[y] = combine(left[y], right[y]);
+        page.put(index, rows);
+      }
+      if (!page.empty()) pages.push_back({place, Shared(std::move(page))});
     };
-    for (const auto& chunk : chunks_.read()) add(chunk.first);
-    for (const auto& chunk : other.chunks_.read()) add(chunk.first);
+    const Pages& mine = pages_.read();
+    const Pages& yours = other.pages_.read();
+    std::size_t i = 0;
+    std::size_t j = 0;
+    while (i < mine.size() || j < yours.size()) {
+      if (j == yours.size() || (i < mine.size() && before(mine[i].at, yours[j].at))) {
+        add(mine[i].at, mine[i].page, none);
+        ++i;
+      } else if (i == mine.size() || before(yours[j].at, mine[i].at)) {
+        add(yours[j].at, none, yours[j].page);
+        ++j;
+      } else {
+        add(mine[i].at, mine[i].page, yours[j].page);
+        ++i;
+        ++j;
+      }
+    }
   });
   return result;
 }
@@ -104,29 +212,38 @@ CellSet CellSet::intersected(const CellSet& other) const {
   return combined(other, [](std::uint64_t a, std::uint64_t b) { return a & b; });
 }
 
-void CellSet::forEachStretch(const std::function<void(CellPos, int)>& visit) const {
-  for (const auto& [place, rows] : chunks_.read()) {
-    for (int y = 0; y < kSide; ++y) {
-      forEachRunOfBits(rows[static_cast<std::size_t>(y)], [&](int from, int count) {
-        visit({place.second * kSide + from, place.first * kSide + y}, count);
-      });
+void CellSet::forEachChunk(const std::function<void(ChunkPos, const ChunkRows*)>& visit) const {
+  for (const PageAt& page : pages_.read()) {
+    for (int index = 0; index < kPageSide * kPageSide; ++index) {
+      const Shared<ChunkRows>& rows = page.page->some[static_cast<std::size_t>(index)];
+      const bool full = page.page->full >> index & 1;
+      if (full || !rows.isBlank()) visit(page.at.chunk(index), full ? nullptr : &rows.read());
     }
   }
 }
 
+void CellSet::forEachStretch(const std::function<void(CellPos, int)>& visit) const {
+  forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
+    for (int y = 0; y < kSide; ++y) {
+      const std::uint64_t row = rows ? (*rows)[static_cast<std::size_t>(y)] : kAll;
+      forEachRunOfBits(row, [&](int from, int count) { visit({at.cx * kSide + from, at.cy * kSide + y}, count); });
+    }
+  });
+}
+
 void CellSet::forEachWithoutNeighbour(const std::function<CellPos(bool, bool)>& step, CellRect within,
                                       const std::function<void(CellPos)>& visit) const {
-  const Chunks& chunks = chunks_.read();
-  const auto rowOf = [&](int cx, int y) -> std::uint64_t {
+  const auto rowOf = [this](int cx, int y) -> std::uint64_t {
     const int cy = floorDiv(y, kSide);
-    const auto found = chunks.find({cy, cx});
-    return found == chunks.end() ? 0 : found->second[static_cast<std::size_t>(y - cy * kSide)];
+    return rowsAt({cx, cy})[static_cast<std::size_t>(y - cy * kSide)];
   };
-  for (const auto& [place, rows] : chunks) {
-    const auto [cy, cx] = place;
+  forEachChunk([&](ChunkPos at, const ChunkRows* some) {
+    const ChunkRows& rows = some ? *some : kFullRows;
+    const int cx = at.cx;
+    const int cy = at.cy;
     const int left = cx * kSide;
     const CellRect part = within.intersected({left, cy * kSide, left + kSide, (cy + 1) * kSide});
-    if (part.empty()) continue;
+    if (part.empty()) return;
     const std::uint64_t seen = bitsOf(part.x0 - left, part.x1 - left);
     for (int y = part.y0; y < part.y1; ++y) {
       const std::uint64_t row = rows[static_cast<std::size_t>(y - cy * kSide)] & seen;
@@ -145,21 +262,21 @@ void CellSet::forEachWithoutNeighbour(const std::function<CellPos(bool, bool)>& 
         for (int i = 0; i < count; ++i) visit({left + first + i, y});
       });
     }
-  }
+  });
 }
 
 std::vector<CellSet::Border> CellSet::borders(CellRect within) const {
   std::vector<Border> borders;
-  const Chunks& chunks = chunks_.read();
-  const auto rowOf = [&](int cx, int y) -> std::uint64_t {
+  const auto rowOf = [this](int cx, int y) -> std::uint64_t {
     const int cy = floorDiv(y, kSide);
-    const auto found = chunks.find({cy, cx});
-    return found == chunks.end() ? 0 : found->second[static_cast<std::size_t>(y - cy * kSide)];
+    return rowsAt({cx, cy})[static_cast<std::size_t>(y - cy * kSide)];
   };
-  for (const auto& [place, rows] : chunks) {
-    const auto [cy, cx] = place;
+  forEachChunk([&](ChunkPos at, const ChunkRows* some) {
+    const ChunkRows& rows = some ? *some : kFullRows;
+    const int cx = at.cx;
+    const int cy = at.cy;
     const CellRect part = within.intersected({cx * kSide, cy * kSide, (cx + 1) * kSide, (cy + 1) * kSide});
-    if (part.empty()) continue;
+    if (part.empty()) return;
     const int left = cx * kSide;
     const std::uint64_t seen = bitsOf(part.x0 - left, part.x1 - left);
     // Vertical lines that are being drawn, by column; continued from row to row.
@@ -187,7 +304,7 @@ std::vector<CellSet::Border> CellSet::borders(CellRect within) const {
         borders.push_back({{left + from, y + 1}, {left + from + count, y + 1}});
       });
     }
-  }
+  });
   return borders;
 }
 

@@ -1,17 +1,16 @@
-// CellSet: a set of cells — what is selected.
+// CellSet: a set of cells — what is selected, or what a tool would touch.
 //
-// One bit a cell, in chunks of 64 × 64 like CellGrid, at absolute positions. A value: copying it is one pointer.
-// Invariant: no chunk is empty, so equal sets are equal structures. Cost: set operations work on rows of 64 cells.
+// One bit a cell, in chunks of 64 × 64 and pages of 8 × 8 chunks like CellGrid, at absolute positions. A value: copying
+// it is one pointer. Invariants, which make equal sets equal structures: no page is empty; a chunk that is all in the
+// set is one bit of its page, and the bits of any other are neither all set nor all clear. Cost: set operations work on
+// rows of 64 cells, and on whole chunks where they can.
 #pragma once
 
-#include <array>
-#include <cstdint>
 #include <functional>
-#include <map>
 #include <vector>
 
 #include "core/base/Shared.h"
-#include "core/grid/CellPos.h"
+#include "core/cells/ChunkPos.h"
 
 namespace uq {
 
@@ -22,18 +21,23 @@ class CellSet {
   explicit CellSet(CellRect cells);
 
   bool contains(CellPos at) const;
-  bool empty() const { return chunks_.read().empty(); }
+  bool empty() const { return pages_.read().empty(); }
   std::int64_t count() const;
   // The smallest rectangle that holds the set.
   CellRect bounds() const;
 
-  void insert(CellPos at);
+  void insert(CellPos at) { insert(at, 1); }
+  // Neighbouring cells in one row.
+  void insert(CellPos first, int count);
   CellSet united(const CellSet& other) const;
   CellSet without(const CellSet& other) const;
   CellSet intersected(const CellSet& other) const;
 
   // Calls `visit` for stretches of neighbouring cells in one row. A long stretch may come in parts.
   void forEachStretch(const std::function<void(CellPos first, int count)>& visit) const;
+
+  // Calls `visit` for each chunk that holds cells of the set; `rows` is null where all of its cells are.
+  void forEachChunk(const std::function<void(ChunkPos at, const ChunkRows* rows)>& visit) const;
 
   // The border between cells in the set and others, as lines between corners of cells: corner (x, y) is the upper left
   // one of cell (x, y). For grids of squares; only borders of cells in `within`.
@@ -49,16 +53,38 @@ class CellSet {
   void forEachWithoutNeighbour(const std::function<CellPos(bool oddColumn, bool oddRow)>& step, CellRect within,
                                const std::function<void(CellPos)>& visit) const;
 
+  // The set put together page by page, each at most once; empty and full rows need not be told apart.
+  struct PageRows {
+    PagePos at;
+    std::uint64_t full = 0;  // by PagePos::indexOf
+    std::vector<std::pair<int, ChunkRows>> some;
+  };
+  static CellSet ofPages(std::vector<PageRows> pages);
+
   friend bool operator==(const CellSet&, const CellSet&) = default;
 
  private:
-  using Rows = std::array<std::uint64_t, 64>;          // bit x of row y
-  using Chunks = std::map<std::pair<int, int>, Rows>;  // by cy, cx
+  struct Page {
+    std::uint64_t full = 0;
+    std::array<Shared<ChunkRows>, kPageSide * kPageSide> some;  // blank: full or empty
 
+    bool empty() const;
+    void put(int index, const ChunkRows& rows);
+    friend bool operator==(const Page&, const Page&) = default;
+  };
+  struct PageAt {
+    PagePos at;
+    Shared<Page> page;
+    friend bool operator==(const PageAt&, const PageAt&) = default;
+  };
+  using Pages = std::vector<PageAt>;  // by py, then px
+
+  // A chunk's rows; all clear or all set where it is uniform.
+  const ChunkRows& rowsAt(ChunkPos at) const;
   template <class Combine>
   CellSet combined(const CellSet& other, Combine&& combine) const;
 
-  Shared<Chunks> chunks_;
+  Shared<Pages> pages_;
 };
 
 }  // namespace uq

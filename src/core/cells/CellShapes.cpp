@@ -1,27 +1,178 @@
 #include "core/cells/CellShapes.h"
 
+#include <cmath>
+#include <cstdlib>
+#include <map>
+
 namespace uq {
 
-CellSet boxOf(const Grid& grid, CellPos a, CellPos b) {
-  const GridKind kind = grid.shape().kind;
-  if (kind == GridKind::orthogonal || kind == GridKind::diamond) return CellSet(CellRect::around(a, b));
-  // Twice the middle, in map pixels.
-  const auto middle = [&](CellPos cell) {
-    const PixelRect box = grid.cellBox(cell);
-    return PixelPos{2 * box.x + box.w, 2 * box.y + box.h};
-  };
-  const PixelPos from = middle(a);
-  const PixelPos to = middle(b);
-  const auto between = [](int x, int p, int q) { return x >= std::min(p, q) && x <= std::max(p, q); };
-  const CellRect near = CellRect::around(a, b).grown(1);
-  CellSet box;
+namespace {
+
+bool isHexagonal(const Grid& grid) { return grid.turnOrder() == 6; }
+
+// Twice the middle of a cell, in map pixels.
+PixelPos middleOf(const Grid& grid, CellPos cell) {
+  const PixelRect box = grid.cellBox(cell);
+  return {2 * box.x + box.w, 2 * box.y + box.h};
+}
+
+bool between(int x, int a, int b) { return x >= std::min(a, b) && x <= std::max(a, b); }
+
+CellSet setOf(const CellRect& near, const auto& holds) {
+  CellSet cells;
   for (int y = near.y0; y < near.y1; ++y) {
     for (int x = near.x0; x < near.x1; ++x) {
-      const PixelPos at = middle({x, y});
-      if (between(at.x, from.x, to.x) && between(at.y, from.y, to.y)) box.insert({x, y});
+      if (!holds(CellPos{x, y})) continue;
+      const int first = x;
+      while (x + 1 < near.x1 && holds(CellPos{x + 1, y})) ++x;
+      cells.insert({first, y}, x - first + 1);
     }
   }
-  return box;
+  return cells;
+}
+
+// The cells whose side coordinates are a rectangle, and of those the ones of which `holds` is true.
+CellSet alongTheGrid(const Grid& grid, SidePos a, SidePos b, const auto& holds) {
+  CellSet cells;
+  for (int v = std::min(a.v, b.v); v <= std::max(a.v, b.v); ++v) {
+    for (int u = std::min(a.u, b.u); u <= std::max(a.u, b.u); ++u) {
+      if (holds(u, v)) cells.insert(grid.fromSide({u, v}));
+    }
+  }
+  return cells;
+}
+
+// Whether place `at` of `from` .. `to` lies inside an oval that fills it, as its share of the radius, squared.
+double share(int at, int from, int to) {
+  const int wide = std::abs(to - from) + 1;
+  const double off = 2.0 * at - from - to;
+  return off * off / (double(wide) * wide);
+}
+
+int hexagonDistance(SidePos way) { return std::max({std::abs(way.u), std::abs(way.v), std::abs(way.u + way.v)}); }
+
+// The stretches of a disc, relative to its middle, row by row: first column, row, cells.
+struct DiscRow {
+  CellPos first;
+  int count;
+};
+std::vector<DiscRow> discRows(const Grid& grid, CellPos middle, int distance) {
+  const SidePos at = grid.toSide(middle);
+  std::map<int, std::pair<int, int>> rows;  // first and last column
+  for (int v = -distance; v <= distance; ++v) {
+    for (int u = -distance; u <= distance; ++u) {
+      if (isHexagonal(grid) && hexagonDistance({u, v}) > distance) continue;
+      const CellPos cell = grid.fromSide(at + SidePos{u, v});
+      const auto [row, isNew] = rows.try_emplace(cell.y, cell.x, cell.x);
+      row->second = {std::min(row->second.first, cell.x), std::max(row->second.second, cell.x)};
+    }
+  }
+  std::vector<DiscRow> disc;
+  for (const auto& [y, columns] : rows) {
+    disc.push_back({{columns.first - middle.x, y - middle.y}, columns.second - columns.first + 1});
+  }
+  return disc;
+}
+
+}  // namespace
+
+BoxShape usualBox(GridKind kind) {
+  return kind == GridKind::orthogonal || kind == GridKind::diamond ? BoxShape::alongTheGrid : BoxShape::asSeen;
+}
+
+CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
+  const GridKind kind = grid.shape().kind;
+  const bool storedAlong = kind == GridKind::orthogonal || kind == GridKind::diamond;
+  if (kind == GridKind::orthogonal || (storedAlong && shape == BoxShape::alongTheGrid)) {
+    return CellSet(CellRect::around(a, b));
+  }
+  if (shape == BoxShape::alongTheGrid) {
+    return alongTheGrid(grid, grid.toSide(a), grid.toSide(b), [](int, int) { return true; });
+  }
+  const PixelPos from = middleOf(grid, a);
+  const PixelPos to = middleOf(grid, b);
+  const int x = std::min(from.x, to.x);
+  const int y = std::min(from.y, to.y);
+  const CellRect near =
+      grid.cellsMeeting({x / 2 - 1, y / 2 - 1, std::abs(to.x - from.x) / 2 + 3, std::abs(to.y - from.y) / 2 + 3});
+  return setOf(near, [&](CellPos cell) {
+    const PixelPos middle = middleOf(grid, cell);
+    return between(middle.x, from.x, to.x) && between(middle.y, from.y, to.y);
+  });
+}
+
+CellSet ovalOf(const Grid& grid, CellPos a, CellPos b) {
+  if (!isHexagonal(grid)) {
+    const SidePos from = grid.toSide(a);
+    const SidePos to = grid.toSide(b);
+    const auto inside = [&](int u, int v) { return share(u, from.u, to.u) + share(v, from.v, to.v) <= 1; };
+    const GridKind kind = grid.shape().kind;
+    if (kind == GridKind::staggered) return alongTheGrid(grid, from, to, inside);
+    return setOf(CellRect::around(a, b), [&](CellPos cell) { return inside(cell.x, cell.y); });
+  }
+  // Middles in halves of a cell across the shift, and in rows down it; so wide that both ends' cells are filled.
+  const PixelPos from = middleOf(grid, a);
+  const PixelPos to = middleOf(grid, b);
+  const PixelRect next = grid.cellBox({2, 2});
+  const PixelRect origin = grid.cellBox({0, 0});
+  // The way from column to column and from row to row, as twice the middles count.
+  const double column = next.x - origin.x;
+  const double row = next.y - origin.y;
+  const auto radius = [](int way, double step) { return std::abs(way) / 2.0 + step / 2; };
+  const double rx = radius(to.x - from.x, column);
+  const double ry = radius(to.y - from.y, row);
+  return boxOf(grid, a, b, BoxShape::asSeen).intersected(setOf(CellRect::around(a, b).grown(1), [&](CellPos cell) {
+    const PixelPos at = middleOf(grid, cell);
+    const double dx = (at.x - (from.x + to.x) / 2.0) / rx;
+    const double dy = (at.y - (from.y + to.y) / 2.0) / ry;
+    return dx * dx + dy * dy <= 1;
+  }));
+}
+
+CellSet roundOf(const Grid& grid, CellPos a, CellPos b) {
+  if (isHexagonal(grid)) return discOf(grid, a, distanceOf(grid, a, b));
+  const SidePos from = grid.toSide(a);
+  const SidePos way = grid.toSide(b) - from;
+  const int far = std::max(std::abs(way.u), std::abs(way.v));
+  const SidePos to{way.u < 0 ? -far : far, way.v < 0 ? -far : far};
+  return ovalOf(grid, a, grid.fromSide(from + to));
+}
+
+int distanceOf(const Grid& grid, CellPos a, CellPos b) {
+  const SidePos way = grid.toSide(b) - grid.toSide(a);
+  return isHexagonal(grid) ? hexagonDistance(way) : std::max(std::abs(way.u), std::abs(way.v));
+}
+
+CellSet discOf(const Grid& grid, CellPos middle, int distance) { return brushed(grid, {&middle, 1}, 2 * distance + 1); }
+
+CellSet brushed(const Grid& grid, std::span<const CellPos> stroke, int width) {
+  CellSet cells;
+  std::vector<DiscRow> discs[2][2];  // by whether column and row of the middle are odd
+  for (const CellPos middle : stroke) {
+    auto& disc = discs[middle.y & 1][middle.x & 1];
+    if (disc.empty()) disc = discRows(grid, middle, (width - 1) / 2);
+    for (const DiscRow& row : disc) cells.insert({middle.x + row.first.x, middle.y + row.first.y}, row.count);
+  }
+  return cells;
+}
+
+CellSet outlineOf(const Grid& grid, const CellSet& cells) {
+  CellSet outline;
+  const CellRect all = cells.bounds();
+  const int sides = static_cast<int>(grid.outline({0, 0}).size());
+  for (int side = 0; side < sides; ++side) {
+    for (const bool corner : {false, true}) {
+      if (corner && isHexagonal(grid)) continue;
+      const auto step = [&](bool oddColumn, bool oddRow) {
+        const CellPos from{oddColumn, oddRow};
+        const CellPos beside = grid.across(from, side);
+        const CellPos to = corner ? grid.across(beside, (side + 1) % sides) : beside;
+        return CellPos{to.x - from.x, to.y - from.y};
+      };
+      cells.forEachWithoutNeighbour(step, all, [&](CellPos at) { outline.insert(at); });
+    }
+  }
+  return outline;
 }
 
 }  // namespace uq

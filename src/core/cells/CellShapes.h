@@ -1,13 +1,46 @@
-// Sets of cells by their shape on the screen.
+// Sets of cells by their shape: boxes, ovals, discs and the broad stroke of a brush, outlines of sets.
+//
+// All are sets of cells of one grid and know nothing of a map's bounds. Cost: the cells of the shape's bounds, where
+// nothing else is said.
 #pragma once
+
+#include <span>
 
 #include "core/cells/CellSet.h"
 #include "core/grid/Grid.h"
 
 namespace uq {
 
-// The box between two cells. On squares and diamonds along the grid; where rows or columns are shifted as it is seen:
-// the cells whose middle lies in the rectangle of pixels between both middles. Cost: the cells of its bounds.
-CellSet boxOf(const Grid& grid, CellPos a, CellPos b);
+enum class BoxShape {
+  asSeen,        // the cells whose middle lies in the rectangle of pixels between both middles
+  alongTheGrid,  // the parallelogram in side coordinates
+};
+
+// What people expect first: along the grid on squares and diamonds, else as seen.
+BoxShape usualBox(GridKind kind);
+
+// The box between two cells.
+CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape);
+inline CellSet boxOf(const Grid& grid, CellPos a, CellPos b) { return boxOf(grid, a, b, usualBox(grid.shape().kind)); }
+
+// The oval that fills the box between two cells, round on the ground: along the grid on squares, diamonds and staggered
+// diamonds, as seen on hexagons.
+CellSet ovalOf(const Grid& grid, CellPos a, CellPos b);
+// The oval of equal radii: from `a` towards `b` as far as the farther of both ways on four-sided cells; on hexagons all
+// cells about `a` that are no farther from it than `b`.
+CellSet roundOf(const Grid& grid, CellPos a, CellPos b);
+
+// The steps between two cells: the larger side difference, on hexagons the fewest sides crossed.
+int distanceOf(const Grid& grid, CellPos a, CellPos b);
+
+// All cells within a distance.
+CellSet discOf(const Grid& grid, CellPos middle, int distance);
+
+// The cells within (width − 1) / 2 of each cell of a joined stroke. `width` is odd, in cells across.
+CellSet brushed(const Grid& grid, std::span<const CellPos> stroke, int width);
+
+// The cells of a set that have a neighbour outside it, across a side or a corner (on hexagons a side): closed for a
+// fill through sides, and joined through sides where the set is.
+CellSet outlineOf(const Grid& grid, const CellSet& cells);
 
 }  // namespace uq

@@ -25,6 +25,14 @@ std::unique_ptr<const Grid> makeGrid(const GridShape& shape) {
   return std::make_unique<OrthogonalGrid>(shape);
 }
 
+std::vector<CellPos> Grid::sideLine(CellPos from, CellPos to) const {
+  if (turnOrder() == 6) return line(from, to);
+  const SidePos start = toSide(from);
+  std::vector<CellPos> cells;
+  for (const SidePos step : squareSideLine(toSide(to) - start)) cells.push_back(fromSide(start + step));
+  return cells;
+}
+
 bool areOfOneFamily(GridKind a, GridKind b) {
   const auto family = [](GridKind kind) { return kind == GridKind::staggered ? GridKind::diamond : kind; };
   return family(a) == family(b);

@@ -108,6 +108,8 @@ class Grid {
   // The cells from `from` to `to`, both included, each touching the one before by side or corner. Depends only on the
   // difference, so moving a line never changes its shape. Cost: its length.
   virtual std::vector<CellPos> line(CellPos from, CellPos to) const = 0;
+  // The same through sides only. On hexagons there is no other way.
+  virtual std::vector<CellPos> sideLine(CellPos from, CellPos to) const;
 
  protected:
   explicit Grid(const GridShape& shape) : shape_(shape) {}

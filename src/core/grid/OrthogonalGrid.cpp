@@ -49,6 +49,20 @@ std::vector<SidePos> squareLine(SidePos to) {
   return steps;
 }
 
+std::vector<SidePos> squareSideLine(SidePos to) {
+  const int across = std::abs(to.u);
+  const int down = std::abs(to.v);
+  std::vector<SidePos> steps{{0, 0}};
+  steps.reserve(static_cast<std::size_t>(across) + static_cast<std::size_t>(down) + 1);
+  for (int u = 0, v = 0; u < across || v < down;) {
+    // Over the side whose middle lies nearer to the straight line.
+    const bool goesAcross = (2 * std::int64_t{u} + 1) * down < (2 * std::int64_t{v} + 1) * across;
+    (goesAcross ? u : v) += 1;
+    steps.push_back({to.u < 0 ? -u : u, to.v < 0 ? -v : v});
+  }
+  return steps;
+}
+
 std::vector<CellPos> OrthogonalGrid::line(CellPos from, CellPos to) const {
   std::vector<CellPos> cells;
   for (const SidePos step : squareLine({to.x - from.x, to.y - from.y})) {

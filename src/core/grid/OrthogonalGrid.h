@@ -13,6 +13,9 @@ namespace uq {
 // differential analyser (see Foley et al., Computer Graphics, 3.2).
 std::vector<SidePos> squareLine(SidePos to);
 
+// The same through sides: each step crosses the side whose middle lies nearer to the straight line.
+std::vector<SidePos> squareSideLine(SidePos to);
+
 class OrthogonalGrid final : public Grid {
  public:
   explicit OrthogonalGrid(const GridShape& shape) : Grid(shape), w_(shape.cell.w), h_(shape.cell.h) {}
