@@ -4,6 +4,7 @@
 #include <zstd.h>
 
 #include "bench/BigQuilt.h"
+#include "bench/Measured.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Stroke.h"
 #include "core/history/UndoLine.h"
@@ -160,15 +161,6 @@ void storeReadZstd(benchmark::State& state) {
   for (auto _ : state) {
     benchmark::DoNotOptimize(ZSTD_decompress(out.data(), out.size() * 4, packed.data(), packed.size()));
   }
-}
-
-// Best of five, with the noise.
-benchmark::internal::Benchmark* measured(const char* name, benchmark::internal::Function* function) {
-  return benchmark::RegisterBenchmark(name, function)
-      ->Repetitions(5)
-      ->ReportAggregatesOnly()
-      ->Unit(benchmark::kMillisecond)
-      ->ComputeStatistics("best", [](const std::vector<double>& v) { return *std::min_element(v.begin(), v.end()); });
 }
 
 }  // namespace

@@ -9,6 +9,7 @@
 #include <thread>
 
 #include "bench/BigQuilt.h"
+#include "bench/Measured.h"
 #include "core/edit/LayCells.h"
 #include "raster/SwatchBook.h"
 
@@ -211,13 +212,6 @@ void startDemo(benchmark::State& state) {
     program.start(QStringLiteral(UQ_URBAN_QUILT), {QStringLiteral("--first-frame"), copy});
     if (!program.waitForFinished() || program.exitCode() != 0) state.SkipWithError("the program did not run");
   }
-}
-
-benchmark::internal::Benchmark* measured(benchmark::internal::Benchmark* one) {
-  return one->Repetitions(5)
-      ->ReportAggregatesOnly()
-      ->Unit(benchmark::kMillisecond)
-      ->ComputeStatistics("best", [](const std::vector<double>& v) { return *std::min_element(v.begin(), v.end()); });
 }
 
 }  // namespace

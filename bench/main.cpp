@@ -5,6 +5,7 @@
 
 namespace uq::bench {
 void registerCellsBenchmarks();
+void registerFillBenchmarks();
 void registerFrameBenchmarks();
 void registerWorkroomBenchmarks();
 }  // namespace uq::bench
@@ -15,6 +16,7 @@ int main(int argc, char** argv) {
   qputenv("XDG_STATE_HOME", state.path().toUtf8());
   const QApplication application(argc, argv);
   uq::bench::registerCellsBenchmarks();
+  uq::bench::registerFillBenchmarks();
   uq::bench::registerFrameBenchmarks();
   uq::bench::registerWorkroomBenchmarks();
   benchmark::Initialize(&argc, argv);
