@@ -287,29 +287,6 @@ RC_GTEST_PROP(Turn, TurningPlacesFollowsTheSameLaw, ()) {
   RC_ASSERT(grid->turned(grid->turned(at, a), b) == grid->turned(at, combined(a, b, 4)));
 }
 
-TEST(Block, TurnsRightAboutItsGrip) {
-  const auto grid = makeGrid({});
-  const Cell left({1, 1}, {});
-  const Cell right({1, 2}, {});
-  const Block pair({{{0, 0}, left}, {{1, 0}, right}});
-  const Block turned = pair.turned(*grid, Turning::right);
-  EXPECT_EQ(turned, Block({{{0, 0}, Cell({1, 1}, {false, 1})}, {{0, 1}, Cell({1, 2}, {false, 1})}}));
-  EXPECT_EQ(turned.straightened().extent(), (CellRect{0, 0, 1, 2}));
-}
-
-RC_GTEST_PROP(Block, FourTurnsOrTwoMirrorsGiveItBack, ()) {
-  const auto grid = makeGrid({});
-  std::vector<Block::Part> parts;
-  for (std::uint32_t i = 0, n = *rc::gen::inRange(1u, 9u); i < n; ++i) {
-    parts.push_back({{*rc::gen::inRange(-4, 5), *rc::gen::inRange(-4, 5)}, Cell({1, i}, anyTurn())});
-  }
-  const Block block(parts);
-  Block now = block;
-  for (int i = 0; i < 4; ++i) now = now.turned(*grid, Turning::left);
-  RC_ASSERT(now == block);
-  RC_ASSERT(block.turned(*grid, Turning::mirrorDown).turned(*grid, Turning::mirrorDown) == block);
-}
-
 TEST(Block, KeepsTheLastPartOfAPlaceAndNoEmptyOnes) {
   const Cell tile({1, 7}, {});
   EXPECT_TRUE(Block({{{0, 0}, tile}, {{0, 0}, Cell{}}}).empty());

@@ -4,6 +4,7 @@
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/QuiltStore.h"
@@ -388,11 +389,24 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"path_out_of_the_folder", "maps/yard/map.json", "paving.cells", "../../x.cells", 10, "plain name"},
         Damage{"unknown_grid", "maps/yard/map.json", "orthogonal", "triangular", 6, "not known to this version"},
         Damage{"unknown_layer", "maps/yard/map.json", "\"tiles\"", "\"smoke\"", 10, "not known to this version"},
-        Damage{"newer_map", "maps/yard/map.json", "1.1", "2.0", 3, "newer version"},
+        Damage{"order", "maps/yard/map.json", "\"layers\": [", "\"order\": \"by-chance\", \"layers\": [", 9, "neither"},
+        Damage{"folder_of_nothing", "maps/yard/map.json", "\"layers\": [",
+               "\"layers\": [{\"id\": \"baaaaaaaaaaa\", \"kind\": \"folder\", \"name\": \"Level 1\", \"layers\": []},",
+               9, "holds no layer"},
+        Damage{"rise", "maps/yard/map.json", "\"layers\": [",
+               "\"layers\": [{\"id\": \"baaaaaaaaaaa\", \"kind\": \"folder\", \"name\": \"a\", \"rise\": 99999, "
+               "\"layers\": []},",
+               9, "from -65536 to 65536"},
+        Damage{"facing_of_one", "sheets/street.json", "\"tiles\"", "\"facings\": [[3, null, null, null]], \"tiles\"",
+               12, "4 or 6 tiles"},
+        Damage{"facing_twice", "sheets/street.json", "\"tiles\"", "\"facings\": [[3, 4, 3, null]], \"tiles\"", 12,
+               "4 or 6 tiles"},
+        Damage{"footprint", "sheets/street.json", "\"tiles\"", "\"footprint\": [0, 1], \"tiles\"", 12, "from 1 to 64"},
+        Damage{"newer_map", "maps/yard/map.json", "1.2", "2.0", 3, "newer version"},
         Damage{"broken_sheet", "sheets/street.json", "\"code\"", nullptr, 6, "syntax error"},
         Damage{"sheet_code", "sheets/street.json", "\"A\"", "\"a1\"", 6, "capital letters"},
         Damage{"broken_quilt", "quilt.json", "\"name\"", nullptr, 5, "syntax error"},
-        Damage{"newer_quilt", "quilt.json", "1.1", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
+        Damage{"newer_quilt", "quilt.json", "1.2", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
 // Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
@@ -469,7 +483,7 @@ TEST(QuiltStore, AFolderThatVanishedIsNotMadeAnewByHalf) {
 TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");
-  map.replace(map.find("1.1"), 3, "1.7");
+  map.replace(map.find("1.2"), 3, "1.7");
   map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);
@@ -504,6 +518,28 @@ TEST(QuiltStore, MapsOfEveryGridComeBackAsTheyWere) {
   const auto again = saved.open(QuiltStore::Access::read);
   EXPECT_THAT(again->problems, IsEmpty());
   for (const auto& map : quilt.maps()) EXPECT_EQ(again->quilt.map(map->id)->grid, map->grid) << map->name;
+}
+
+TEST(QuiltStore, LevelsStancesAndFacingsComeBackAsTheyWere) {
+  Saved saved;
+  auto opened = saved.open();
+  IdSource ids(12);
+  const LayerAt sheds = layerOf(opened->quilt, "Yard", "Sheds");
+  const LayerAdded level = addLevel(opened->quilt, sheds, ids);
+  Quilt quilt =
+      withDrawOrder(level.quilt, sheds.map, level.quilt.layer({sheds.map, level.layer})->folder, DrawOrder::byDepth);
+  Sheet sheet = *quilt.sheetAt(tileOf(quilt, "street", 0).tile().slot);
+  sheet.stance = {{0, 5}, {1, 2}};
+  sheet.tiles[3].stance = Stance{{-2, 5}, {3, 2}};
+  sheet.facings = {{1u, std::nullopt, 4u, std::nullopt}};
+  quilt = quilt.with(sheet);
+  ASSERT_TRUE(opened->store.save(quilt));
+  const auto again = saved.open(QuiltStore::Access::read);
+  EXPECT_THAT(again->problems, IsEmpty());
+  EXPECT_EQ(*again->quilt.map(sheds.map), *quilt.map(sheds.map));
+  EXPECT_EQ(*again->quilt.sheet(sheet.id), *quilt.sheet(sheet.id));
+  EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"rise\": 32"));
+  EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("\"facings\""));
 }
 
 TEST(QuiltStore, AGridThatCannotBeIsNamedWithItsLine) {

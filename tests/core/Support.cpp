@@ -1,8 +1,10 @@
 #include "core/Support.h"
 
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/Facings.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
@@ -178,7 +180,9 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
     const auto& map = *rc::gen::elementOf(quilt.maps());
     const Shared<TilesLayer> layer = *rc::gen::elementOf(map->layers);
     const LayerAt at{map->id, layer->id};
-    switch (*rc::gen::inRange(0, 16)) {
+    IdSource ids(*rc::gen::arbitrary<std::uint64_t>());
+    const auto street = [&] { return tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile(); };
+    switch (*rc::gen::inRange(0, 24)) {
       case 0:
       case 1:
         return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));
@@ -188,6 +192,19 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
         return withNote(quilt, at, *rc::gen::element<std::string>("", "quay edge is one tile wide", "\"lamps\"\n"));
       case 5: return withRole(quilt, at, *rc::gen::element<std::string>("ground", "in front", "weather"));
       case 6: return renameMap(quilt, map->id, *rc::gen::element<std::string>("Yard", "Loft", "Yard", "Ferry Street"));
+      case 7: return addLevel(quilt, at, ids).quilt;
+      case 8: return deleteLevel(quilt, map->id, layer->folder);
+      case 9: return withRise(quilt, map->id, layer->folder, *rc::gen::inRange(-40, 200));
+      case 10:
+        return withDrawOrder(quilt, map->id, layer->folder, *rc::gen::element(DrawOrder::byLayers, DrawOrder::byDepth));
+      case 11: return withPartner(quilt, street(), 4, *rc::gen::inRange(1, 4), street());
+      case 12: return withPartner(quilt, street(), 6, *rc::gen::inRange(1, 6), std::nullopt);
+      case 13: {
+        Sheet sheet = *quilt.sheetAt(street().slot);
+        sheet.tiles[*rc::gen::inRange(0u, 8u)].stance =
+            Stance{{*rc::gen::inRange(-9, 9), *rc::gen::inRange(1, 9)}, {*rc::gen::inRange(1, 4), 1}};
+        return quilt.with(std::move(sheet));
+      }
       default: break;
     }
     std::vector<CellChange> changes;

@@ -10,6 +10,7 @@
 #include "core/edit/Landing.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Selected.h"
+#include "core/edit/Turned.h"
 #include "core/store/DeskText.h"
 
 namespace uq {
@@ -108,7 +109,7 @@ bool Session::takeFromMap(PixelPos at, int behind) {
 void Session::turnHand(Turning turning) {
   if (!map()) return;
   Desk desk = desk_;
-  desk.inHand = desk.inHand.turned(*makeGrid(map()->grid), turning);
+  desk.inHand = turnedBlock(quilt_, *makeGrid(map()->grid), desk.inHand, turning);
   setDesk(std::move(desk));
 }
 

@@ -23,17 +23,6 @@ CellRect Block::extent() const {
   return extent;
 }
 
-Block Block::turned(const Grid& grid, Turning turning) const {
-  const int order = grid.turnOrder();
-  const Turn turn = turnOf(turning, order);
-  std::vector<Part> parts;
-  parts.reserve(parts_.size());
-  for (const Part& part : parts_) {
-    parts.push_back({grid.turned(part.at, turn), Cell(part.cell.tile(), combined(part.cell.turn(), turn, order))});
-  }
-  return Block(std::move(parts));
-}
-
 Block Block::straightened() const {
   std::vector<Part> parts = parts_;
   for (Part& part : parts) part.cell = Cell(part.cell.tile(), Turn{});

@@ -35,9 +35,6 @@ class Block {
   // The smallest rectangle of places that holds all parts, as columns u and rows v.
   CellRect extent() const;
 
-  // The block turned about its grip: each place moves, and each picture turns with it.
-  Block turned(const Grid& grid, Turning turning) const;
-
   // The block with every picture laid straight; places stay.
   Block straightened() const;
 

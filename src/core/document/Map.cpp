@@ -1,6 +1,36 @@
 #include "core/document/Map.h"
 
+#include <set>
+
 namespace uq {
+
+DrawOrder usualOrder(GridKind kind) {
+  return kind == GridKind::diamond || kind == GridKind::staggered ? DrawOrder::byDepth : DrawOrder::byLayers;
+}
+
+const LayerFolder* Map::layerFolder(Id wanted) const {
+  for (const LayerFolder& one : folders) {
+    if (one.id == wanted) return &one;
+  }
+  return nullptr;
+}
+
+int Map::riseOf(const TilesLayer& layer) const {
+  const LayerFolder* in = layerFolder(layer.folder);
+  return in ? in->rise : 0;
+}
+
+PixelPos Map::planeOf(const TilesLayer& layer) const { return {layer.offset.x, layer.offset.y - riseOf(layer)}; }
+
+int Map::levelOf(const TilesLayer& layer) const {
+  const int rise = riseOf(layer);
+  std::set<int> between;
+  for (const LayerFolder& one : folders) {
+    if (rise > 0 ? one.rise > 0 && one.rise <= rise : one.rise < 0 && one.rise >= rise) between.insert(one.rise);
+  }
+  const int levels = static_cast<int>(between.size());
+  return rise > 0 ? levels : rise < 0 ? -levels : 0;
+}
 
 std::optional<std::size_t> Map::layerIndex(Id wanted) const {
   for (std::size_t i = 0; i < layers.size(); ++i) {

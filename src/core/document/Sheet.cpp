@@ -23,6 +23,18 @@ std::optional<PixelRect> Sheet::place(std::uint32_t number) const {
                    cut.cell.h};
 }
 
+const Stance& Sheet::stanceOf(std::uint32_t number) const {
+  const auto said = tiles.find(number);
+  return said != tiles.end() && said->second.stance ? *said->second.stance : stance;
+}
+
+const Facing* Sheet::facingOf(std::uint32_t number) const {
+  for (const Facing& facing : facings) {
+    if (std::find(facing.begin(), facing.end(), std::optional(number)) != facing.end()) return &facing;
+  }
+  return nullptr;
+}
+
 std::string Sheet::tileName(std::uint32_t number) const {
   const auto said = tiles.find(number);
   return said != tiles.end() && !said->second.name.empty() ? said->second.name : name + " " + std::to_string(number);

@@ -7,11 +7,12 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "core/base/Id.h"
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
-#include "core/grid/Pixels.h"
+#include "core/grid/Stance.h"
 
 namespace uq {
 
@@ -25,10 +26,15 @@ struct SheetCut {
   friend bool operator==(const SheetCut&, const SheetCut&) = default;
 };
 
+// The same thing seen from its sides: the tile that shows it turned by as many steps to the right as its place says,
+// first the one that is not turned. 4 places on squares and diamonds, 6 on hexagons; at least two of them hold a tile.
+using Facing = std::vector<std::optional<std::uint32_t>>;
+
 // What a sheet says of one tile, by its number.
 struct TileFacts {
-  std::string name;    // may be empty
-  Json::Object extra;  // fields that this version does not know
+  std::string name;              // may be empty
+  std::optional<Stance> stance;  // else the sheet's
+  Json::Object extra;            // fields that this version does not know
   friend bool operator==(const TileFacts&, const TileFacts&) = default;
 };
 
@@ -40,7 +46,9 @@ struct Sheet {
   std::string picture;  // file name of the picture, beside the JSON
   PixelSize pictureSize;
   SheetCut cut;
+  Stance stance;                             // of all tiles that say nothing else
   std::map<std::uint32_t, TileFacts> tiles;  // only those of which something is said
+  std::vector<Facing> facings;               // no tile stands in two
   Json::Object extra;                        // fields that this version does not know
   Revision revision;
 
@@ -51,6 +59,10 @@ struct Sheet {
 
   // Where the tile stands in the picture; nothing for a number outside the cut.
   std::optional<PixelRect> place(std::uint32_t number) const;
+
+  const Stance& stanceOf(std::uint32_t number) const;
+  // The facing in which a tile stands; nullptr when in none.
+  const Facing* facingOf(std::uint32_t number) const;
 
   // The tile's own name, else the sheet's name and the number.
   std::string tileName(std::uint32_t number) const;

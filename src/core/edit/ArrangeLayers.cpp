@@ -20,6 +20,26 @@ std::string freeName(const Map& map, const std::string& wanted) {
   return name;
 }
 
+Id folderOf(const Map& map, std::size_t index) { return index < map.layers.size() ? map.layers[index]->folder : Id(); }
+
+// The folder of a layer that comes to lie at `index`: that of both its neighbours; else `own` if one of them is in it;
+// else none.
+Id folderAt(const Map& map, std::size_t index, Id own) {
+  const Id behind = index > 0 ? folderOf(map, index - 1) : Id();
+  const Id before = folderOf(map, index);
+  return behind == before ? behind : own == behind || own == before ? own : Id();
+}
+
+// Drops folders that hold nothing, and puts the others in the order of their layers.
+void tidyFolders(Map& map) {
+  std::vector<LayerFolder> folders;
+  for (const auto& layer : map.layers) {
+    const LayerFolder* folder = map.layerFolder(layer->folder);
+    if (folder && (folders.empty() || folders.back().id != folder->id)) folders.push_back(*folder);
+  }
+  map.folders = std::move(folders);
+}
+
 LayerAdded withLayer(const Quilt& quilt, Map map, std::size_t index, TilesLayer layer) {
   std::vector<std::string> files;
   for (const auto& other : map.layers) files.push_back(other->file);
@@ -57,6 +77,8 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids)
   layer.role = kStarts[start].first;
   layer.name = freeName(*map, kStarts[start].second);
   layer.thread = freeThread(*map);
+  // In front of the layer behind it, so with that in its folder.
+  layer.folder = index > 0 ? folderOf(*map, index - 1) : Id();
   return withLayer(quilt, *map, index, std::move(layer));
 }
 
@@ -75,6 +97,7 @@ Quilt deleteLayer(const Quilt& quilt, LayerAt at) {
   if (!quilt.layer(at)) return quilt;
   Map map = *quilt.map(at.map);
   map.layers.erase(map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer)));
+  tidyFolders(map);
   return quilt.with(std::move(map));
 }
 
@@ -82,10 +105,13 @@ Quilt moveLayer(const Quilt& quilt, LayerAt at, std::size_t index) {
   if (!quilt.layer(at)) return quilt;
   Map map = *quilt.map(at.map);
   const auto from = map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer));
-  const Shared<TilesLayer> layer = *from;
+  Shared<TilesLayer> layer = *from;
   map.layers.erase(from);
   index = std::min(index, map.layers.size());
+  const Id folder = folderAt(map, index, layer->folder);
+  if (folder != layer->folder) layer.edit([&](TilesLayer& moved) { moved.folder = folder; });
   map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), layer);
+  tidyFolders(map);
   return quilt.with(std::move(map));
 }
 

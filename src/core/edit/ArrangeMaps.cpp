@@ -77,8 +77,13 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   copy.id = ids.next();
   copy.name = freeName(quilt, map->name + " copy");
   copy.folder = freeFolder(quilt, copy.name);
+  std::map<Id, Id> folders;
+  for (LayerFolder& folder : copy.folders) folder.id = folders[folder.id] = ids.next();
   for (Shared<TilesLayer>& layer : copy.layers) {
-    layer.edit([&](TilesLayer& one) { one.id = ids.next(); });
+    layer.edit([&](TilesLayer& one) {
+      one.id = ids.next();
+      if (!one.folder.empty()) one.folder = folders[one.folder];
+    });
   }
   const Id copied = copy.id;
   return {quilt.with(std::move(copy)), copied};

@@ -189,11 +189,47 @@ void append(Json::Object& object, const Json::Object& extra) {
 }
 
 Json pair(PixelSize size) { return Json::Array{size.w, size.h}; }
+Json pair(PixelPos at) { return Json::Array{at.x, at.y}; }
 
-TilesLayer readLayer(Fields& fields) {
-  TilesLayer layer;
-  layer.id = fields.id("id");
+constexpr std::pair<const char*, DrawOrder> kOrders[] = {{"by-layers", DrawOrder::byLayers},
+                                                         {"by-depth", DrawOrder::byDepth}};
+
+const char* orderName(DrawOrder order) {
+  for (const auto& [name, one] : kOrders) {
+    if (one == order) return name;
+  }
+  return "";
+}
+
+std::optional<DrawOrder> readOrder(Fields& fields) {
+  if (!fields.has("order")) return std::nullopt;
+  const std::string text = fields.text("order");
+  for (const auto& [name, one] : kOrders) {
+    if (text == name) return one;
+  }
+  fields.refuse("\"order\" is neither \"by-layers\" nor \"by-depth\"", fields.line("order"));
+  return std::nullopt;
+}
+
+Json::Object layerObject(const TilesLayer& layer) {
+  Json::Object fields = {{"id", layer.id.text()},
+                         {"kind", "tiles"},
+                         {"name", layer.name},
+                         {"role", layer.role},
+                         {"thread", threadColourName(layer.thread.colour)},
+                         {"stitch", threadPatternName(layer.thread.pattern)},
+                         {"cells", layer.file + ".cells"}};
+  if (layer.offset != PixelPos{}) fields.emplace_back("offset", pair(layer.offset));
+  if (layer.opacity != 100) fields.emplace_back("opacity", layer.opacity);
+  if (!layer.note.empty()) fields.emplace_back("note", layer.note);
+  append(fields, layer.extra);
+  return fields;
+}
+
+// Refuses what is neither a tiles layer nor, where they may be, a folder. True for a folder.
+bool readKind(Fields& fields, bool mayBeFolder) {
   const std::string kind = fields.text("kind");
+  if (mayBeFolder && kind == "folder") return true;
   if (!fields.error() && kind != "tiles") {
     fields.take(Error{Error::Cause::newer,
                       "a layer of the kind \"" + kind + "\" is not known to this version",
@@ -202,6 +238,12 @@ TilesLayer readLayer(Fields& fields) {
                       {},
                       "Open it with a newer version"});
   }
+  return false;
+}
+
+TilesLayer readLayer(Fields& fields) {
+  TilesLayer layer;
+  layer.id = fields.id("id");
   layer.name = fields.text("name");
   layer.role = fields.text("role");
   const std::string colour = fields.text("thread");
@@ -221,6 +263,50 @@ TilesLayer readLayer(Fields& fields) {
   return layer;
 }
 
+// What differs from `plain`.
+void putStance(Json::Object& object, const Stance& stance, const Stance& plain) {
+  if (stance.seat != plain.seat) object.emplace_back("seat", pair(stance.seat));
+  if (stance.footprint != plain.footprint) object.emplace_back("footprint", pair(stance.footprint));
+}
+
+Stance readStance(Fields& fields, Stance plain) {
+  if (fields.has("seat")) {
+    const auto seat = fields.numbers("seat", 2, -kFarthestSeat, kFarthestSeat);
+    plain.seat = {seat[0], seat[1]};
+  }
+  if (fields.has("footprint")) {
+    const auto cells = fields.numbers("footprint", 2, 1, kLargestFootprint);
+    plain.footprint = {cells[0], cells[1]};
+  }
+  return plain;
+}
+
+void readFacings(Fields& fields, Sheet& sheet) {
+  std::set<std::int64_t> known;
+  for (const Json& item : fields.list("facings", kLastTileNumber + 1)) {
+    const auto* sides = item.as<Json::Array>();
+    Facing facing;
+    std::size_t tiles = 0;
+    bool good = sides && (sides->size() == 4 || sides->size() == 6);
+    for (std::size_t i = 0; good && i < sides->size(); ++i) {
+      const Json& side = (*sides)[i];
+      facing.emplace_back();
+      if (side.as<std::nullptr_t>()) continue;
+      const auto* number = side.as<std::int64_t>();
+      good = number && *number >= 0 && *number <= kLastTileNumber && known.insert(*number).second;
+      if (good) facing.back() = static_cast<std::uint32_t>(*number);
+      ++tiles;
+    }
+    if (!good || tiles < 2) {
+      return fields.refuse(
+          "\"facings\" holds something that is no list of 4 or 6 tiles, of which at least two are there "
+          "and none is in two lists",
+          item.line);
+    }
+    sheet.facings.push_back(std::move(facing));
+  }
+}
+
 }  // namespace
 
 Json quiltDocument(const QuiltFacts& facts) {
@@ -234,30 +320,33 @@ Json quiltDocument(const QuiltFacts& facts) {
 }
 
 Json mapDocument(const Map& map) {
+  // Layers in folders stand inside them.
   Json::Array layers;
-  for (const Shared<TilesLayer>& layer : map.layers) {
-    Json::Object fields = {{"id", layer->id.text()},
-                           {"kind", "tiles"},
-                           {"name", layer->name},
-                           {"role", layer->role},
-                           {"thread", threadColourName(layer->thread.colour)},
-                           {"stitch", threadPatternName(layer->thread.pattern)},
-                           {"cells", layer->file + ".cells"}};
-    if (layer->offset != PixelPos{}) fields.emplace_back("offset", Json::Array{layer->offset.x, layer->offset.y});
-    if (layer->opacity != 100) fields.emplace_back("opacity", layer->opacity);
-    if (!layer->note.empty()) fields.emplace_back("note", layer->note);
-    append(fields, layer->extra);
+  for (std::size_t i = 0; i < map.layers.size();) {
+    const LayerFolder* folder = map.layerFolder(map.layers[i]->folder);
+    if (!folder) {
+      layers.emplace_back(layerObject(map.layers[i++].read()));
+      continue;
+    }
+    Json::Array inside;
+    for (; i < map.layers.size() && map.layers[i]->folder == folder->id; ++i) {
+      inside.emplace_back(layerObject(map.layers[i].read()));
+    }
+    Json::Object fields = {{"id", folder->id.text()}, {"kind", "folder"}, {"name", folder->name}};
+    if (folder->rise != 0) fields.emplace_back("rise", folder->rise);
+    if (folder->order) fields.emplace_back("order", orderName(*folder->order));
+    fields.emplace_back("layers", std::move(inside));
+    append(fields, folder->extra);
     layers.emplace_back(std::move(fields));
   }
   Json::Object object = begun("map");
-  append(object, {{"id", map.id.text()},
-                  {"name", map.name},
-                  {"grid", gridName(map.grid.kind)},
-                  {"cell", pair(map.grid.cell)}});
+  append(object,
+         {{"id", map.id.text()}, {"name", map.name}, {"grid", gridName(map.grid.kind)}, {"cell", pair(map.grid.cell)}});
   if (map.grid.side > 0) object.emplace_back("side", map.grid.side);
   if (map.grid.firstShift) object.emplace_back("firstShift", true);
-  append(object, {{"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}},
-                  {"layers", std::move(layers)}});
+  append(object, {{"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}}});
+  if (map.order) object.emplace_back("order", orderName(*map.order));
+  object.emplace_back("layers", std::move(layers));
   append(object, map.extra);
   return object;
 }
@@ -267,6 +356,7 @@ Json sheetDocument(const Sheet& sheet) {
   for (const auto& [number, facts] : sheet.tiles) {
     Json::Object fields = {{"number", static_cast<int>(number)}};
     if (!facts.name.empty()) fields.emplace_back("name", facts.name);
+    if (facts.stance) putStance(fields, *facts.stance, sheet.stance);
     append(fields, facts.extra);
     tiles.emplace_back(std::move(fields));
   }
@@ -278,8 +368,21 @@ Json sheetDocument(const Sheet& sheet) {
                   {"size", pair(sheet.pictureSize)},
                   {"cell", pair(sheet.cut.cell)},
                   {"border", sheet.cut.border},
-                  {"gap", sheet.cut.gap},
-                  {"tiles", std::move(tiles)}});
+                  {"gap", sheet.cut.gap}});
+  putStance(object, sheet.stance, {});
+  if (!sheet.facings.empty()) {
+    Json::Array facings;
+    for (const Facing& facing : sheet.facings) {
+      Json::Array sides;
+      for (const auto& side : facing) {
+        sides.emplace_back();
+        if (side) sides.back() = static_cast<int>(*side);
+      }
+      facings.emplace_back(std::move(sides));
+    }
+    object.emplace_back("facings", std::move(facings));
+  }
+  object.emplace_back("tiles", std::move(tiles));
   append(object, sheet.extra);
   return object;
 }
@@ -330,13 +433,39 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
 
   std::set<Id> ids;
   std::set<std::string> files;
-  for (const Json& item : fields.list("layers", kMostLayers)) {
-    Fields layerFields(item, file);
-    TilesLayer layer = readLayer(layerFields);
-    if (layerFields.error()) return fail(*layerFields.error());
+  const auto add = [&](Fields& of, const Json& item, Id folder) {
+    TilesLayer layer = readLayer(of);
+    layer.folder = folder;
+    if (of.error()) return fields.take(*of.error());
     if (!ids.insert(layer.id).second) fields.refuse("two layers have the same id", item.line);
     if (!files.insert(layer.file).second) fields.refuse("two layers have the same cells file", item.line);
+    if (map.layers.size() == kMostLayers) fields.refuse("the map has more than 4,096 layers", item.line);
     map.layers.emplace_back(std::move(layer));
+  };
+  map.order = readOrder(fields);
+  for (const Json& item : fields.list("layers", kMostLayers)) {
+    Fields one(item, file);
+    if (!readKind(one, true)) {
+      add(one, item, {});
+    } else {
+      LayerFolder folder;
+      folder.id = one.id("id");
+      folder.name = one.text("name");
+      if (one.has("rise")) folder.rise = one.number("rise", -kFarthestOffset, kFarthestOffset);
+      folder.order = readOrder(one);
+      if (!ids.insert(folder.id).second) one.refuse("two layers have the same id", item.line);
+      const Json::Array& inside = one.list("layers", kMostLayers);
+      if (inside.empty()) one.refuse("the folder \"" + folder.name + "\" holds no layer", item.line);
+      for (const Json& in : inside) {
+        Fields layer(in, file);
+        readKind(layer, false);
+        add(layer, in, folder.id);
+      }
+      folder.extra = one.rest();
+      if (one.error()) fields.take(*one.error());
+      map.folders.push_back(std::move(folder));
+    }
+    if (fields.error()) return fail(*fields.error());
   }
   map.extra = fields.rest();
   return checked(fields, std::move(map));
@@ -360,11 +489,14 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
   if (!fields.error() && sheet.tileCount() > static_cast<int>(kLastTileNumber) + 1) {
     fields.refuse("the sheet has more than 262,144 tiles", fields.line("cell"));
   }
+  sheet.stance = readStance(fields, {});
+  if (fields.has("facings")) readFacings(fields, sheet);
   for (const Json& item : fields.list("tiles", kLastTileNumber + 1)) {
     Fields tile(item, file);
     const auto number = static_cast<std::uint32_t>(tile.number("number", 0, static_cast<int>(kLastTileNumber)));
     TileFacts facts;
     if (tile.has("name")) facts.name = tile.text("name");
+    if (tile.has("seat") || tile.has("footprint")) facts.stance = readStance(tile, sheet.stance);
     facts.extra = tile.rest();
     if (tile.error()) return fail(*tile.error());
     if (!sheet.tiles.emplace(number, std::move(facts)).second) fields.refuse("a tile's number stands twice", item.line);

@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 1;
+inline constexpr int kFormatMinor = 2;
 
 Json quiltDocument(const QuiltFacts& facts);
 Json mapDocument(const Map& map);
