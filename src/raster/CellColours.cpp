@@ -37,7 +37,7 @@ QRgb CellColours::found(Cell cell, TileArt& art, const Grid& grid) {
   if (ref.number >= numbers.size()) numbers.resize(ref.number + 1, kUnknown);
   const PixelSize box = grid.shape().cell;
   const TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
-  const bool fits = tile.takesCellSize() || (tile.size() == box && box.w == box.h);
+  const bool fits = tile.takesCellSize() || (tile.size() == box && box.w == box.h && tile.stance() == Stance{});
   if (!fits) return numbers[ref.number] = kPatched;
   const PixelView view = tile.takesCellSize() ? art.sized(art.tile(asDrawn(cell, grid)), box.w, box.h) : tile.straight();
   return numbers[ref.number] = averageOver(view, {0, 0, view.w, view.h}, std::int64_t{view.w} * view.h);
@@ -49,7 +49,7 @@ const std::vector<CellColours::Patch>& CellColours::patches(Cell cell, TileArt& 
   TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
   const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
   const PixelView& view = tile.takesCellSize() ? art.sized(tile, size.w, size.h) : tile.straight();
-  const PixelRect seat = grid.seat({0, 0}, size);
+  const PixelRect seat = standing(grid, {0, 0}, size, tile.stance());
   grid.inDrawOrder(grid.cellsMeeting(seat), [&](const DrawRow& row) {
     for (int i = 0; i < row.count; ++i) {
       const PixelRect box = grid.cellBox(row.at(i));

@@ -12,19 +12,22 @@ Reach Reach::united(const Reach& other) const {
   return {std::max(left, other.left), std::max(up, other.up), std::max(right, other.right), std::max(down, other.down)};
 }
 
-Reach reachOf(PixelSize size, const Grid& grid) {
+Reach reachOf(PixelSize size, const Stance& stance, const Grid& grid) {
   const PixelRect box = grid.cellBox({0, 0});
-  const PixelRect seat = grid.seat({0, 0}, size);
+  const PixelRect seat = standing(grid, {0, 0}, size, stance);
   return {std::max(0, box.x - seat.x), std::max(0, box.y - seat.y), std::max(0, seat.right() - box.right()),
           std::max(0, seat.bottom() - box.bottom())};
 }
 
-Reach ChunkReach::farthest(const Quilt& quilt, const Grid& grid) {
+Reach ChunkReach::farthest(const TileArt& art, const Grid& grid) {
   Reach reach;
-  for (const Shared<Sheet>& sheet : quilt.sheets()) {
-    const PixelSize size = sheet->cut.cell;
-    reach = reach.united(reachOf(size, grid)).united(reachOf({size.h, size.w}, grid));
-  }
+  art.forEachStanding([&](const TileArt::Standing& one) {
+    for (const bool mirror : {false, true}) {
+      const PixelSize size = one.size;
+      reach = reach.united(reachOf(size, turnedStance(grid, one.stance, {mirror, 0}), grid));
+      reach = reach.united(reachOf({size.h, size.w}, turnedStance(grid, one.stance, {mirror, 1}), grid));
+    }
+  });
   return reach;
 }
 
@@ -32,20 +35,31 @@ Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid&
   if (!chunk.dense && chunk.uniform.empty()) return {};
   if (const auto found = known_.find(chunk.key()); found != known_.end()) return found->second;
   if (known_.size() >= kMostKnown) known_.clear();
+  // Of tiles that stand alike only the largest matters.
+  Reach reach;
   PixelSize largest;
+  Stance stance;
+  const auto finish = [&] {
+    if (largest.w > 0) reach = reach.united(reachOf(largest, stance, grid));
+    largest = {};
+  };
   Cell last;
   const auto include = [&](Cell cell) {
     if (cell.empty() || cell == last) return;
     last = cell;
-    const PixelSize size = art.tile(asDrawn(cell, grid)).size();
-    largest = {std::max(largest.w, size.w), std::max(largest.h, size.h)};
+    const TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
+    if (!(tile.stance() == stance)) {
+      finish();
+      stance = tile.stance();
+    }
+    largest = {std::max(largest.w, tile.size().w), std::max(largest.h, tile.size().h)};
   };
   if (chunk.dense) {
     for (const Cell cell : chunk.dense->cells) include(cell);
   } else {
     include(chunk.uniform);
   }
-  const Reach reach = largest.w > 0 ? reachOf(largest, grid) : Reach{};
+  finish();
   return known_.emplace(chunk.key(), reach).first->second;
 }
 

@@ -40,14 +40,14 @@ class ChunkReach {
   // `art` follows the quilt that the chunk belongs to.
   Reach of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid& grid);
 
-  // The farthest that any tile of the quilt could reach on this grid.
-  static Reach farthest(const Quilt& quilt, const Grid& grid);
+  // The farthest that any tile of the quilt that `art` follows could reach on this grid.
+  static Reach farthest(const TileArt& art, const Grid& grid);
 
  private:
   std::unordered_map<std::uint64_t, Reach> known_;  // by ChunkView::key()
 };
 
-// Where a picture of `size` reaches beyond the box of its cell.
-Reach reachOf(PixelSize size, const Grid& grid);
+// Where a picture of `size` that stands so reaches beyond the box of its cell.
+Reach reachOf(PixelSize size, const Stance& stance, const Grid& grid);
 
 }  // namespace uq

@@ -63,8 +63,8 @@ struct Plane {
 
 class PlanePainter {
  public:
-  PlanePainter(const Quilt& quilt, const Map& map, const Grid& grid, DrawingKit& kit, const GhostCells* ghost)
-      : map_(map), grid_(grid), kit_(kit), ghost_(ghost), farthest_(ChunkReach::farthest(quilt, grid)) {}
+  PlanePainter(const Map& map, const Grid& grid, DrawingKit& kit, const GhostCells* ghost)
+      : map_(map), grid_(grid), kit_(kit), ghost_(ghost), farthest_(ChunkReach::farthest(kit.art, grid)) {}
 
   // False when nothing of the layer lies in the plane.
   bool paint(Plane& plane, const TilesLayer& layer) {
@@ -162,14 +162,14 @@ QRect deviceTouchedBy(const PixelRect& pixels, const Grid& grid, ViewScale scale
   return scale.toDevice(whole).adjusted(-1, -1, 1, 1);
 }
 
-void drawColours(QImage& target, const Quilt& quilt, const Map& map, const std::vector<const TilesLayer*>& layers,
+void drawColours(QImage& target, const Map& map, const std::vector<const TilesLayer*>& layers,
                  ViewScale scale, const QRect& device, DrawingKit& kit, const GhostCells* ghost,
                  const std::atomic<bool>* stop) {
   const auto grid = makeGrid(map.grid);
   const PixelSize cell = map.grid.cell;
   const Shares across(device.x(), device.width(), cell.w * scale.zoom);
   const Shares down(device.y(), device.height(), cell.h * scale.zoom);
-  PlanePainter painter(quilt, map, *grid, kit, ghost);
+  PlanePainter painter(map, *grid, kit, ghost);
   std::vector<std::uint32_t> sums;
   Plane plane;
   for (std::size_t y = 0; y < down.pixels.size();) {

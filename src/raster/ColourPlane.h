@@ -31,7 +31,7 @@ QRect deviceTouchedBy(const PixelRect& pixels, const Grid& grid, ViewScale scale
 
 // Draws `layers`, farthest first, into `target`, whose upper left is absolute device pixel `device`. Stops early, with
 // the rest undrawn, once `stop` is set.
-void drawColours(QImage& target, const Quilt& quilt, const Map& map, const std::vector<const TilesLayer*>& layers,
+void drawColours(QImage& target, const Map& map, const std::vector<const TilesLayer*>& layers,
                  ViewScale scale, const QRect& device, DrawingKit& kit, const GhostCells* ghost,
                  const std::atomic<bool>* stop);
 

@@ -1,4 +1,5 @@
-// GhostCells: a stroke that is shown but not laid, drawn in its layer and in draw order at kGhostOpacity.
+// GhostCells: a stroke that is shown but not laid, drawn in its layer and in draw order at kGhostOpacity. Where a run is
+// drawn by depth, what stands in front of the ghost and reaches over it is drawn at kInFrontOpacity.
 #pragma once
 
 #include <utility>
@@ -10,7 +11,8 @@
 
 namespace uq {
 
-inline constexpr unsigned kGhostOpacity = 204;  // of 255
+inline constexpr unsigned kGhostOpacity = 204;   // of 255
+inline constexpr unsigned kInFrontOpacity = 76;  // of 255
 
 struct GhostCells {
   Id layer;

@@ -11,20 +11,20 @@ namespace uq {
 
 namespace {
 
-constexpr std::int64_t kExactChange = 64;  // cells: a smaller change is measured picture by picture
+constexpr std::int64_t kExactChange = 64;    // cells: a smaller change is measured picture by picture
+constexpr std::size_t kMostFadedFor = 1024;  // cells of a ghost: in front of a larger one nothing is faded
 
-std::vector<const TilesLayer*> layersOf(const Map& map, const Run& run) {
-  std::vector<const TilesLayer*> layers;
-  for (const Id id : run.layers) {
-    if (const TilesLayer* layer = map.layer(id)) layers.push_back(layer);
-  }
-  return layers;
-}
+// The columns of device pixels that one strip of a picture fills: all of them, unless it stands on several cells.
+struct Columns {
+  int left = 0;
+  int right = 0;
+  friend bool operator==(const Columns&, const Columns&) = default;
+};
 
 // Draws a tile larger than life: each device pixel shows the map pixel under its middle.
 void magnify(QImage& target, const QRect& device, const PixelView& tile, const PixelRect& seat, ViewScale scale,
-             unsigned opacity, std::vector<int>& columns) {
-  const QRect place = scale.toDevice(seat).intersected(device);
+             const QRect& shown, unsigned opacity, std::vector<int>& columns) {
+  const QRect place = shown.intersected(device);
   if (place.isEmpty()) return;
   columns.resize(static_cast<std::size_t>(place.width()));
   for (int i = 0; i < place.width(); ++i) {
@@ -45,15 +45,21 @@ void magnify(QImage& target, const QRect& device, const PixelView& tile, const P
   }
 }
 
-}  // namespace
-
-PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell) {
-  if (cell.tile().slot == kChalkSlot) return map.grid.cell;
-  const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
-  const auto place = sheet ? sheet->place(cell.tile().number) : std::nullopt;
-  const PixelSize size = place ? PixelSize{place->w, place->h} : map.grid.cell;
-  return makeGrid(map.grid)->pictureTurn(cell.turn()).steps % 2 == 1 ? PixelSize{size.h, size.w} : size;
+// Columns `shown` of a view whose first is `left`.
+PixelView columnsOf(PixelView view, int left, Columns shown) {
+  view.pixels += shown.left - left;
+  view.w = shown.right - shown.left;
+  return view;
 }
+
+PixelRect moved(const PixelRect& rect, PixelPos by) { return {rect.x + by.x, rect.y + by.y, rect.w, rect.h}; }
+
+// Whether something whose picture is at `place` stands out of its cell and over the ghost.
+bool reachesOver(const PixelRect& place, const PixelRect& cellBox, const PixelRect& ghost) {
+  return place.y < cellBox.y && !place.intersected(ghost).empty();
+}
+
+}  // namespace
 
 void MapPainter::prepare(const Quilt& quilt, const Map& map) {
   const bool otherTiles = kit_.art.follow(quilt);
@@ -63,63 +69,136 @@ void MapPainter::prepare(const Quilt& quilt, const Map& map) {
   }
 }
 
-void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map,
-                           const std::vector<const TilesLayer*>& layers, ViewScale scale, const QRect& device,
+PixelRect MapPainter::placeOf(const Grid& grid, CellPos at, const TileArt::Tile& tile) const {
+  const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
+  return standing(grid, at, size, tile.stance());
+}
+
+PixelRect MapPainter::placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell) {
+  prepare(quilt, map);
+  const auto grid = makeGrid(map.grid);
+  return placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid)));
+}
+
+void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                            const GhostCells* ghost, const std::atomic<bool>* stop) {
   const auto grid = makeGrid(map.grid);
-  const PixelRect pixels = scale.covering(device);
-  const Reach farthest = ChunkReach::farthest(quilt, *grid);
+  const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+  // A strip of something that stands on several cells, drawn with its front cell.
+  struct Piece {
+    Cell cell;
+    CellPos at;
+    Strip strip;
+    unsigned opacity;
+  };
   struct Part {
+    PixelPos shift;  // map pixels
+    QRect device;    // what the layer shows of the target, before its shift
     NearChunks near;
     std::map<CellPos, Cell> ghosts;
+    std::map<CellPos, std::vector<Piece>> pieces;  // by front cell
   };
   std::vector<Part> parts;
   CellRect cells;
-  for (const TilesLayer* layer : layers) {
-    Part part{NearChunks(layer->cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}};
+  PixelRect ghostArea;  // where ghosts are drawn by depth, shifts and all
+  const auto addPieces = [&](Part& part, CellPos at, Cell cell, unsigned opacity) {
+    const TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
+    if (!tile.stance().isWide()) return;
+    const PixelSize footprint = tile.stance().footprint;
+    for (const Strip& strip : stripsOf(*grid, at, footprint, placeOf(*grid, at, tile))) {
+      part.pieces[strip.front].push_back({cell, at, strip, opacity});
+      cells = cells.united(CellRect::around(strip.front, strip.front));
+    }
+  };
+  for (std::size_t i = 0; i < run.layers.size(); ++i) {
+    const TilesLayer* layer = map.layer(run.layers[i]);
+    if (!layer) continue;
+    const PixelPos shift = run.shiftOf(i);
+    const QRect own = device.translated(-deviceShift(shift, scale));
+    const PixelRect pixels = scale.covering(own);
+    Part part{shift, own, NearChunks(layer->cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}, {}};
     cells = cells.united(part.near.cells());
+    if (kit_.art.hasWide()) {
+      part.near.forEachCell([&](CellPos at, Cell cell) { addPieces(part, at, cell, 255); });
+    }
     if (ghost && ghost->layer == layer->id) {
       part.ghosts.insert(ghost->cells.begin(), ghost->cells.end());
       cells = cells.united(grid->cellsMeeting(farthest.around(pixels)).intersected(map.bounds));
+      for (const auto& [at, cell] : part.ghosts) {
+        if (cell.empty()) continue;
+        addPieces(part, at, cell, kGhostOpacity);
+        if (!run.byDepth || part.ghosts.size() > kMostFadedFor) continue;
+        ghostArea = ghostArea.united(moved(placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid))), shift));
+      }
     }
     parts.push_back(std::move(part));
   }
   if (cells.empty()) return;
 
   std::vector<int> columns;
-  const auto drawCell = [&](CellPos at, Cell cell, unsigned opacity) {
-    TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
-    const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
-    const PixelRect seat = grid->seat(at, size);
+  bool ghostDrawn = false;
+  const auto drawPicture = [&](const Part& part, TileArt::Tile& tile, const PixelRect& seat, const Strip* strip,
+                               unsigned opacity) {
+    QRect place = scale.toDevice(seat);
+    Columns shown{place.x(), place.x() + place.width()};
+    if (strip) {
+      const auto edge = [&](int x) { return scale.toDevice({x, 0, 1, 1}).x(); };
+      if (strip->left > seat.x) shown.left = edge(strip->left);
+      if (strip->right < seat.right()) shown.right = edge(strip->right);
+      if (shown.left >= shown.right) return;
+    }
+    const QRect seen(shown.left, place.y(), shown.right - shown.left, place.height());
+    if (!seen.intersects(part.device)) return;
     if (scale.zoom > 1 && !tile.takesCellSize()) {
-      magnify(target, device, tile.straight(), seat, scale, opacity, columns);
+      magnify(target, part.device, tile.straight(), seat, scale, seen, opacity, columns);
       return;
     }
-    const QRect place = scale.toDevice(seat);
-    if (place.intersects(device)) {
-      blend(target, place.topLeft() - device.topLeft(), kit_.art.sized(tile, place.width(), place.height()), opacity);
-    }
+    const PixelView& whole = kit_.art.sized(tile, place.width(), place.height());
+    blend(target, seen.topLeft() - part.device.topLeft(), strip ? columnsOf(whole, place.x(), shown) : whole, opacity);
+  };
+  // Faint where it stands before a ghost that was drawn already.
+  const auto opacityOf = [&](const Part& part, CellPos front, const PixelRect& seat) {
+    const bool covers = ghostDrawn && reachesOver(moved(seat, part.shift), moved(grid->cellBox(front), part.shift),
+                                                  ghostArea);
+    return covers ? kInFrontOpacity : 255u;
+  };
+  const auto drawCell = [&](const Part& part, CellPos at, Cell cell, bool isGhost) {
+    TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
+    if (tile.stance().isWide()) return;  // among the pieces
+    const PixelRect seat = placeOf(*grid, at, tile);
+    drawPicture(part, tile, seat, nullptr, isGhost ? kGhostOpacity : opacityOf(part, at, seat));
   };
   const auto drawRow = [&](const Part& part, const DrawRow& row) {
     const CellRect known = part.near.cells();
     for (int i = 0; i < row.count; ++i) {
       const CellPos at = row.at(i);
+      if (!part.pieces.empty()) {
+        if (const auto here = part.pieces.find(at); here != part.pieces.end()) {
+          for (const Piece& piece : here->second) {
+            TileArt::Tile& tile = kit_.art.tile(asDrawn(piece.cell, *grid));
+            const PixelRect seat = placeOf(*grid, piece.at, tile);
+            const unsigned opacity = piece.opacity == 255 ? opacityOf(part, at, seat) : piece.opacity;
+            drawPicture(part, tile, seat, &piece.strip, opacity);
+          }
+        }
+      }
       if (known.contains(at)) {
         const NearChunks::Near& one = part.near.of(at);
         if (one.cells.contains(at)) {
           const CellRect all = one.chunk.at.cells();
           const Cell cell = one.chunk.cell(at.x - all.x0, at.y - all.y0);
-          if (!cell.empty()) drawCell(at, cell, 255);
+          if (!cell.empty()) drawCell(part, at, cell, false);
         }
       }
       if (part.ghosts.empty()) continue;
       if (const auto preview = part.ghosts.find(at); preview != part.ghosts.end() && !preview->second.empty()) {
-        drawCell(at, preview->second, kGhostOpacity);
+        drawCell(part, at, preview->second, true);
+        ghostDrawn = !ghostArea.empty();
       }
     }
   };
   const auto stopped = [stop] { return stop && stop->load(std::memory_order_relaxed); };
-  if (drawsByDepth(map)) {
+  if (run.byDepth) {
     grid->inDrawOrder(cells, [&](const DrawRow& row) {
       for (std::size_t i = 0; i < parts.size() && !stopped(); ++i) drawRow(parts[i], row);
     });
@@ -127,7 +206,7 @@ void MapPainter::drawTiles(QImage& target, const Quilt& quilt, const Map& map,
   }
   for (const Part& part : parts) {
     if (stopped()) return;
-    const CellRect own = part.ghosts.empty() ? part.near.cells() : cells;
+    const CellRect own = part.ghosts.empty() && part.pieces.empty() ? part.near.cells() : cells;
     grid->inDrawOrder(own, [&](const DrawRow& row) { drawRow(part, row); });
   }
 }
@@ -136,22 +215,27 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
                            const GhostCells* ghost, const std::atomic<bool>* stop) {
   prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
-  const Reach farthest = ChunkReach::farthest(quilt, *grid);
-  const bool colours = drawsColours(*grid, scale);
-  const PixelRect pixels = scale.covering(device);
-  const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
-  std::vector<const TilesLayer*> layers = layersOf(map, run);
-  std::erase_if(layers, [&](const TilesLayer* layer) {
-    if (ghost && ghost->layer == layer->id) return false;
-    return NearChunks(layer->cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
-  });
-  if (layers.empty()) return {};
+  const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+  const bool colours = drawsColours(*grid, scale) && run.shifts.empty();
+  std::vector<const TilesLayer*> layers;
+  bool any = false;
+  for (std::size_t i = 0; i < run.layers.size(); ++i) {
+    const TilesLayer* layer = map.layer(run.layers[i]);
+    if (!layer) continue;
+    const PixelRect pixels = scale.covering(device.translated(-deviceShift(run.shiftOf(i), scale)));
+    const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
+    const bool shows = (ghost && ghost->layer == layer->id) ||
+                       !NearChunks(layer->cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
+    if (shows) layers.push_back(layer);
+    any = any || shows;
+  }
+  if (!any) return {};
   QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
   picture.fill(Qt::transparent);
   if (colours) {
-    drawColours(picture, quilt, map, layers, scale, device, kit_, ghost, stop);
+    drawColours(picture, map, layers, scale, device, kit_, ghost, stop);
   } else {
-    drawTiles(picture, quilt, map, layers, scale, device, ghost, stop);
+    drawTiles(picture, map, run, scale, device, ghost, stop);
   }
   return stop && stop->load(std::memory_order_relaxed) ? QImage() : picture;
 }
@@ -181,7 +265,11 @@ QImage MapPainter::draw(const Quilt& quilt, const Map& map, const std::vector<Ru
 
 QImage MapPainter::sample(const Quilt& quilt, const Map& map, const Run& run, CellRect blocks, int step) {
   prepare(quilt, map);
-  return sampledColours(map, layersOf(map, run), blocks, step, kit_);
+  std::vector<const TilesLayer*> layers;
+  for (const Id id : run.layers) {
+    if (const TilesLayer* layer = map.layer(id)) layers.push_back(layer);
+  }
+  return sampledColours(map, layers, blocks, step, kit_);
 }
 
 std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& after, LayerAt at) {
@@ -207,7 +295,7 @@ std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& aft
           const CellPos place = row.at(i);
           for (const auto& view : views) {
             const Cell cell = view.cell(place.x - all.x0, place.y - all.y0);
-            if (!cell.empty()) covered = covered.united(grid->seat(place, drawnSize(after, map, cell)));
+            if (!cell.empty()) covered = covered.united(placeOf(*grid, place, kit_.art.tile(asDrawn(cell, *grid))));
           }
         }
       });
@@ -217,55 +305,133 @@ std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& aft
   return changed;
 }
 
-std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
-                                const std::set<Id>& hidden, PixelPos at) {
+std::vector<PickedTile> MapPainter::tilesAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden,
+                                            PixelPos at) {
+  prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
-  const Reach farthest = ChunkReach::farthest(quilt, *grid);
-  // Where in the draw order a tile was found: row, layer and place in the row; or layer first.
+  const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+  // Where in the draw order a tile was found: the group, then the foot of its front cell and the layer, in the order in
+  // which the group is drawn, then the place in the row.
   struct Found {
-    int row;
-    int layer;
+    int group;
+    int first;
+    int second;
     int place;
     PickedTile tile;
   };
   std::vector<Found> found;
-  int layerNumber = 0;
-  for (const Shared<TilesLayer>& layer : map.layers) {
-    ++layerNumber;
-    if (hidden.contains(layer->id)) continue;
-    const PixelPos on{at.x - layer->offset.x, at.y - layer->offset.y};
-    const CellRect near = grid->cellsMeeting(farthest.around({on.x, on.y, 1, 1})).intersected(map.bounds);
-    grid->inDrawOrder(near, [&](const DrawRow& row) {
-      for (int i = 0; i < row.count; ++i) {
-        const CellPos place = row.at(i);
-        const Cell cell = layer->cells.at(place);
-        if (cell.empty()) continue;
-        const PixelRect seat = grid->seat(place, drawnSize(quilt, map, cell));
-        if (!seat.contains(on)) continue;
-        // Chalk and tiles without a picture fill the outline of their cell.
-        const auto pixels = pictures.turned(quilt, asDrawn(cell, *grid));
-        const bool hit = pixels ? qAlpha(pixels->pixel(on.x - seat.x, on.y - seat.y)) != 0 : grid->cellAt(on) == place;
-        // Rows are told apart by the foot of their cells, which all layers share.
-        if (hit) found.push_back({grid->cellBox(place).bottom(), layerNumber, i, {layer->id, place, cell}});
-      }
-    });
+  int groupNumber = 0;
+  for (const DrawGroup& group : drawGroups(map)) {
+    ++groupNumber;
+    int layerNumber = 0;
+    for (const TilesLayer* layer : group.layers) {
+      ++layerNumber;
+      if (hidden.contains(layer->id)) continue;
+      const PixelPos plane = map.planeOf(*layer);
+      const PixelPos on{at.x - plane.x, at.y - plane.y};
+      const NearChunks near(layer->cells, map.bounds, {on.x, on.y, 1, 1}, farthest, kit_.reach, kit_.art, *grid);
+      near.forEachCell([&](CellPos place, Cell cell) {
+        TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
+        const PixelRect seat = placeOf(*grid, place, tile);
+        if (!seat.contains(on)) return;
+        const bool hit = tile.takesCellSize()
+                             ? grid->cellAt(on) == place
+                             : qAlpha(tile.straight().row(on.y - seat.y)[on.x - seat.x]) != 0;
+        if (!hit) return;
+        CellPos front = place;
+        if (tile.stance().isWide()) {
+          for (const Strip& strip : stripsOf(*grid, place, tile.stance().footprint, seat)) {
+            if (on.x >= strip.left && on.x < strip.right) front = strip.front;
+          }
+        }
+        const PixelRect box = grid->cellBox(front);
+        Found one{groupNumber, layerNumber, box.bottom(), box.x, {layer->id, place, cell}};
+        if (group.byDepth) std::swap(one.first, one.second);
+        found.push_back(std::move(one));
+      });
+    }
   }
-  const bool byDepth = drawsByDepth(map);
-  std::sort(found.begin(), found.end(), [&](const Found& a, const Found& b) {
-    const auto key = [&](const Found& one) {
-      return byDepth ? std::tuple(one.row, one.layer, one.place) : std::tuple(one.layer, one.row, one.place);
-    };
-    return key(a) > key(b);
+  std::sort(found.begin(), found.end(), [](const Found& a, const Found& b) {
+    return std::tie(a.group, a.first, a.second, a.place) > std::tie(b.group, b.first, b.second, b.place);
   });
   std::vector<PickedTile> tiles;
   for (const Found& one : found) tiles.push_back(one.tile);
   return tiles;
 }
 
-std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
-                                    const std::set<Id>& hidden, PixelPos at) {
-  const std::vector<PickedTile> tiles = tilesAt(quilt, map, pictures, hidden, at);
+std::optional<PickedTile> MapPainter::topmostAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden,
+                                                PixelPos at) {
+  const std::vector<PickedTile> tiles = tilesAt(quilt, map, hidden, at);
   return tiles.empty() ? std::nullopt : std::optional(tiles.front());
+}
+
+PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs,
+                             const GhostCells& ghost) {
+  prepare(quilt, map);
+  const auto grid = makeGrid(map.grid);
+  PixelRect area;
+  const TilesLayer* own = map.layer(ghost.layer);
+  if (!own) return area;
+  int foot = kFarthestPixel;  // of the ghost's cell that is drawn first
+  for (const auto& [at, cell] : ghost.cells) {
+    if (cell.empty()) continue;
+    area = area.united(moved(placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid))), map.planeOf(*own)));
+    foot = std::min(foot, grid->cellBox(at).bottom());
+  }
+  const auto run = std::find_if(runs.begin(), runs.end(), [&](const Run& one) {
+    return std::find(one.layers.begin(), one.layers.end(), ghost.layer) != one.layers.end();
+  });
+  if (area.empty() || run == runs.end() || !run->byDepth || ghost.cells.size() > kMostFadedFor) return area;
+  const PixelRect ghosts = area;
+  const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+  for (const Id id : run->layers) {
+    const TilesLayer& layer = *map.layer(id);
+    const PixelPos plane = map.planeOf(layer);
+    const PixelRect near = moved(ghosts, {-plane.x, -plane.y});
+    NearChunks(layer.cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid)
+        .forEachCell([&](CellPos at, Cell cell) {
+          const PixelRect box = grid->cellBox(at);
+          if (box.bottom() < foot) return;
+          const PixelRect place = placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid)));
+          if (reachesOver(moved(place, plane), moved(box, plane), ghosts)) area = area.united(moved(place, plane));
+        });
+  }
+  return area;
+}
+
+QRect MapPainter::boundsOf(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale) {
+  prepare(quilt, map);
+  const auto grid = makeGrid(map.grid);
+  const PixelRect cells = ChunkReach::farthest(kit_.art, *grid).covered(grid->pixelBounds(map.bounds));
+  PixelRect all;
+  for (std::size_t i = 0; i < run.layers.size(); ++i) all = all.united(moved(cells, run.shiftOf(i)));
+  return deviceTouchedBy(all, *grid, scale);
+}
+
+PixelRect MapPainter::extentOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs) {
+  prepare(quilt, map);
+  const auto grid = makeGrid(map.grid);
+  PixelRect extent = grid->pixelBounds(map.bounds);
+  for (const Run& run : runs) {
+    for (const Id id : run.layers) {
+      const TilesLayer& layer = *map.layer(id);
+      const PixelPos plane = map.planeOf(layer);
+      layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+        const CellRect cells = chunk.at.cells().intersected(map.bounds);
+        if (cells.empty()) return;
+        const PixelRect most = moved(kit_.reach.of(chunk, kit_.art, *grid).covered(grid->pixelBounds(cells)), plane);
+        if (extent.united(most) == extent) return;
+        for (int y = cells.y0; y < cells.y1; ++y) {
+          for (int x = cells.x0; x < cells.x1; ++x) {
+            const Cell cell = chunk.cell(x - chunk.at.cells().x0, y - chunk.at.cells().y0);
+            if (cell.empty()) continue;
+            extent = extent.united(moved(placeOf(*grid, {x, y}, kit_.art.tile(asDrawn(cell, *grid))), plane));
+          }
+        }
+      });
+    }
+  }
+  return extent;
 }
 
 }  // namespace uq

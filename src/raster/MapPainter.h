@@ -1,11 +1,12 @@
-// MapPainter: draws any rectangle of a map at any zoom, in the grid's draw order.
+// MapPainter: draws any rectangle of a map at any zoom, in the map's draw order.
 //
-// Layer by layer from the farthest, each in the order of its grid, or row by row of the grid (see drawsByDepth); a
-// picture larger than its cell reaches over its neighbours, so every cell is drawn whose picture meets the rectangle.
-// Any part of a drawing has the same pixels as that part of the whole. Nearest neighbour above 100 %, area average
-// below, averaged colours below kColoursBelow device pixels a cell; tiles without a picture are drawn as labelled
-// placeholders. Keeps scaled tiles between calls; not for several threads at once. Cost: the cells in the rectangle
-// times the layers.
+// Run by run from the farthest; inside a run layer by layer, or by depth: row by row of the grid, so that the foot of
+// what is drawn decides, then its rise, then the stack (see Run.h). A picture larger than its cell reaches over its
+// neighbours, so every cell is drawn whose picture meets the rectangle; one that stands on several cells is drawn in
+// strips, each with its front cell. Any part of a drawing has the same pixels as that part of the whole. Nearest
+// neighbour above 100 %, area average below, averaged colours below kColoursBelow device pixels a cell; tiles without a
+// picture are drawn as labelled placeholders. Keeps scaled tiles between calls; not for several threads at once. Cost:
+// the cells in the rectangle times the layers.
 #pragma once
 
 #include <QImage>
@@ -19,6 +20,13 @@
 
 namespace uq {
 
+// A tile found under a map pixel.
+struct PickedTile {
+  Id layer;
+  CellPos at;
+  Cell cell;
+};
+
 class MapPainter {
  public:
   explicit MapPainter(SheetPictures pictures) : kit_{TileArt(std::move(pictures)), {}, {}} {}
@@ -29,39 +37,39 @@ class MapPainter {
   QImage draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale, const QRect& device,
               const GhostCells* ghost = nullptr);
 
-  // The layers of one run, neither shifted nor faded. The null picture when nothing is there, or when `stop` was set
-  // meanwhile.
+  // The layers of one run, without the run's offset and opacity. The null picture when nothing is there, or when `stop`
+  // was set meanwhile.
   QImage drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                  const GhostCells* ghost = nullptr, const std::atomic<bool>* stop = nullptr);
 
   // A run at one pixel for step × step cells, sampled; see sampledColours.
   QImage sample(const Quilt& quilt, const Map& map, const Run& run, CellRect blocks, int step);
 
-  // The map pixels, before the layer's offset, in which one layer looks different in two states of a quilt that have
-  // the same sheets and the same grid: for each chunk that differs, what the old and the new pictures cover.
+  // The map pixels, where the layer's plane is not shifted, in which one layer looks different in two states of a quilt
+  // that have the same sheets and the same grid: for each chunk that differs, what the old and the new pictures cover.
   std::vector<PixelRect> changes(const Quilt& before, const Quilt& after, LayerAt at);
+
+  // All tiles with an opaque pixel at a map pixel, among the layers that are not hidden, the topmost first. Chalk and
+  // tiles without a picture fill their cell. Cost: the cells within the sheets' largest overhang, times the layers.
+  std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden, PixelPos at);
+  std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden, PixelPos at);
+
+  // Where a tile on a cell is drawn, where its layer's plane is not shifted.
+  PixelRect placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell);
+  // What a ghost changes on the map: its own pictures, and those in front of it that are drawn faint.
+  PixelRect areaOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, const GhostCells& ghost);
+  // All device pixels on which a tile of a run may be seen, before the run's offset.
+  QRect boundsOf(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale);
+  // The map with all that reaches beyond its cells, so that nothing is cut: at least the map's pixel bounds.
+  PixelRect extentOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs);
 
  private:
   void prepare(const Quilt& quilt, const Map& map);
-  void drawTiles(QImage& target, const Quilt& quilt, const Map& map, const std::vector<const TilesLayer*>& layers,
-                 ViewScale scale, const QRect& device, const GhostCells* ghost, const std::atomic<bool>* stop);
+  void drawTiles(QImage& target, const Map& map, const Run& run, ViewScale scale, const QRect& device,
+                 const GhostCells* ghost, const std::atomic<bool>* stop);
+  PixelRect placeOf(const Grid& grid, CellPos at, const TileArt::Tile& tile) const;
 
   DrawingKit kit_;
 };
-
-// The size in map pixels at which a cell's tile is drawn; the map's cell size for a placeholder.
-PixelSize drawnSize(const Quilt& quilt, const Map& map, Cell cell);
-
-// The tile whose opaque pixel is topmost under a map pixel, among the layers that are not hidden, each at its offset.
-struct PickedTile {
-  Id layer;
-  CellPos at;
-  Cell cell;
-};
-// All tiles with an opaque pixel there, the topmost first.
-std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
-                                const std::set<Id>& hidden, PixelPos at);
-std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const SheetPictures& pictures,
-                                    const std::set<Id>& hidden, PixelPos at);
 
 }  // namespace uq

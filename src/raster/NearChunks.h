@@ -30,6 +30,20 @@ class NearChunks {
     return chunks_[static_cast<std::size_t>((at.cy - first_.cy) * columns_ + at.cx - first_.cx)];
   }
 
+  // Calls visit(CellPos, Cell) for each painted cell that matters, in no particular order.
+  template <class Visit>
+  void forEachCell(Visit&& visit) const {
+    for (const Near& one : chunks_) {
+      const CellRect all = one.chunk.at.cells();
+      for (int y = one.cells.y0; y < one.cells.y1; ++y) {
+        for (int x = one.cells.x0; x < one.cells.x1; ++x) {
+          const Cell cell = one.chunk.cell(x - all.x0, y - all.y0);
+          if (!cell.empty()) visit(CellPos{x, y}, cell);
+        }
+      }
+    }
+  }
+
  private:
   ChunkPos first_;
   int columns_ = 0;

@@ -1,30 +1,64 @@
 #include "raster/Run.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace uq {
 
-QPoint Run::shift(ViewScale scale) const {
+QPoint deviceShift(PixelPos shift, ViewScale scale) {
   const auto device = [&](int pixels) { return static_cast<int>(std::lround(pixels * scale.zoom)); };
-  return {device(offset.x), device(offset.y)};
+  return {device(shift.x), device(shift.y)};
 }
 
-bool drawsByDepth(const Map& map) { return map.grid.kind == GridKind::diamond || map.grid.kind == GridKind::staggered; }
+QPoint Run::shift(ViewScale scale) const { return deviceShift(offset, scale); }
+
+std::vector<DrawGroup> drawGroups(const Map& map) {
+  std::vector<DrawGroup> groups;
+  Id last;  // the folder of the last group by depth; empty: the map itself
+  const bool mapByDepth = map.drawOrder() == DrawOrder::byDepth;
+  for (const Shared<TilesLayer>& layer : map.layers) {
+    const LayerFolder* folder = map.layerFolder(layer->folder);
+    const bool byDepth = (folder ? map.drawOrder(*folder) : map.drawOrder()) == DrawOrder::byDepth;
+    const Id owner = byDepth && !mapByDepth ? layer->folder : Id();
+    if (groups.empty() || groups.back().byDepth != byDepth || (byDepth && owner != last)) groups.push_back({{}, byDepth});
+    groups.back().layers.push_back(&layer.read());
+    last = owner;
+  }
+  for (DrawGroup& group : groups) {
+    if (!group.byDepth) continue;
+    std::stable_sort(group.layers.begin(), group.layers.end(),
+                     [&](const TilesLayer* a, const TilesLayer* b) { return map.riseOf(*a) < map.riseOf(*b); });
+  }
+  return groups;
+}
 
 std::vector<Run> runsOf(const Map& map, const Seeing& seeing) {
   std::vector<Run> runs;
-  bool together = false;  // whether the next layer may join the last run
-  for (const Shared<TilesLayer>& layer : map.layers) {
-    if (seeing.hidden.contains(layer->id)) continue;
-    const bool faint = !seeing.clear.empty() && layer->id != seeing.clear;
-    const int opacity = faint ? (layer->opacity * kFaint + 50) / 100 : layer->opacity;
-    // A layer that is see-through by itself shows each of its pixels once, so it is laid as a whole. Faint ones may
-    // fade together.
-    const bool alone = layer->opacity != 100;
-    const bool joins = together && !alone && runs.back().offset == layer->offset && runs.back().opacity == opacity;
-    if (!joins) runs.push_back({{}, layer->offset, opacity});
-    runs.back().layers.push_back(layer->id);
-    together = !alone;
+  for (const DrawGroup& group : drawGroups(map)) {
+    bool together = false;  // whether the next layer may join the last run
+    for (const TilesLayer* layer : group.layers) {
+      if (seeing.hidden.contains(layer->id)) continue;
+      const bool faint = !seeing.clear.empty() && layer->id != seeing.clear;
+      const int opacity = faint ? (layer->opacity * kFaint + 50) / 100 : layer->opacity;
+      // A layer that is see-through by itself shows each of its pixels once, so it is laid as a whole. Faint ones may
+      // fade together.
+      const bool alone = layer->opacity != 100;
+      const PixelPos plane = map.planeOf(*layer);
+      const bool alike = together && !alone && runs.back().opacity == opacity;
+      if (!alike || (!group.byDepth && runs.back().offset != plane)) {
+        runs.push_back({{layer->id}, plane, opacity, false, {}});
+      } else {
+        Run& run = runs.back();
+        if (run.shifts.empty() && run.offset != plane) {
+          run.shifts.assign(run.layers.size(), run.offset);
+          run.offset = {};
+        }
+        if (!run.shifts.empty()) run.shifts.push_back(plane);
+        run.layers.push_back(layer->id);
+        run.byDepth = group.byDepth;
+      }
+      together = !alone;
+    }
   }
   return runs;
 }

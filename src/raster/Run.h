@@ -1,8 +1,10 @@
-// Run: neighbouring layers that always move together, drawn and kept as one picture.
+// Run and DrawGroup: which layers of a map are drawn together, in which order, and kept as one picture.
 //
-// The fewer runs, the faster a frame: a frame lays one picture a run over the other. Layers are in one run as long as
-// nothing moves or fades them on their own. Offset and opacity are applied when a run is laid; its kept pictures know
-// neither, so changing them draws no tile anew.
+// A group is drawn layer by layer, or by depth: cell by cell from the back, whichever layer a cell is on, so that what
+// stands nearer covers what stands behind it. A run is as much of a group as always moves together; a frame lays one
+// picture a run over the other, so the fewer runs, the faster it is. Offset and opacity are applied when a run is laid;
+// its kept pictures know neither, so changing them draws no tile anew. Only in a run by depth whose layers are not
+// shifted alike — levels that rise above one another — each layer's shift is part of the picture.
 #pragma once
 
 #include <set>
@@ -21,21 +23,36 @@ struct Seeing {
   Id clear;  // all other layers are faint; empty: none is
 };
 
-struct Run {
-  std::vector<Id> layers;  // farthest first
-  PixelPos offset{};       // map pixels
-  int opacity = 100;       // per cent
+struct DrawGroup {
+  std::vector<const TilesLayer*> layers;  // as drawn: the farthest first, by depth the lowest first
+  bool byDepth = false;
+};
 
+// The map's layers in the groups of its folders, farthest first: a folder that is drawn by depth joins a map that is,
+// and layers that follow one another layer by layer make one group.
+std::vector<DrawGroup> drawGroups(const Map& map);
+
+struct Run {
+  std::vector<Id> layers;         // in the order of their group
+  PixelPos offset{};              // map pixels
+  int opacity = 100;              // per cent
+  bool byDepth = false;           // only of several layers
+  std::vector<PixelPos> shifts{};  // of each layer beside the offset, in map pixels; empty: none is shifted further
+
+  PixelPos shiftOf(std::size_t layer) const { return shifts.empty() ? PixelPos{} : shifts[layer]; }
   // By how many device pixels the run is shifted.
   QPoint shift(ViewScale scale) const;
   // The opacity as Blend.h counts it, 0 .. 255.
   unsigned alpha() const { return static_cast<unsigned>((opacity * 255 + 50) / 100); }
+  // Whether the kept pictures of one run are those of the other.
+  bool drawsAs(const Run& other) const {
+    return layers == other.layers && byDepth == other.byDepth && shifts == other.shifts;
+  }
   friend bool operator==(const Run&, const Run&) = default;
 };
 
-// Whether the layers of a run are drawn row by row of the grid, each row layer by layer, so that something tall near
-// the viewer covers what stands behind it on whichever layer: the order of isometric maps. Else layer by layer.
-bool drawsByDepth(const Map& map);
+// By how many device pixels a thing is drawn away from its place for so many map pixels.
+QPoint deviceShift(PixelPos shift, ViewScale scale);
 
 // The runs of the layers to be seen, farthest first; none where nothing is.
 std::vector<Run> runsOf(const Map& map, const Seeing& seeing = {});

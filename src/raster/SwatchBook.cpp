@@ -29,6 +29,11 @@ std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale sc
   return std::chrono::nanoseconds(static_cast<std::int64_t>(cells * (colours ? 4 : 40)));
 }
 
+std::vector<PixelRect> shifted(std::vector<PixelRect> rects, PixelPos by) {
+  for (PixelRect& rect : rects) rect = {rect.x + by.x, rect.y + by.y, rect.w, rect.h};
+  return rects;
+}
+
 // Calls f for each place whose swatch meets a device rectangle.
 template <class F>
 void forEachPlace(const QRect& device, F&& f) {
@@ -71,12 +76,6 @@ struct SwatchBook::MapBook {
   std::vector<Run> runsShown;
 
   const Map& map() const { return *quilt.map(id); }
-  // All device pixels on which a tile of the map may be seen: pictures at the edge reach beyond it.
-  QRect drawnBounds(ViewScale scale) const {
-    const auto grid = makeGrid(map().grid);
-    const Reach reach = ChunkReach::farthest(quilt, *grid);
-    return deviceTouchedBy(reach.covered(grid->pixelBounds(map().bounds)), *grid, scale);
-  }
 };
 
 struct SwatchBook::Job {
@@ -89,7 +88,7 @@ struct SwatchBook::Job {
   std::atomic<bool> stop{false};
 
   bool isFor(Id m, const Run& r, double z, Place p) const {
-    return map == m && zoom == z && place == p && run.layers == r.layers;
+    return map == m && zoom == z && place == p && run.drawsAs(r);
   }
 };
 
@@ -230,16 +229,15 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
     book.quilt = quilt;
     const auto grid = makeGrid(map.grid);
     for (const auto& run : book.runs) {
-      for (const Id layer : run->run.layers) {
-        const auto& rects = byLayer[layer];
+      for (std::size_t i = 0; i < run->run.layers.size(); ++i) {
+        const auto& rects = byLayer[run->run.layers[i]];
         if (rects.empty()) continue;
-        markChanged(*grid, *run, rects);
+        markChanged(*grid, *run, shifted(rects, run->run.shiftOf(i)));
         refreshSketch(book, *run, &rects);
       }
     }
     for (const auto& [of, rects] : byLayer) {
-      const PixelPos by = map.layer(of)->offset;
-      for (const PixelRect& at : rects) changed.push_back({at.x + by.x, at.y + by.y, at.w, at.h});
+      for (const PixelRect& at : shifted(rects, map.planeOf(*map.layer(of)))) changed.push_back(at);
     }
   } else {
     book.quilt = quilt;
@@ -257,7 +255,7 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
 
 SwatchBook::RunBook& SwatchBook::bookOf(MapBook& map, const Run& run) {
   const auto found =
-      std::find_if(map.runs.begin(), map.runs.end(), [&](const auto& book) { return book->run.layers == run.layers; });
+      std::find_if(map.runs.begin(), map.runs.end(), [&](const auto& book) { return book->run.drawsAs(run); });
   if (found != map.runs.end()) {
     (*found)->run = run;
     return **found;
@@ -322,17 +320,19 @@ void SwatchBook::collect() {
     if (at == maps_.end()) continue;
     MapBook& book = *at->second;
     const auto run = std::find_if(book.runs.begin(), book.runs.end(),
-                                  [&](const auto& one) { return one->run.layers == job->run.layers; });
+                                  [&](const auto& one) { return one->run.drawsAs(job->run); });
     const Map* then = job->quilt.map(job->map);
     if (run == book.runs.end() || !(then->bounds == book.map().bounds)) continue;
     Swatch swatch{std::move(job->picture), {}, frame_};
     const auto grid = makeGrid(book.map().grid);
     // Edits since the worker began.
     bool known = true;
-    for (const Id layer : job->run.layers) {
+    for (std::size_t i = 0; i < job->run.layers.size(); ++i) {
+      const Id layer = job->run.layers[i];
       if (!then->layer(layer) || !book.map().layer(layer)) known = false;
       if (!known || then->layer(layer)->revision.is(book.map().layer(layer)->revision)) continue;
-      for (const PixelRect& pixels : painter_.changes(job->quilt, book.quilt, {job->map, layer})) {
+      const auto changed = painter_.changes(job->quilt, book.quilt, {job->map, layer});
+      for (const PixelRect& pixels : shifted(changed, job->run.shiftOf(i))) {
         swatch.dirty = swatch.dirty.united(deviceTouchedBy(pixels, *grid, {job->zoom}).intersected(rectOf(job->place)));
       }
     }
@@ -459,8 +459,8 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   deadline_ = Clock::now() + (std::exchange(anew_, false) ? options_.patienceAnew : options_.patience);
   collect();
   MapBook& book = *shown_;
-  const QRect map = book.drawnBounds(scale);
   for (RunBook* run : book.shown) {
+    const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
     const QPoint shift = run->run.shift(scale);
     const QPoint origin = window.topLeft() - shift;
     const QRect seen = part.intersected(window).translated(-shift).intersected(map);
@@ -501,7 +501,6 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
 
 void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& window) {
   std::vector<std::tuple<std::int64_t, RunBook*, Place>> missing;
-  const QRect map = book.drawnBounds(scale);
   const QRect around = window.adjusted(-kSwatchSide, -kSwatchSide, kSwatchSide, kSwatchSide);
   const auto count = [](const QRect& device) {
     std::size_t places = 0;
@@ -511,11 +510,13 @@ void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& wind
   // Never so much ahead that it would push out what is in sight.
   std::size_t all = 0;
   for (const RunBook* run : book.shown) {
+    const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
     all += count(around.translated(-run->run.shift(scale)).intersected(map)) * kSwatchSide * kSwatchSide * sizeof(QRgb);
   }
   const bool ahead = all < options_.budget - options_.budget / 8;
   for (RunBook* run : book.shown) {
     Level& level = run->levels[scale.zoom];
+    const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
     const QRect seen = window.translated(-run->run.shift(scale));
     forEachPlace((ahead ? around.translated(-run->run.shift(scale)) : seen).intersected(map), [&](Place place) {
       if (const auto found = level.swatches.find(place); found != level.swatches.end()) {

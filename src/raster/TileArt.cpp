@@ -73,6 +73,17 @@ void clipToCell(QImage& picture, const GridShape& shape) {
   }
 }
 
+// The sizes and stances of a sheet's tiles.
+std::vector<TileArt::Standing> standingsOf(const Sheet& sheet) {
+  std::vector<TileArt::Standing> all{{sheet.cut.cell, sheet.stance}};
+  for (const auto& [number, facts] : sheet.tiles) {
+    if (!facts.stance) continue;
+    const TileArt::Standing one{sheet.cut.cell, *facts.stance};
+    if (std::find(all.begin(), all.end(), one) == all.end()) all.push_back(one);
+  }
+  return all;
+}
+
 Cell cellOfBits(std::uint32_t bits) {
   return Cell({bits >> 22, bits >> 4 & kLastTileNumber}, Turn::fromCode(bits & 15));
 }
@@ -92,6 +103,7 @@ bool TileArt::follow(const Quilt& quilt) {
       slot.known = true;
       slot.revision = sheet ? sheet->revision : Revision();
       slot.picture = sheet ? pictures_.picture(sheet->id) : QImage();
+      slot.standings = sheet ? standingsOf(*sheet) : std::vector<Standing>();
     }
     slot.sheet = sheet;
   }
@@ -100,6 +112,8 @@ bool TileArt::follow(const Quilt& quilt) {
     recent_.fill(nullptr);
     bytes_ = 0;
   }
+  hasWide_ = false;
+  forEachStanding([this](const Standing& one) { hasWide_ = hasWide_ || one.stance.isWide(); });
   return changed;
 }
 
@@ -122,6 +136,7 @@ TileArt::Tile TileArt::made(Cell cell) const {
   if (!place) return tile;
   tile.size_ = {place->w, place->h};
   if (cell.turn().steps % 2 == 1) std::swap(tile.size_.w, tile.size_.h);
+  tile.stance_ = turnedStance(*makeGrid(shape_), slot.sheet->stanceOf(ref.number), cell.turn());
   const QRect part(place->x, place->y, place->w, place->h);
   if (!slot.picture.rect().contains(part)) return tile;
   if (cell.turn() == Turn{}) {

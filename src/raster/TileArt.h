@@ -12,7 +12,7 @@
 
 #include "core/document/Quilt.h"
 #include "raster/Blend.h"
-#include "core/grid/Grid.h"
+#include "core/grid/Stance.h"
 #include "raster/SheetPictures.h"
 
 namespace uq {
@@ -41,6 +41,8 @@ class TileArt {
     bool takesCellSize() const { return straight_.pixels == nullptr; }
     // At 100 %; empty where it takes the cell's size.
     const PixelView& straight() const { return straight_; }
+    // As the turned picture stands.
+    const Stance& stance() const { return stance_; }
 
    private:
     friend class TileArt;
@@ -51,6 +53,7 @@ class TileArt {
     std::uint32_t bits_ = 0;
     PixelSize size_;
     PixelView straight_;
+    Stance stance_;
     QImage kept_;  // the pixels of straight_
     std::vector<QImage> halves_;
     std::vector<Sized> sized_;
@@ -58,6 +61,21 @@ class TileArt {
 
   // Valid until follow().
   Tile& tile(Cell cell);
+
+  // The sizes and stances that tiles of the quilt's sheets have, each once a sheet.
+  struct Standing {
+    PixelSize size;
+    Stance stance;
+    friend bool operator==(const Standing&, const Standing&) = default;
+  };
+  template <class Visit>
+  void forEachStanding(Visit&& visit) const {
+    for (const Slot& slot : slots_) {
+      for (const Standing& one : slot.standings) visit(one);
+    }
+  }
+  // Whether any tile stands on several cells.
+  bool hasWide() const { return hasWide_; }
 
   // The tile at exactly w × h device pixels: area average below its size, nearest neighbour above. Valid until the next
   // call for the same tile or follow().
@@ -69,6 +87,7 @@ class TileArt {
     Revision revision;
     const Sheet* sheet = nullptr;
     QImage picture;
+    std::vector<Standing> standings;
   };
 
   Tile made(Cell cell) const;
@@ -77,6 +96,7 @@ class TileArt {
   SheetPictures pictures_;
   GridShape shape_;
   std::vector<Slot> slots_;
+  bool hasWide_ = false;
   std::unordered_map<std::uint32_t, Tile> tiles_;
   std::array<Tile*, 4096> recent_{};  // by a hash of the cell
   std::size_t bytes_ = 0;

@@ -62,10 +62,10 @@ TEST(MapPainter, AShiftedLayerLiesAtItsOffsetAtEveryZoom) {
   const QImage shifted = scene.draw(2, {10, -6, 200, 160});
   EXPECT_EQ(shifted, straight);
   EXPECT_EQ(scene.draw(1, {21, 13, 16, 16}).pixel(8, 0), kRed);
-  const auto picked = topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {22, 14});
+  const auto picked = MapPainter(scene.pictures).topmostAt(scene.quilt, scene.yard(), {}, {22, 14});
   ASSERT_TRUE(picked);
   EXPECT_EQ(picked->at, (CellPos{1, 1}));
-  EXPECT_FALSE(topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {17, 30}));
+  EXPECT_FALSE(MapPainter(scene.pictures).topmostAt(scene.quilt, scene.yard(), {}, {17, 30}));
 }
 
 // Source over with the layer's opacity, by the W3C compositing specification: co = cs·αs + cb·αb·(1 − αs).
@@ -128,7 +128,7 @@ TEST(MapPainter, ChalkCoversExactlyWhatTheCellsOwn) {
 TEST(MapPainter, IsometricMapsAreDrawnByDepth) {
   for (const GridKind kind : kGridKinds) {
     Scene scene({0, 0, 6, 6}, nearestShape(kind, {24, 14}));
-    const bool byDepth = drawsByDepth(scene.yard());
+    const bool byDepth = scene.yard().drawOrder() == DrawOrder::byDepth;
     const auto grid = makeGrid(scene.yard().grid);
     // A tall picture on the farther layer, and chalk on the nearer layer of the cell behind it, which it reaches over.
     const CellPos front{2, 3};
@@ -151,7 +151,7 @@ TEST(MapPainter, IsometricMapsAreDrawnByDepth) {
       EXPECT_EQ(drawn.pixel(0, 0), chalkThere) << gridName(kind);
     }
     // Taking follows what is seen, and goes behind it next.
-    const auto tiles = tilesAt(scene.quilt, scene.yard(), scene.pictures, {}, shared);
+    const auto tiles = MapPainter(scene.pictures).tilesAt(scene.quilt, scene.yard(), {}, shared);
     ASSERT_EQ(tiles.size(), 2u) << gridName(kind);
     EXPECT_EQ(tiles[0].at, byDepth ? front : behind) << gridName(kind);
     EXPECT_EQ(tiles[1].at, byDepth ? behind : front) << gridName(kind);
@@ -223,7 +223,7 @@ TEST(Picking, TakesTheTopmostOpaquePixel) {
   scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));
   scene.lay("Things", {0, 0}, Cell({scene.small, 1}, {}));
   const auto pick = [&](PixelPos at, const std::set<Id>& hidden = {}) {
-    return topmostAt(scene.quilt, scene.yard(), scene.pictures, hidden, at);
+    return MapPainter(scene.pictures).topmostAt(scene.quilt, scene.yard(), hidden, at);
   };
   const Id ground = scene.yard().layerNamed("Ground")->id;
   const Id things = scene.yard().layerNamed("Things")->id;
@@ -236,7 +236,7 @@ TEST(Picking, TakesTheTopmostOpaquePixel) {
 TEST(Picking, FindsATallPictureByItsTop) {
   Scene scene;
   scene.lay("Things", {1, 3}, Cell({scene.tall, 0}, {}));
-  const auto picked = topmostAt(scene.quilt, scene.yard(), scene.pictures, {}, {30, 30});
+  const auto picked = MapPainter(scene.pictures).topmostAt(scene.quilt, scene.yard(), {}, {30, 30});
   ASSERT_TRUE(picked);
   EXPECT_EQ(picked->at, (CellPos{1, 3}));
 }

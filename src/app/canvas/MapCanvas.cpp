@@ -113,7 +113,7 @@ QRectF MapCanvas::seenPixels() const {
 
 QPoint MapCanvas::planeShift() const {
   const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
-  return layer ? Run{{}, layer->offset}.shift(scale()) : QPoint();
+  return layer ? deviceShift(session_->map()->planeOf(*layer), scale()) : QPoint();
 }
 
 Seeing MapCanvas::seeing() const {
@@ -457,10 +457,9 @@ QRect MapCanvas::overlay() const {
   if (cells.empty()) return {};
   QRectF area = boxAround(cells);
   const Map& map = *session_->map();
-  const auto grid = makeGrid(map.grid);
-  for (const auto& [at, cell] : ghost().cells) {
-    const QRect seat = scale().toDevice(grid->seat(at, drawnSize(session_->quilt(), map, cell)));
-    area = area.united(fromDevice(seat.translated(planeShift())));
+  if (const GhostCells shown = ghost(); !shown.cells.empty()) {
+    const PixelRect drawn = session_->painter().areaOf(session_->quilt(), map, runsOf(map, seeing()), shown);
+    area = area.united(fromDevice(scale().toDevice(drawn)));
   }
   if (const QString text = tagText(); !text.isEmpty()) area = area.united(tagRect(text));
   return area.toAlignedRect().adjusted(-4, -4, 4, 4);
@@ -630,14 +629,11 @@ void MapCanvas::paintGhost(QPainter& painter) {
   const GhostCells shown = ghost();
   if (!shown.cells.empty()) {
     const Map& map = *session_->map();
-    const auto grid = makeGrid(map.grid);
-    PixelRect pixels;
-    for (const auto& [at, cell] : shown.cells) {
-      pixels = pixels.united(grid->seat(at, drawnSize(session_->quilt(), map, cell)));
-    }
-    const QRect part = scale().toDevice(pixels).translated(planeShift()).intersected(QRect(origin_, deviceSize()));
+    const std::vector<Run> runs = runsOf(map, seeing());
+    const PixelRect area = session_->painter().areaOf(session_->quilt(), map, runs, shown);
+    const QRect part = scale().toDevice(area).adjusted(-1, -1, 1, 1).intersected(QRect(origin_, deviceSize()));
     if (!part.isEmpty()) {
-      QImage picture = session_->painter().draw(session_->quilt(), map, runsOf(map, seeing()), scale(), part, &shown);
+      QImage picture = session_->painter().draw(session_->quilt(), map, runs, scale(), part, &shown);
       picture.setDevicePixelRatio(devicePixelRatioF());
       const QRectF place = fromDevice(part);
       painter.fillRect(place, Theme::current().surround);

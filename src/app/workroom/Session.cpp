@@ -93,7 +93,7 @@ void Session::take(Block block) {
 
 bool Session::takeFromMap(PixelPos at, int behind) {
   if (!map()) return false;
-  const std::vector<PickedTile> tiles = tilesAt(quilt_, *map(), painter_.pictures(), desk_.hidden, at);
+  const std::vector<PickedTile> tiles = painter_.tilesAt(quilt_, *map(), desk_.hidden, at);
   if (tiles.empty()) return false;
   const PickedTile& picked = tiles[static_cast<std::size_t>(behind) % tiles.size()];
   Desk desk = desk_;
