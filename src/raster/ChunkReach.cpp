@@ -31,6 +31,15 @@ Reach ChunkReach::farthest(const TileArt& art, const Grid& grid) {
   return reach;
 }
 
+int ChunkReach::mostLift(const CellGrid::ChunkView& lifts) {
+  if (!lifts.dense) return NumberGrid::numberOf(lifts.uniform);
+  if (lifts_.size() >= kMostKnown) lifts_.clear();
+  const auto [found, isNew] = lifts_.try_emplace(lifts.key());
+  if (!isNew) return found->second;
+  for (const Cell cell : lifts.dense->cells) found->second = std::max(found->second, NumberGrid::numberOf(cell));
+  return found->second;
+}
+
 Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid& grid) {
   if (!chunk.dense && chunk.uniform.empty()) return {};
   if (const auto found = known_.find(chunk.key()); found != known_.end()) return found->second;

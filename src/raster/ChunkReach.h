@@ -40,11 +40,15 @@ class ChunkReach {
   // `art` follows the quilt that the chunk belongs to.
   Reach of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid& grid);
 
+  // The most by which a cell of the chunk is lifted, of a layer's NumberGrid.
+  int mostLift(const CellGrid::ChunkView& lifts);
+
   // The farthest that any tile of the quilt that `art` follows could reach on this grid.
   static Reach farthest(const TileArt& art, const Grid& grid);
 
  private:
   std::unordered_map<std::uint64_t, Reach> known_;  // by ChunkView::key()
+  std::unordered_map<std::uint64_t, int> lifts_;
 };
 
 // Where a picture of `size` that stands so reaches beyond the box of its cell.

@@ -68,7 +68,7 @@ class PlanePainter {
 
   // False when nothing of the layer lies in the plane.
   bool paint(Plane& plane, const TilesLayer& layer) {
-    const NearChunks near(layer.cells, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art,
+    const NearChunks near(layer, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art,
                           grid_);
     const CellRect cells = near.cells();
     for (int y = cells.y0; y < cells.y1; ++y) {
@@ -80,7 +80,7 @@ class PlanePainter {
       }
     }
     if (!ghost_ || ghost_->layer != layer.id) return !cells.empty();
-    for (const auto& [at, cell] : ghost_->cells) paintCell(plane, at, cell, kGhostOpacity);
+    for (const auto& [at, cell, lift] : ghost_->cells) paintCell(plane, at, cell, kGhostOpacity);
     return true;
   }
 

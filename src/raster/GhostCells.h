@@ -2,7 +2,6 @@
 // drawn by depth, what stands in front of the ghost and reaches over it is drawn at kInFrontOpacity.
 #pragma once
 
-#include <utility>
 #include <vector>
 
 #include "core/base/Id.h"
@@ -16,7 +15,12 @@ inline constexpr unsigned kInFrontOpacity = 76;  // of 255
 
 struct GhostCells {
   Id layer;
-  std::vector<std::pair<CellPos, Cell>> cells;
+  struct Laid {
+    CellPos at;
+    Cell cell;
+    int lift = 0;  // map pixels
+  };
+  std::vector<Laid> cells;
 };
 
 }  // namespace uq

@@ -69,15 +69,15 @@ void MapPainter::prepare(const Quilt& quilt, const Map& map) {
   }
 }
 
-PixelRect MapPainter::placeOf(const Grid& grid, CellPos at, const TileArt::Tile& tile) const {
+PixelRect MapPainter::placeOf(const Grid& grid, CellPos at, Cell cell, int lift) {
+  const TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, grid));
   const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
-  return standing(grid, at, size, tile.stance());
+  return moved(standing(grid, at, size, tile.stance()), {0, -lift});
 }
 
-PixelRect MapPainter::placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell) {
+PixelRect MapPainter::placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell, int lift) {
   prepare(quilt, map);
-  const auto grid = makeGrid(map.grid);
-  return placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid)));
+  return placeOf(*makeGrid(map.grid), at, cell, lift);
 }
 
 void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewScale scale, const QRect& device,
@@ -87,7 +87,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
   // A strip of something that stands on several cells, drawn with its front cell.
   struct Piece {
     Cell cell;
-    CellPos at;
+    PixelRect place;
     Strip strip;
     unsigned opacity;
   };
@@ -95,18 +95,18 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     PixelPos shift;  // map pixels
     QRect device;    // what the layer shows of the target, before its shift
     NearChunks near;
-    std::map<CellPos, Cell> ghosts;
+    std::map<CellPos, GhostCells::Laid> ghosts;
     std::map<CellPos, std::vector<Piece>> pieces;  // by front cell
   };
   std::vector<Part> parts;
   CellRect cells;
   PixelRect ghostArea;  // where ghosts are drawn by depth, shifts and all
-  const auto addPieces = [&](Part& part, CellPos at, Cell cell, unsigned opacity) {
+  const auto addPieces = [&](Part& part, CellPos at, Cell cell, int lift, unsigned opacity) {
     const TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
     if (!tile.stance().isWide()) return;
-    const PixelSize footprint = tile.stance().footprint;
-    for (const Strip& strip : stripsOf(*grid, at, footprint, placeOf(*grid, at, tile))) {
-      part.pieces[strip.front].push_back({cell, at, strip, opacity});
+    const PixelRect place = placeOf(*grid, at, cell, lift);
+    for (const Strip& strip : stripsOf(*grid, at, tile.stance().footprint, place)) {
+      part.pieces[strip.front].push_back({cell, place, strip, opacity});
       cells = cells.united(CellRect::around(strip.front, strip.front));
     }
   };
@@ -116,19 +116,19 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     const PixelPos shift = run.shiftOf(i);
     const QRect own = device.translated(-deviceShift(shift, scale));
     const PixelRect pixels = scale.covering(own);
-    Part part{shift, own, NearChunks(layer->cells, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}, {}};
+    Part part{shift, own, NearChunks(*layer, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}, {}};
     cells = cells.united(part.near.cells());
     if (kit_.art.hasWide()) {
-      part.near.forEachCell([&](CellPos at, Cell cell) { addPieces(part, at, cell, 255); });
+      part.near.forEachCell([&](CellPos at, Cell cell, int lift) { addPieces(part, at, cell, lift, 255); });
     }
     if (ghost && ghost->layer == layer->id) {
-      part.ghosts.insert(ghost->cells.begin(), ghost->cells.end());
+      for (const GhostCells::Laid& one : ghost->cells) part.ghosts.emplace(one.at, one);
       cells = cells.united(grid->cellsMeeting(farthest.around(pixels)).intersected(map.bounds));
-      for (const auto& [at, cell] : part.ghosts) {
-        if (cell.empty()) continue;
-        addPieces(part, at, cell, kGhostOpacity);
+      for (const auto& [at, one] : part.ghosts) {
+        if (one.cell.empty()) continue;
+        addPieces(part, at, one.cell, one.lift, kGhostOpacity);
         if (!run.byDepth || part.ghosts.size() > kMostFadedFor) continue;
-        ghostArea = ghostArea.united(moved(placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid))), shift));
+        ghostArea = ghostArea.united(moved(placeOf(*grid, at, one.cell, one.lift), shift));
       }
     }
     parts.push_back(std::move(part));
@@ -162,10 +162,11 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
                                                   ghostArea);
     return covers ? kInFrontOpacity : 255u;
   };
-  const auto drawCell = [&](const Part& part, CellPos at, Cell cell, bool isGhost) {
+  const auto drawCell = [&](const Part& part, CellPos at, Cell cell, int lift, bool isGhost) {
     TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
     if (tile.stance().isWide()) return;  // among the pieces
-    const PixelRect seat = placeOf(*grid, at, tile);
+    const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
+    const PixelRect seat = moved(standing(*grid, at, size, tile.stance()), {0, -lift});
     drawPicture(part, tile, seat, nullptr, isGhost ? kGhostOpacity : opacityOf(part, at, seat));
   };
   const auto drawRow = [&](const Part& part, const DrawRow& row) {
@@ -176,9 +177,8 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
         if (const auto here = part.pieces.find(at); here != part.pieces.end()) {
           for (const Piece& piece : here->second) {
             TileArt::Tile& tile = kit_.art.tile(asDrawn(piece.cell, *grid));
-            const PixelRect seat = placeOf(*grid, piece.at, tile);
-            const unsigned opacity = piece.opacity == 255 ? opacityOf(part, at, seat) : piece.opacity;
-            drawPicture(part, tile, seat, &piece.strip, opacity);
+            const unsigned opacity = piece.opacity == 255 ? opacityOf(part, at, piece.place) : piece.opacity;
+            drawPicture(part, tile, piece.place, &piece.strip, opacity);
           }
         }
       }
@@ -187,12 +187,14 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
         if (one.cells.contains(at)) {
           const CellRect all = one.chunk.at.cells();
           const Cell cell = one.chunk.cell(at.x - all.x0, at.y - all.y0);
-          if (!cell.empty()) drawCell(part, at, cell, false);
+          const int lift = NumberGrid::numberOf(one.lifts.cell(at.x - all.x0, at.y - all.y0));
+          if (!cell.empty()) drawCell(part, at, cell, lift, false);
         }
       }
       if (part.ghosts.empty()) continue;
-      if (const auto preview = part.ghosts.find(at); preview != part.ghosts.end() && !preview->second.empty()) {
-        drawCell(part, at, preview->second, true);
+      const auto preview = part.ghosts.find(at);
+      if (preview != part.ghosts.end() && !preview->second.cell.empty()) {
+        drawCell(part, at, preview->second.cell, preview->second.lift, true);
         ghostDrawn = !ghostArea.empty();
       }
     }
@@ -225,7 +227,7 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
     const PixelRect pixels = scale.covering(device.translated(-deviceShift(run.shiftOf(i), scale)));
     const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
     const bool shows = (ghost && ghost->layer == layer->id) ||
-                       !NearChunks(layer->cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
+                       !NearChunks(*layer, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
     if (shows) layers.push_back(layer);
     any = any || shows;
   }
@@ -274,28 +276,44 @@ QImage MapPainter::sample(const Quilt& quilt, const Map& map, const Run& run, Ce
 
 std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& after, LayerAt at) {
   const Map& map = *after.map(at.map);
-  const CellGrid& then = before.layer(at)->cells;
-  const CellGrid& now = after.layer(at)->cells;
-  if (then.sameAs(now)) return {};
+  const TilesLayer& then = *before.layer(at);
+  const TilesLayer& now = *after.layer(at);
+  std::vector<CellRect> differences;
+  if (!then.cells.sameAs(now.cells)) differences = CellGrid::differences(then.cells, now.cells);
+  if (!then.lifts.cells().sameAs(now.lifts.cells())) {
+    const auto lifts = CellGrid::differences(then.lifts.cells(), now.lifts.cells());
+    differences.insert(differences.end(), lifts.begin(), lifts.end());
+  }
+  if (differences.empty()) return {};
   prepare(after, map);
   const auto grid = makeGrid(map.grid);
+  struct State {
+    CellGrid::ChunkView cells;
+    CellGrid::ChunkView lifts;
+  };
   std::vector<PixelRect> changed;
-  for (const CellRect& cells : CellGrid::differences(then, now)) {
+  for (const CellRect& cells : differences) {
     const ChunkPos chunk = ChunkPos::of({cells.x0, cells.y0});
-    const CellGrid::ChunkView views[] = {then.chunk(chunk), now.chunk(chunk)};
+    const State states[] = {{then.cells.chunk(chunk), then.lifts.cells().chunk(chunk)},
+                            {now.cells.chunk(chunk), now.lifts.cells().chunk(chunk)}};
     PixelRect covered = grid->pixelBounds(cells);
     if (std::int64_t{cells.width()} * cells.height() > kExactChange) {
       Reach reach;
-      for (const auto& view : views) reach = reach.united(kit_.reach.of(view, kit_.art, *grid));
+      for (const State& state : states) {
+        Reach own = kit_.reach.of(state.cells, kit_.art, *grid);
+        own.up += kit_.reach.mostLift(state.lifts);
+        reach = reach.united(own);
+      }
       covered = reach.covered(covered);
     } else {
       const CellRect all = chunk.cells();
       grid->inDrawOrder(cells, [&](const DrawRow& row) {
         for (int i = 0; i < row.count; ++i) {
           const CellPos place = row.at(i);
-          for (const auto& view : views) {
-            const Cell cell = view.cell(place.x - all.x0, place.y - all.y0);
-            if (!cell.empty()) covered = covered.united(placeOf(*grid, place, kit_.art.tile(asDrawn(cell, *grid))));
+          for (const State& state : states) {
+            const Cell cell = state.cells.cell(place.x - all.x0, place.y - all.y0);
+            const int lift = NumberGrid::numberOf(state.lifts.cell(place.x - all.x0, place.y - all.y0));
+            if (!cell.empty()) covered = covered.united(placeOf(*grid, place, cell, lift));
           }
         }
       });
@@ -329,13 +347,13 @@ std::vector<PickedTile> MapPainter::tilesAt(const Quilt& quilt, const Map& map, 
       if (hidden.contains(layer->id)) continue;
       const PixelPos plane = map.planeOf(*layer);
       const PixelPos on{at.x - plane.x, at.y - plane.y};
-      const NearChunks near(layer->cells, map.bounds, {on.x, on.y, 1, 1}, farthest, kit_.reach, kit_.art, *grid);
-      near.forEachCell([&](CellPos place, Cell cell) {
-        TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
-        const PixelRect seat = placeOf(*grid, place, tile);
+      const NearChunks near(*layer, map.bounds, {on.x, on.y, 1, 1}, farthest, kit_.reach, kit_.art, *grid);
+      near.forEachCell([&](CellPos place, Cell cell, int lift) {
+        const PixelRect seat = placeOf(*grid, place, cell, lift);
         if (!seat.contains(on)) return;
+        TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
         const bool hit = tile.takesCellSize()
-                             ? grid->cellAt(on) == place
+                             ? grid->cellAt({on.x, on.y + lift}) == place
                              : qAlpha(tile.straight().row(on.y - seat.y)[on.x - seat.x]) != 0;
         if (!hit) return;
         CellPos front = place;
@@ -373,9 +391,9 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
   const TilesLayer* own = map.layer(ghost.layer);
   if (!own) return area;
   int foot = kFarthestPixel;  // of the ghost's cell that is drawn first
-  for (const auto& [at, cell] : ghost.cells) {
+  for (const auto& [at, cell, lift] : ghost.cells) {
     if (cell.empty()) continue;
-    area = area.united(moved(placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid))), map.planeOf(*own)));
+    area = area.united(moved(placeOf(*grid, at, cell, lift), map.planeOf(*own)));
     foot = std::min(foot, grid->cellBox(at).bottom());
   }
   const auto run = std::find_if(runs.begin(), runs.end(), [&](const Run& one) {
@@ -388,11 +406,11 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
     const TilesLayer& layer = *map.layer(id);
     const PixelPos plane = map.planeOf(layer);
     const PixelRect near = moved(ghosts, {-plane.x, -plane.y});
-    NearChunks(layer.cells, map.bounds, near, farthest, kit_.reach, kit_.art, *grid)
-        .forEachCell([&](CellPos at, Cell cell) {
+    NearChunks(layer, map.bounds, near, farthest, kit_.reach, kit_.art, *grid)
+        .forEachCell([&](CellPos at, Cell cell, int lift) {
           const PixelRect box = grid->cellBox(at);
           if (box.bottom() < foot) return;
-          const PixelRect place = placeOf(*grid, at, kit_.art.tile(asDrawn(cell, *grid)));
+          const PixelRect place = placeOf(*grid, at, cell, lift);
           if (reachesOver(moved(place, plane), moved(box, plane), ghosts)) area = area.united(moved(place, plane));
         });
   }
@@ -402,9 +420,13 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
 QRect MapPainter::boundsOf(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale) {
   prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
-  const PixelRect cells = ChunkReach::farthest(kit_.art, *grid).covered(grid->pixelBounds(map.bounds));
   PixelRect all;
-  for (std::size_t i = 0; i < run.layers.size(); ++i) all = all.united(moved(cells, run.shiftOf(i)));
+  for (std::size_t i = 0; i < run.layers.size(); ++i) {
+    Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+    const TilesLayer* layer = map.layer(run.layers[i]);
+    if (layer && !layer->lifts.empty()) farthest.up += kMostLift;
+    all = all.united(moved(farthest.covered(grid->pixelBounds(map.bounds)), run.shiftOf(i)));
+  }
   return deviceTouchedBy(all, *grid, scale);
 }
 
@@ -419,13 +441,15 @@ PixelRect MapPainter::extentOf(const Quilt& quilt, const Map& map, const std::ve
       layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
         const CellRect cells = chunk.at.cells().intersected(map.bounds);
         if (cells.empty()) return;
-        const PixelRect most = moved(kit_.reach.of(chunk, kit_.art, *grid).covered(grid->pixelBounds(cells)), plane);
+        Reach reach = kit_.reach.of(chunk, kit_.art, *grid);
+        reach.up += kit_.reach.mostLift(layer.lifts.cells().chunk(chunk.at));
+        const PixelRect most = moved(reach.covered(grid->pixelBounds(cells)), plane);
         if (extent.united(most) == extent) return;
         for (int y = cells.y0; y < cells.y1; ++y) {
           for (int x = cells.x0; x < cells.x1; ++x) {
             const Cell cell = chunk.cell(x - chunk.at.cells().x0, y - chunk.at.cells().y0);
             if (cell.empty()) continue;
-            extent = extent.united(moved(placeOf(*grid, {x, y}, kit_.art.tile(asDrawn(cell, *grid))), plane));
+            extent = extent.united(moved(placeOf(*grid, {x, y}, cell, layer.lifts.at({x, y})), plane));
           }
         }
       });

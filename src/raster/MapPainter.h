@@ -54,8 +54,8 @@ class MapPainter {
   std::vector<PickedTile> tilesAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden, PixelPos at);
   std::optional<PickedTile> topmostAt(const Quilt& quilt, const Map& map, const std::set<Id>& hidden, PixelPos at);
 
-  // Where a tile on a cell is drawn, where its layer's plane is not shifted.
-  PixelRect placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell);
+  // Where a tile on a cell is drawn, where its layer's plane is not shifted, lifted by so many map pixels.
+  PixelRect placeOf(const Quilt& quilt, const Map& map, CellPos at, Cell cell, int lift = 0);
   // What a ghost changes on the map: its own pictures, and those in front of it that are drawn faint.
   PixelRect areaOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, const GhostCells& ghost);
   // All device pixels on which a tile of a run may be seen, before the run's offset.
@@ -67,7 +67,7 @@ class MapPainter {
   void prepare(const Quilt& quilt, const Map& map);
   void drawTiles(QImage& target, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                  const GhostCells* ghost, const std::atomic<bool>* stop);
-  PixelRect placeOf(const Grid& grid, CellPos at, const TileArt::Tile& tile) const;
+  PixelRect placeOf(const Grid& grid, CellPos at, Cell cell, int lift);
 
   DrawingKit kit_;
 };

@@ -14,11 +14,12 @@ class NearChunks {
  public:
   struct Near {
     CellGrid::ChunkView chunk;
+    CellGrid::ChunkView lifts;  // by how much its cells are lifted; see NumberGrid
     CellRect cells;  // those that matter; empty where none do
   };
 
   // `farthest` is ChunkReach::farthest; cells outside `bounds` never matter.
-  NearChunks(const CellGrid& cells, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
+  NearChunks(const TilesLayer& layer, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
              TileArt& art, const Grid& grid);
 
   // All cells that matter lie in here; empty when there are none.
@@ -30,7 +31,7 @@ class NearChunks {
     return chunks_[static_cast<std::size_t>((at.cy - first_.cy) * columns_ + at.cx - first_.cx)];
   }
 
-  // Calls visit(CellPos, Cell) for each painted cell that matters, in no particular order.
+  // Calls visit(CellPos, Cell, lift) for each painted cell that matters, in no particular order.
   template <class Visit>
   void forEachCell(Visit&& visit) const {
     for (const Near& one : chunks_) {
@@ -38,7 +39,7 @@ class NearChunks {
       for (int y = one.cells.y0; y < one.cells.y1; ++y) {
         for (int x = one.cells.x0; x < one.cells.x1; ++x) {
           const Cell cell = one.chunk.cell(x - all.x0, y - all.y0);
-          if (!cell.empty()) visit(CellPos{x, y}, cell);
+          if (!cell.empty()) visit(CellPos{x, y}, cell, NumberGrid::numberOf(one.lifts.cell(x - all.x0, y - all.y0)));
         }
       }
     }

@@ -542,6 +542,31 @@ TEST(QuiltStore, LevelsStancesAndFacingsComeBackAsTheyWere) {
   EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("\"facings\""));
 }
 
+TEST(QuiltStore, LiftsHaveAFileOfTheirOwnOnlyWhereTheyAreUsed) {
+  Saved saved;
+  auto opened = saved.open();
+  const LayerAt sheds = layerOf(opened->quilt, "Yard", "Sheds");
+  const std::vector<CellChange> lifted = {{{1, 1}, tileOf(opened->quilt, "rails", 3), 16}};
+  const Quilt high = layCells(opened->quilt, sheds, lifted);
+  ASSERT_TRUE(opened->store.save(high));
+  EXPECT_EQ(saved.file("maps/yard/sheds.lift.cells"), "cells 1\n@0,0\n1: . 16\nend\n");
+  EXPECT_EQ(saved.open(QuiltStore::Access::read)->quilt.layer(sheds)->lifts.at({1, 1}), 16);
+  // Renamed, the file moves along; brought down, it goes.
+  const Quilt renamed = renameMap(high, sheds.map, "Works");
+  ASSERT_TRUE(opened->store.save(renamed));
+  EXPECT_EQ(saved.open(QuiltStore::Access::read)->quilt.layer(sheds)->lifts.at({1, 1}), 16);
+  const std::vector<CellChange> flat = {{{1, 1}, tileOf(opened->quilt, "rails", 3)}};
+  ASSERT_TRUE(opened->store.save(layCells(renamed, sheds, flat)));
+  for (const auto& [path, bytes] : saved.disk->files) EXPECT_THAT(path, Not(HasSubstr(".lift."))) << path;
+  // A broken one keeps the map from being changed.
+  ASSERT_TRUE(opened->store.save(high));
+  saved.file("maps/yard/sheds.lift.cells") = "cells 1\n@0,0\n1: 9999\nend\n";
+  const auto broken = saved.open(QuiltStore::Access::read);
+  ASSERT_EQ(broken->problems.size(), 1u);
+  EXPECT_EQ(broken->problems.front().line, 3);
+  EXPECT_NE(broken->store.damage(sheds.map), nullptr);
+}
+
 TEST(QuiltStore, AGridThatCannotBeIsNamedWithItsLine) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");

@@ -149,7 +149,7 @@ Quilt smallQuilt() {
   const LayerAt paving = layerOf(quilt, "Yard", "Paving");
   CellGrid ground;
   ground.fill(quilt.map(paving.map)->bounds, tileOf(quilt, "street", 1));
-  return quilt.with(paving, std::move(ground));
+  return quilt.with(paving, std::move(ground), {});
 }
 
 LayerAt layerOf(const Quilt& quilt, const char* map, const char* layer) {
@@ -170,7 +170,9 @@ std::string bytes(const Quilt& quilt) {
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));
-    for (const Shared<TilesLayer>& layer : map->layers) all += writeCells(layer->cells, quilt);
+    for (const Shared<TilesLayer>& layer : map->layers) {
+      all += writeCells(layer->cells, quilt) + writeNumbers(layer->lifts);
+    }
   }
   return all;
 }
@@ -214,7 +216,8 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
       const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, 4)};
       const bool empty = *rc::gen::inRange(0, 4) == 0;
       const char* sheet = *rc::gen::element("street", "rails", "Chalk");
-      changes.push_back({pos, empty ? Cell{} : tileOf(quilt, sheet, *rc::gen::inRange(0u, 8u), turn)});
+      changes.push_back({pos, empty ? Cell{} : tileOf(quilt, sheet, *rc::gen::inRange(0u, 8u), turn),
+                         *rc::gen::element(0, 0, 8, kMostLift)});
     }
     return layCells(quilt, at, changes);
   });

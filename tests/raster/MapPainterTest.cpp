@@ -158,6 +158,117 @@ TEST(MapPainter, IsometricMapsAreDrawnByDepth) {
   }
 }
 
+// A wall three cells long, with a post before its near end and one behind its far end: neither all in front of the wall
+// nor all behind it.
+TEST(MapPainter, WhatStandsOnSeveralCellsIsDrawnInStrips) {
+  Scene scene({0, 0, 8, 8}, nearestShape(GridKind::diamond, {32, 16}));
+  Sheet wall = *scene.quilt.sheetAt(scene.wide);
+  wall.stance = {{0, 0}, {3, 1}};
+  scene.quilt = scene.quilt.with(wall);
+  scene.lay("Ground", {5, 5}, Cell({scene.wide, 0}, {}));  // on 3, 5 to 5, 5
+  const auto grid = makeGrid(scene.yard().grid);
+  // The post's cell lies before the far cell of the wall, and behind the near one.
+  scene.lay("Ground", {3, 6}, Cell({scene.tall, 0}, {}));
+  scene.lay("Ground", {5, 4}, Cell({scene.tall, 0}, {}));
+  // Where the picture of a post and that of the wall meet.
+  const PixelRect front = grid->seat({3, 6}, {24, 40});
+  const PixelRect back = grid->seat({5, 4}, {24, 40});
+  const PixelPos before{front.x + 12, front.bottom() - 4};
+  const PixelPos behind{back.x + 4, back.bottom() - 4};
+  const auto isPost = [&](PixelPos at) {
+    return scene.draw(1, {at.x, at.y, 1, 1}).pixel(0, 0) == qRgb(40, 90, 50);
+  };
+  EXPECT_TRUE(isPost(before));
+  EXPECT_FALSE(isPost(behind));
+  // Taking follows what is seen, strip by strip.
+  MapPainter painter(scene.pictures);
+  EXPECT_EQ(painter.topmostAt(scene.quilt, scene.yard(), {}, before)->at, (CellPos{3, 6}));
+  EXPECT_EQ(painter.topmostAt(scene.quilt, scene.yard(), {}, behind)->at, (CellPos{5, 5}));
+}
+
+// Foot on the ground first, then rise, then the stack.
+TEST(MapPainter, ByDepthWhatIsRisenIsDrawnOverItsOwnCellAndUnderWhatStandsNearer) {
+  Scene scene({0, 0, 8, 8}, nearestShape(GridKind::diamond, {24, 12}));
+  const auto grid = makeGrid(scene.yard().grid);
+  scene.raiseThings(10);
+  scene.lay("Ground", {3, 3}, Cell({kChalkSlot, 2}, {}));
+  scene.lay("Things", {3, 3}, Cell({kChalkSlot, 6}, {}));
+  const PixelRect box = grid->cellBox({3, 3});
+  const QPoint middle(box.x + 12, box.y + 6 - 10);
+  EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), 0xff000000 | chalkColour(6));
+  EXPECT_EQ(scene.draw(1, {middle.x(), middle.y() + 11, 1, 1}).pixel(0, 0), 0xff000000 | chalkColour(2));
+  scene.lay("Ground", {4, 4}, Cell({scene.tall, 0}, {}));
+  EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), qRgb(40, 90, 50)) << "a tree in front, though on the ground";
+  EXPECT_EQ(runsOf(scene.yard()).size(), 1u);
+  MapPainter painter(scene.pictures);
+  const auto tiles = painter.tilesAt(scene.quilt, scene.yard(), {}, {middle.x(), middle.y()});
+  ASSERT_GE(tiles.size(), 2u);
+  EXPECT_EQ(tiles[0].at, (CellPos{4, 4}));
+  EXPECT_EQ(tiles[1].at, (CellPos{3, 3}));
+  EXPECT_EQ(tiles[1].layer, scene.at("Things").layer);
+}
+
+TEST(MapPainter, ALiftedCellIsDrawnHigherAndTakenThere) {
+  for (const GridKind kind : kGridKinds) {
+    Scene scene({0, 0, 8, 8}, nearestShape(kind, {24, 14}));
+    const auto grid = makeGrid(scene.yard().grid);
+    const PixelRect box = grid->cellBox({3, 3});
+    const QPoint middle(box.x + box.w / 2, box.y + box.h / 2);
+    scene.lay("Ground", {3, 3}, Cell({kChalkSlot, 6}, {}), 30);
+    EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), 0u) << gridName(kind);
+    const QPoint up = middle - QPoint(0, 30);
+    EXPECT_EQ(scene.draw(1, {up, QSize(1, 1)}).pixel(0, 0), 0xff000000 | chalkColour(6)) << gridName(kind);
+    MapPainter painter(scene.pictures);
+    const auto picked = painter.topmostAt(scene.quilt, scene.yard(), {}, {up.x(), up.y()});
+    ASSERT_TRUE(picked) << gridName(kind);
+    EXPECT_EQ(picked->at, (CellPos{3, 3})) << gridName(kind);
+  }
+}
+
+TEST(MapPainter, TheExtentHoldsWhateverReachesBeyondTheCells) {
+  Scene scene({0, 0, 8, 8}, nearestShape(GridKind::diamond, {24, 12}));
+  const auto grid = makeGrid(scene.yard().grid);
+  const PixelRect cells = grid->pixelBounds(scene.yard().bounds);
+  MapPainter painter(scene.pictures);
+  scene.lay("Ground", {4, 4}, Cell({scene.tall, 0}, {}));
+  EXPECT_EQ(painter.extentOf(scene.quilt, scene.yard(), runsOf(scene.yard())), cells) << "it stands inside";
+  scene.lay("Things", {0, 0}, Cell({scene.tall, 0}, {}), 7);
+  scene.raiseThings(20);
+  const PixelRect extent = painter.extentOf(scene.quilt, scene.yard(), runsOf(scene.yard()));
+  EXPECT_EQ(extent, (PixelRect{cells.x, cells.y + 12 - 40 - 20 - 7, cells.w, cells.h + 55}));
+  EXPECT_EQ(painter.extentOf(scene.quilt, scene.yard(), runsOf(scene.yard(), {{scene.at("Things").layer}, {}})), cells);
+}
+
+// By depth a ghost may be hidden by what stands nearer, so that is drawn faint; by layers the nearer layer covers it.
+TEST(MapPainter, WhatStandsBeforeAGhostIsFaint) {
+  Scene scene({0, 0, 8, 8}, nearestShape(GridKind::diamond, {24, 12}));
+  const auto grid = makeGrid(scene.yard().grid);
+  scene.lay("Things", {4, 4}, Cell({scene.tall, 0}, {}));
+  const GhostCells ghost{scene.at("Ground").layer, {{{3, 3}, Cell({kChalkSlot, 6}, {})}}};
+  const PixelRect box = grid->cellBox({3, 3});
+  const QRgb seen = scene.draw(1, {box.x + 12, box.y + 6, 1, 1}, {}, &ghost).pixel(0, 0);
+  EXPECT_GT(qRed(seen), qGreen(seen)) << "the red chalk behind shows through the tree";
+  MapPainter painter(scene.pictures);
+  const PixelRect area = painter.areaOf(scene.quilt, scene.yard(), runsOf(scene.yard()), ghost);
+  EXPECT_EQ(area, grid->seat({4, 4}, {24, 40}).united(box)) << "the whole tree is faint, not a part of it";
+  // A ghost in front of the tree leaves it as it is.
+  const GhostCells before{scene.at("Ground").layer, {{{5, 5}, Cell({kChalkSlot, 6}, {})}}};
+  EXPECT_EQ(painter.areaOf(scene.quilt, scene.yard(), runsOf(scene.yard()), before), grid->cellBox({5, 5}));
+}
+
+TEST(Runs, LevelsByDepthAreOneRunAndFoldersByLayersPartIt) {
+  Scene scene({0, 0, 8, 8}, nearestShape(GridKind::diamond, {24, 12}));
+  const Id ground = scene.at("Ground").layer;
+  const Id things = scene.at("Things").layer;
+  scene.raiseThings(20);
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground, things}, {}, 100, true, {{0, 0}, {0, -20}}}}));
+  scene.quilt = withDrawOrder(scene.quilt, scene.map, scene.yard().folders[0].id, DrawOrder::byLayers);
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}}, {{things}, {0, -20}}}));
+  scene.quilt = withDrawOrder(scene.quilt, scene.map, {}, DrawOrder::byLayers);
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}}, {{things}, {0, -20}}}));
+  EXPECT_EQ(drawGroups(scene.yard()).size(), 1u);
+}
+
 TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
   Scene scene;
   const Id ground = scene.at("Ground").layer;
@@ -176,6 +287,7 @@ TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
 // A part of a picture has the same pixels as that part of the whole, at any zoom, tall pictures included.
 RC_GTEST_PROP(MapPainter, AnyPartEqualsThatPartOfTheWhole, ()) {
   Scene scene({-2, -1, 6, 5}, anySmallGrid());
+  scene.arrangeAtRandom();
   scene.layAtRandom(30);
   const double zoom = *rc::gen::element(0.05, 0.3, 0.5, 0.77, 1.0, 1.25, 2.0, 3.7);
   const QRect all = ViewScale{zoom}.toDevice(makeGrid(scene.yard().grid)->pixelBounds(scene.yard().bounds));

@@ -5,6 +5,7 @@
 
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
 #include "raster/MapPainter.h"
 
 namespace uq {
@@ -22,13 +23,15 @@ inline GridShape anySmallGrid() {
 }
 
 // A map of cells of 16 px, 8 × 6 of them if nothing else is said; sheet "small" has tiles of the cell's size with a
-// mark in each corner, sheet "tall" one picture of 24 × 40 px.
+// mark in each corner, sheet "tall" one picture of 24 × 40 px, sheet "wide" one of 64 × 48 px that stands on 3 × 2 cells,
+// a little beside their middle.
 struct Scene {
   Quilt quilt;
   SheetPictures pictures;
   Id map;
   SheetSlot small = 0;
   SheetSlot tall = 0;
+  SheetSlot wide = 0;
 
   explicit Scene(CellRect bounds = {-2, -1, 6, 5}, GridShape grid = {GridKind::orthogonal, {16, 16}}) {
     IdSource ids(1);
@@ -36,7 +39,7 @@ struct Scene {
       Sheet sheet;
       sheet.id = ids.next();
       sheet.name = name;
-      sheet.code = quilt.sheets().empty() ? "A" : "B";
+      sheet.code = std::string(1, static_cast<char>('A' + quilt.sheets().size()));
       sheet.cut.cell = cell;
       sheet.pictureSize = {picture.width(), picture.height()};
       quilt = quilt.with(sheet);
@@ -57,6 +60,14 @@ struct Scene {
       for (int x = 0; x < 24; ++x) tree.setPixel(x, y, qRgba(200, 40, 40, 255 - y * 20));
     }
     tall = addSheet("tall", {24, 40}, tree);
+    QImage wall(64, 48, QImage::Format_ARGB32);
+    for (int y = 0; y < 48; ++y) {
+      for (int x = 0; x < 64; ++x) wall.setPixel(x, y, y < x / 3 ? 0 : qRgb(3 * x, 5 * y, 120));
+    }
+    wide = addSheet("wide", {64, 48}, wall);
+    Sheet standing = *quilt.sheetAt(wide);
+    standing.stance = {{2, -3}, {3, 2}};
+    quilt = quilt.with(standing);
     Map yard;
     yard.id = ids.next();
     yard.name = "Yard";
@@ -73,11 +84,29 @@ struct Scene {
   }
 
   const Map& yard() const { return *quilt.map(map); }
-  void lay(const char* layer, CellPos at, Cell cell) {
-    const std::vector<CellChange> one = {{at, cell}};
+  void lay(const char* layer, CellPos at, Cell cell, int lift = 0) {
+    const std::vector<CellChange> one = {{at, cell, lift}};
     quilt = layCells(quilt, {map, yard().layerNamed(layer)->id}, one);
   }
-  // A few tiles of either sheet, turned anyhow, anywhere on either layer.
+  // Puts the layer of things on a level so high above the ground.
+  void raiseThings(int rise) {
+    Map raised = yard();
+    LayerFolder level;
+    level.id = IdSource(5).next();
+    level.name = "Level 1";
+    level.rise = rise;
+    raised.folders = {level};
+    raised.layers[1].edit([&](TilesLayer& layer) { layer.folder = level.id; });
+    quilt = quilt.with(std::move(raised));
+  }
+  // Levels, and orders in which they are drawn, as they may come.
+  void arrangeAtRandom() {
+    if (*rc::gen::arbitrary<bool>()) raiseThings(*rc::gen::inRange(-20, 60));
+    const auto order = [] { return *rc::gen::element(DrawOrder::byDepth, DrawOrder::byLayers); };
+    quilt = withDrawOrder(quilt, map, {}, order());
+    if (!yard().folders.empty()) quilt = withDrawOrder(quilt, map, yard().folders[0].id, order());
+  }
+  // A few tiles of any sheet, turned anyhow, anywhere on either layer.
   void layAtRandom(int most) {
     const CellRect all = yard().bounds;
     for (int i = 0, n = *rc::gen::inRange(1, most); i < n; ++i) {
@@ -86,8 +115,9 @@ struct Scene {
       const auto order = static_cast<std::uint8_t>(makeGrid(yard().grid)->turnOrder());
       const Turn turn{*rc::gen::arbitrary<bool>(), *rc::gen::inRange<std::uint8_t>(0, order)};
       const auto cell =
-          *rc::gen::element(Cell(), Cell({small, 0}, turn), Cell({small, 1}, turn), Cell({tall, 0}, turn), Cell({kChalkSlot, 4}, turn));
-      lay(layer, at, cell);
+          *rc::gen::element(Cell(), Cell({small, 0}, turn), Cell({small, 1}, turn), Cell({tall, 0}, turn),
+                            Cell({wide, 0}, turn), Cell({kChalkSlot, 4}, turn));
+      lay(layer, at, cell, *rc::gen::element(0, 0, 0, 5, 40));
     }
   }
   QImage draw(double zoom, QRect device, const Seeing& seeing = {}, const GhostCells* ghost = nullptr) {

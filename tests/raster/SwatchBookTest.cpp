@@ -81,6 +81,7 @@ QRect windowOver(const Scene& scene, double zoom) {
 // which is how QPainter rounds an opacity.
 RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
   Scene scene(kWide, anySmallGrid());
+  scene.arrangeAtRandom();
   scene.layAtRandom(60);
   const SwatchBook::Options* options[] = {&kPatient, &kWorkersOnly, &kAllByWorkers};
   Show show(scene, *options[*rc::gen::inRange(0, 3)]);
@@ -89,7 +90,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
   for (int i = 0; i < 6; ++i) {
     kept.push_back(scene.quilt);
     const LayerAt at = scene.at(*rc::gen::element("Ground", "Things"));
-    switch (*rc::gen::inRange(0, 8)) {
+    switch (*rc::gen::inRange(0, 9)) {
       case 0: scene.quilt = *rc::gen::elementOf(kept); break;
       case 1:
         if (seeing.hidden.erase(at.layer) == 0) seeing.hidden.insert(at.layer);
@@ -98,6 +99,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
         scene.quilt = withOffset(scene.quilt, at, {*rc::gen::inRange(-50, 50), *rc::gen::inRange(-50, 50)});
         break;
       case 3: scene.quilt = withOpacity(scene.quilt, at, *rc::gen::element(0, 30, 50, 77, 100)); break;
+      case 8: scene.arrangeAtRandom(); break;
       case 4: seeing.clear = seeing.clear.empty() ? at.layer : Id(); break;
       default: scene.layAtRandom(20);
     }

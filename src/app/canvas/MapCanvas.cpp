@@ -303,7 +303,9 @@ GhostCells MapCanvas::ghost() const {
     const CellPos at = grid->fromSide(grid->toSide(*cell) + part.at);
     const CellSet& selected = session_->desk().selection();
     const bool free = selected.empty() || selected.contains(at);
-    if (free && session_->map()->bounds.contains(at)) ghost.cells.emplace_back(at, part.cell);
+    if (free && session_->map()->bounds.contains(at)) {
+      ghost.cells.push_back({at, part.cell, std::min(part.lift + session_->desk().lift, kMostLift)});
+    }
   }
   return ghost;
 }

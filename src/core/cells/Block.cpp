@@ -8,10 +8,10 @@ namespace uq {
 Block Block::of(Cell cell) { return Block({{{0, 0}, cell}}); }
 
 Block::Block(std::vector<Part> parts) {
-  std::map<SidePos, Cell> places;
-  for (const Part& part : parts) places[part.at] = part.cell;
-  for (const auto& [at, cell] : places) {
-    if (!cell.empty()) parts_.push_back({at, cell});
+  std::map<SidePos, Part> places;
+  for (const Part& part : parts) places[part.at] = part;
+  for (const auto& [at, part] : places) {
+    if (!part.cell.empty()) parts_.push_back(part);
   }
 }
 

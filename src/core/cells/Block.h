@@ -17,6 +17,7 @@ class Block {
   struct Part {
     SidePos at;
     Cell cell;
+    int lift = 0;  // above the layer on which it is laid, in map pixels
     friend constexpr auto operator<=>(const Part&, const Part&) = default;
   };
 

@@ -20,6 +20,7 @@ struct Desk {
   Block inHand;
   GridKind handGrid = GridKind::orthogonal;  // on which what is in hand was put together
   Tool tool = Tool::brush;
+  int lift = 0;                      // by how many map pixels the next stroke lies above its layer, 0 .. kMostLift
   std::map<Id, CellSet> selections;  // by map; never empty ones
   std::set<Id> hidden;               // layers whose eye is shut
   std::set<Id> locked;               // layers that take no stroke

@@ -16,12 +16,14 @@
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
 #include "core/cells/CellGrid.h"
+#include "core/cells/NumberGrid.h"
 #include "core/document/Thread.h"
 #include "core/grid/Grid.h"
 
 namespace uq {
 
 inline constexpr int kFarthestOffset = 1 << 16;
+inline constexpr int kMostLift = 1024;  // map pixels
 inline constexpr std::size_t kLongestNote = 10'000;  // bytes
 
 // How the layers of a folder, or those of the map that are in none, are drawn: layer by layer, or cell by cell from the
@@ -47,6 +49,7 @@ struct TilesLayer {
   Thread thread;
   std::string file;  // slug: maps/<folder>/<file>.cells
   CellGrid cells;
+  NumberGrid lifts;    // by how many map pixels single cells lie above their layer, 0 .. kMostLift; 0 where empty
   PixelPos offset;     // the layer's shift in map pixels, ±kFarthestOffset
   int opacity = 100;   // per cent
   std::string note;    // may be empty

@@ -111,11 +111,12 @@ Quilt Quilt::with(LayerAt at, TilesLayer changed) const {
   return with(std::move(next));
 }
 
-Quilt Quilt::with(LayerAt at, CellGrid cells) const {
+Quilt Quilt::with(LayerAt at, CellGrid cells, NumberGrid lifts) const {
   const TilesLayer* old = layer(at);
-  if (!old || old->cells == cells) return *this;
+  if (!old || (old->cells == cells && old->lifts == lifts)) return *this;
   TilesLayer next = *old;
   next.cells = std::move(cells);
+  next.lifts = std::move(lifts);
   return with(at, std::move(next));
 }
 

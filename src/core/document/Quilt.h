@@ -91,7 +91,7 @@ class Quilt {
   Quilt with(Sheet sheet) const;
   // Nothing changes where there is no such map or layer.
   Quilt with(LayerAt at, TilesLayer layer) const;
-  Quilt with(LayerAt at, CellGrid cells) const;
+  Quilt with(LayerAt at, CellGrid cells, NumberGrid lifts) const;
   // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
   Quilt withoutMap(Id id) const;
   Quilt withoutSheet(Id id) const;

@@ -12,7 +12,8 @@ namespace uq {
 
 struct CellChange {
   CellPos at;
-  Cell cell;  // empty: take away
+  Cell cell;     // empty: take away
+  int lift = 0;  // above the layer, in map pixels, 0 .. kMostLift
 };
 
 // Lays each change in turn on a layer. Cost: the changes, and a copy of each chunk they touch.

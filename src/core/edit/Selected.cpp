@@ -25,11 +25,14 @@ Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
   const TilesLayer* layer = quilt.layer(at);
   if (!layer) return quilt;
   CellGrid cells = layer->cells;
+  NumberGrid lifts = layer->lifts;
   const CellRect bounds = quilt.map(at.map)->bounds;
   selected.forEachStretch([&](CellPos first, int count) {
-    cells.fill(CellRect{first.x, first.y, first.x + count, first.y + 1}.intersected(bounds), Cell());
+    const CellRect stretch = CellRect{first.x, first.y, first.x + count, first.y + 1}.intersected(bounds);
+    cells.fill(stretch, Cell());
+    if (!lifts.empty()) lifts.fill(stretch, 0);
   });
-  return quilt.with(at, std::move(cells));
+  return quilt.with(at, std::move(cells), std::move(lifts));
 }
 
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected) {
@@ -42,7 +45,7 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
   std::vector<Block::Part> parts;
   forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
     const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;
-    if (!cell.empty() && room) parts.push_back({grid->toSide(place) - grip, cell});
+    if (!cell.empty() && room) parts.push_back({grid->toSide(place) - grip, cell, layer->lifts.at(place)});
   });
   if (static_cast<std::int64_t>(parts.size()) > kMostCopiedCells) return std::nullopt;
   return Block(std::move(parts));
@@ -55,7 +58,7 @@ Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos
   const auto grid = makeGrid(map.grid);
   std::vector<CellChange> arriving;
   forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
-    if (!cell.empty()) arriving.push_back({grid->fromSide(grid->toSide(place) + by), cell});
+    if (!cell.empty()) arriving.push_back({grid->fromSide(grid->toSide(place) + by), cell, layer->lifts.at(place)});
   });
   return layCells(clearCells(quilt, at, selected), at, arriving);
 }

@@ -6,13 +6,14 @@
 
 namespace uq {
 
-Stroke::Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within)
+Stroke::Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within, int lift)
     : before_(before),
       now_(before),
       at_(at),
       kind_(kind),
       block_(block),
       within_(std::move(within)),
+      lift_(lift),
       extent_(block.extent()) {
   if (before.layer(at)) grid_ = makeGrid(before.map(at.map)->grid);
 }
@@ -40,7 +41,8 @@ void Stroke::layAt(CellPos grip) {
   changes.reserve(block_.parts().size());
   for (const Block::Part& part : block_.parts()) {
     const CellPos place = grid_->fromSide(grid_->toSide(grip) + part.at);
-    if (within_.empty() || within_.contains(place)) changes.push_back({place, kind_ == Kind::lay ? part.cell : Cell{}});
+    if (!within_.empty() && !within_.contains(place)) continue;
+    changes.push_back({place, kind_ == Kind::lay ? part.cell : Cell{}, std::min(part.lift + lift_, kMostLift)});
   }
   now_ = layCells(now_, at_, changes);
 }

@@ -21,8 +21,9 @@ class Stroke {
   enum class Kind { lay, takeAway };
 
   // Nothing happens in a stroke on a layer that does not exist, or with an empty block. Taking away empties the cells
-  // that `block` would have covered. Where `within` holds cells, only those are touched.
-  Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within = {});
+  // that `block` would have covered. Where `within` holds cells, only those are touched. `lift` is added to what the
+  // block's parts are lifted by, in map pixels; together at most kMostLift.
+  Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within = {}, int lift = 0);
 
   // Presses (first call) or moves to `cell`.
   void moveTo(CellPos cell);
@@ -41,6 +42,7 @@ class Stroke {
   Kind kind_;
   Block block_;
   CellSet within_;
+  int lift_;
   CellRect extent_;
   std::unique_ptr<const Grid> grid_;
   std::optional<CellPos> press_;

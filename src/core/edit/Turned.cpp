@@ -27,7 +27,7 @@ Block turnedBlock(const Quilt& quilt, const Grid& grid, const Block& block, Turn
   std::vector<Block::Part> parts;
   parts.reserve(block.parts().size());
   for (const Block::Part& part : block.parts()) {
-    parts.push_back({grid.turned(part.at, turn), turnedCell(quilt, grid, part.cell, turn)});
+    parts.push_back({grid.turned(part.at, turn), turnedCell(quilt, grid, part.cell, turn), part.lift});
   }
   return Block(std::move(parts));
 }

@@ -87,6 +87,20 @@ std::string listed(const CellGrid& before, const CellGrid& after, std::vector<Sh
   return list.take();
 }
 
+// The length of a list, and what stands before and after that length in one that begins with it.
+std::string counted(const std::string& list) {
+  Writer count;
+  count.add(static_cast<std::uint64_t>(list.size()));
+  return count.take();
+}
+std::optional<std::pair<std::string_view, std::string_view>> parted(std::string_view both) {
+  if (both.size() < sizeof(std::uint64_t)) return std::nullopt;
+  const auto length = Reader(both).take<std::uint64_t>();
+  both.remove_prefix(sizeof length);
+  if (length > both.size()) return std::nullopt;
+  return std::pair(both.substr(0, length), both.substr(length));
+}
+
 std::string compressed(const std::string& bytes) {
   std::string packed(ZSTD_compressBound(bytes.size()), '\0');
   ZSTD_CCtx* context = ZSTD_createCCtx();
@@ -148,12 +162,19 @@ std::optional<PackedMap> PackedMap::of(const Map& before, const Map& after) {
   for (std::size_t i = 0; i < before.layers.size(); ++i) {
     if (before.layers[i]->id != after.layers[i]->id) return std::nullopt;
     if (before.layers[i]->revision.is(after.layers[i]->revision)) continue;
-    probe.layers[i].edit([&](TilesLayer& layer) { layer.cells = after.layers[i]->cells; });
+    probe.layers[i].edit([&](TilesLayer& layer) { 
+      layer.cells = after.layers[i]->cells;
+      layer.lifts = after.layers[i]->lifts;
+    });
     packed.layers_.push_back({i, before.layers[i]->revision, after.layers[i]->revision, {}, 0, {}});
   }
   if (!(probe == after)) return std::nullopt;
   for (Layer& layer : packed.layers_) {
-    const std::string list = listed(before.layers[layer.index]->cells, after.layers[layer.index]->cells, packed.laid_);
+    const TilesLayer& old = before.layers[layer.index].read();
+    const TilesLayer& now = after.layers[layer.index].read();
+    const std::string cells = listed(old.cells, now.cells, packed.laid_);
+    std::vector<SheetSlot> numbers;
+    const std::string list = counted(cells) + cells + listed(old.lifts.cells(), now.lifts.cells(), numbers);
     layer.unpacked = list.size();
     layer.cells = compressed(list);
   }
@@ -184,7 +205,10 @@ Result<Map> PackedMap::other(const Map& from, bool toBefore) const {
     if (layer.index >= map.layers.size()) return broken();
     bool laid = false;
     map.layers[layer.index].edit([&](TilesLayer& l) {
-      laid = lay(Reader(list), l.cells, toBefore);
+      CellGrid lifts = l.lifts.cells();
+      const auto parts = parted(list);
+      laid = parts && lay(Reader(parts->first), l.cells, toBefore) && lay(Reader(parts->second), lifts, toBefore);
+      l.lifts = NumberGrid::ofCells(std::move(lifts));
       l.revision = toBefore ? layer.before : layer.after;
     });
     if (!laid) return broken();

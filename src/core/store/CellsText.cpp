@@ -220,7 +220,9 @@ class LineReader {
 
 class Reader {
  public:
-  Reader(Quilt& quilt, int turnOrder) : quilt_(quilt), turnOrder_(turnOrder) {}
+  Reader(Quilt& quilt, int turnOrder) : quilt_(&quilt), turnOrder_(turnOrder) {}
+  // Of plain numbers.
+  explicit Reader(int most) : most_(most) {}
 
   // Why the line is wrong; empty when it was taken. `first` is the file's first line.
   std::string takeLine(std::string_view line, bool first) {
@@ -235,7 +237,7 @@ class Reader {
       return {};
     }
     if (line.starts_with('@')) return takeChunk(LineReader(line.substr(1)));
-    if (!line.empty() && line[0] >= 'A' && line[0] <= 'Z') return takeSheet(line);
+    if (quilt_ && !line.empty() && line[0] >= 'A' && line[0] <= 'Z') return takeSheet(line);
     return takeRow(LineReader(line));
   }
 
@@ -255,7 +257,7 @@ class Reader {
     const auto space = line.find(' ');
     const auto id = space == std::string_view::npos ? std::nullopt : Id::parse(line.substr(space + 1));
     if (!isSheetCode(code) || space != code.size() || !id) return "a sheet line is a code, a space and a sheet's id";
-    const auto slot = quilt_.slotFor(*id, code);
+    const auto slot = quilt_->slotFor(*id, code);
     if (!slot) return "the quilt names more than 1,022 sheets";
     if (!slots_.emplace(code, *slot).second) return "the code " + code + " is given twice";
     return {};
@@ -289,7 +291,7 @@ class Reader {
 
     std::array<Cell, kChunkSide> row{};
     int x = 0;
-    SheetSlot slot = 0;
+    SheetSlot slot = quilt_ ? 0 : NumberGrid::kSlot;
     while (!reader.atEnd()) {
       if (!reader.take(' ')) return "cells are not parted by one space";
       Cell cell;
@@ -309,9 +311,10 @@ class Reader {
         }
         const int number = reader.number(static_cast<int>(kLastTileNumber));
         if (slot == 0) return "the row's first tile has no sheet code";
+        if (!quilt_ && (number < 1 || number > most_)) return "a number is not one from 1 to " + std::to_string(most_);
         if (number < 0) return "a tile has no number up to 262,143";
         Turn turn;
-        if (const char letter = reader.peek(); letter >= 'b' && letter <= 'l') {
+        if (const char letter = reader.peek(); quilt_ && letter >= 'b' && letter <= 'l') {
           const auto turnCode = static_cast<std::uint32_t>(letter - 'a');
           if (!Turn::isCode(turnCode, turnOrder_)) return "a turn letter is not one of this grid's";
           turn = Turn::fromCode(turnCode);
@@ -354,14 +357,69 @@ class Reader {
     if (chunk_) cells_.setChunk(*chunk_, open_);
   }
 
-  Quilt& quilt_;
-  int turnOrder_;
+  Quilt* quilt_ = nullptr;  // none for plain numbers
+  int turnOrder_ = 0;
+  int most_ = 0;
   std::unordered_map<std::string, SheetSlot> slots_;
   CellGrid cells_;
   std::optional<ChunkPos> chunk_;  // the chunk whose rows are being read
   ChunkCells open_{};              // and its cells so far
   bool ended_ = false;
 };
+
+// Reads all lines; the Error where one is wrong or the end is missing.
+std::optional<Error> readLines(Reader& reader, std::string_view text, const std::string& file) {
+  int line = 0;
+  while (!text.empty()) {
+    ++line;
+    const auto end = text.find('\n');
+    std::string wrong;
+    if (end == std::string_view::npos) {
+      wrong = "the file is cut off in the middle of this line";
+    } else {
+      wrong = reader.takeLine(text.substr(0, end), line == 1);
+    }
+    if (!wrong.empty()) return Error{Error::Cause::broken, std::move(wrong), file, line, {}, {}};
+    text.remove_prefix(end + 1);
+  }
+  if (reader.ended()) return std::nullopt;
+  const char* wrong = line == 0 ? "the file is empty" : "the file is cut off: \"end\" is missing";
+  return Error{Error::Cause::broken, wrong, file, line + 1, {}, {}};
+}
+
+// The chunks of cells, each slot written with its code.
+void writeChunks(std::string& out, const CellGrid& cells, const std::vector<std::string_view>& codeOf) {
+  constexpr Row kEmptyRow{};
+  TokenCache tokens;
+  Pen pen(out);
+  cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    pen.beginLine();
+    pen.put('@');
+    pen.put(std::int64_t{chunk.at.cx});
+    pen.put(',');
+    pen.put(std::int64_t{chunk.at.cy});
+    pen.put('\n');
+    Row row = rowOf(chunk, 0);
+    for (int y = 0; y < kChunkSide;) {
+      int next = y + 1;
+      Row nextRow{};
+      while (next < kChunkSide && (nextRow = rowOf(chunk, next)) == row) ++next;
+      if (row != kEmptyRow) {
+        pen.beginLine();
+        pen.put(std::int64_t{y});
+        if (next - y > 1) {
+          pen.put('-');
+          pen.put(std::int64_t{next} - 1);
+        }
+        pen.put(':');
+        writeRow(row, codeOf, tokens, pen);
+        pen.put('\n');
+      }
+      row = nextRow;
+      y = next;
+    }
+  });
+}
 
 }  // namespace
 
@@ -403,38 +461,7 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
 
   std::vector<std::string_view> codeOf(kLastSlot + 1);
   for (const auto& [slot, code] : codes) codeOf[slot] = code;
-  constexpr Row kEmptyRow{};
-  TokenCache tokens;
-  {
-    Pen pen(out);
-    cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-      pen.beginLine();
-      pen.put('@');
-      pen.put(std::int64_t{chunk.at.cx});
-      pen.put(',');
-      pen.put(std::int64_t{chunk.at.cy});
-      pen.put('\n');
-      Row row = rowOf(chunk, 0);
-      for (int y = 0; y < kChunkSide;) {
-        int next = y + 1;
-        Row nextRow{};
-        while (next < kChunkSide && (nextRow = rowOf(chunk, next)) == row) ++next;
-        if (row != kEmptyRow) {
-          pen.beginLine();
-          pen.put(std::int64_t{y});
-          if (next - y > 1) {
-            pen.put('-');
-            pen.put(std::int64_t{next} - 1);
-          }
-          pen.put(':');
-          writeRow(row, codeOf, tokens, pen);
-          pen.put('\n');
-        }
-        row = nextRow;
-        y = next;
-      }
-    });
-  }
+  writeChunks(out, cells, codeOf);
   out += "end\n";
   return out;
 }
@@ -442,31 +469,25 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
 CellsRead readCells(std::string_view text, Quilt& quilt, int turnOrder, const std::string& file) {
   Reader reader(quilt, turnOrder);
   CellsRead result;
-  int line = 0;
-  while (!text.empty()) {
-    ++line;
-    const auto end = text.find('\n');
-    std::string wrong;
-    if (end == std::string_view::npos) {
-      wrong = "the file is cut off in the middle of this line";
-    } else {
-      wrong = reader.takeLine(text.substr(0, end), line == 1);
-    }
-    if (!wrong.empty()) {
-      result.error = Error{Error::Cause::broken, std::move(wrong), file, line, {}, {}};
-      break;
-    }
-    text.remove_prefix(end + 1);
-  }
-  if (!result.error && !reader.ended()) {
-    result.error = Error{Error::Cause::broken,
-                         line == 0 ? "the file is empty" : "the file is cut off: \"end\" is missing",
-                         file,
-                         line + 1,
-                         {},
-                         {}};
-  }
+  result.error = readLines(reader, text, file);
   result.cells = reader.takeCells();
+  return result;
+}
+
+std::string writeNumbers(const NumberGrid& numbers) {
+  std::string out;
+  out += kMagic;
+  out += '\n';
+  writeChunks(out, numbers.cells(), std::vector<std::string_view>(kLastSlot + 1));
+  out += "end\n";
+  return out;
+}
+
+NumbersRead readNumbers(std::string_view text, int most, const std::string& file) {
+  Reader reader(most);
+  NumbersRead result;
+  result.error = readLines(reader, text, file);
+  result.numbers = NumberGrid::ofCells(reader.takeCells());
   return result;
 }
 

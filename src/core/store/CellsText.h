@@ -31,6 +31,17 @@ struct CellsRead {
 // `quilt` gives slots to the sheets named in the text, missing ones too. `file` is named in the Error.
 CellsRead readCells(std::string_view text, Quilt& quilt, int turnOrder, const std::string& file);
 
+// The same text for plain numbers: no sheet lines, no codes, no turns.
+std::string writeNumbers(const NumberGrid& numbers);
+
+struct NumbersRead {
+  NumberGrid numbers;
+  std::optional<Error> error;  // where reading stopped; `numbers` holds the lines before
+};
+
+// Numbers of 1 to `most`.
+NumbersRead readNumbers(std::string_view text, int most, const std::string& file);
+
 // "A", "B", … "Z", "AA", …: the code after `count` others.
 std::string sheetCode(int count);
 

@@ -509,6 +509,10 @@ std::string mapFile(const Map& map) { return "maps/" + map.folder + "/map.json";
 std::string cellsFile(const Map& map, const TilesLayer& layer) {
   return "maps/" + map.folder + "/" + layer.file + ".cells";
 }
+
+std::string liftsFile(const Map& map, const TilesLayer& layer) {
+  return "maps/" + map.folder + "/" + layer.file + ".lift.cells";
+}
 std::string sheetFile(const Sheet& sheet) { return "sheets/" + sheet.file + ".json"; }
 std::string pictureFile(const Sheet& sheet) { return "sheets/" + sheet.picture; }
 

@@ -28,6 +28,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
 inline constexpr std::string_view kQuiltFile = "quilt.json";
 std::string mapFile(const Map& map);
 std::string cellsFile(const Map& map, const TilesLayer& layer);
+std::string liftsFile(const Map& map, const TilesLayer& layer);  // only where a cell is lifted
 std::string sheetFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet);
 

@@ -1,6 +1,8 @@
 #include "core/store/QuiltStore.h"
 
 #include <algorithm>
+#include <array>
+#include <functional>
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
@@ -21,6 +23,31 @@ std::uint64_t hashOf(std::string_view bytes) {
   std::uint64_t hash = 0xcbf29ce484222325u;
   for (char c : bytes) hash = (hash ^ static_cast<unsigned char>(c)) * 0x100000001b3u;
   return hash;
+}
+
+// One file of a layer and what is written into it; `path` is empty where the layer needs none.
+struct LayerFile {
+  std::string path;
+  std::function<std::string()> text;
+};
+
+// What is laid, and what is lifted.
+std::array<LayerFile, 2> filesOf(const Map& map, const Shared<TilesLayer>& layer, const Quilt& quilt) {
+  const bool lifts = !layer->lifts.empty();
+  return {LayerFile{cellsFile(map, layer.read()), [&layer, &quilt] { return writeCells(layer->cells, quilt); }},
+          LayerFile{lifts ? liftsFile(map, layer.read()) : "", [&layer] { return writeNumbers(layer->lifts); }}};
+}
+
+// Calls visit(LayerFile) for each file of the layers of a quilt.
+template <class Visit>
+void forEachLayerFile(const Quilt& quilt, Visit&& visit) {
+  for (const auto& map : quilt.maps()) {
+    for (const Shared<TilesLayer>& layer : map->layers) {
+      for (const LayerFile& file : filesOf(map.read(), layer, quilt)) {
+        if (!file.path.empty()) visit(file);
+      }
+    }
+  }
 }
 
 std::string folderOf(const std::string& path) { return path.substr(0, path.rfind('/')); }
@@ -337,12 +364,20 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
     } else {
       cells.error = cellsText.error();
     }
-    if (cells.error) {
-      cells.error->kept =
-          "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
-      cells.error->todo = "Mend the file and open the quilt again";
-      notRead(problems, *cells.error);
-      damaged_.emplace(map->id, *cells.error);
+    const std::string liftsPath = liftsFile(*map, layer.read());
+    const auto liftsText = read(liftsPath, kLargestCells);
+    NumbersRead lifts;
+    if (liftsText) {
+      lifts = readNumbers(*liftsText, kMostLift, liftsPath);
+    } else if (liftsText.error().cause != Error::Cause::missing) {
+      lifts.error = liftsText.error();
+    }
+    for (auto* error : {&cells.error, &lifts.error}) {
+      if (!*error) continue;
+      (*error)->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
+      (*error)->todo = "Mend the file and open the quilt again";
+      notRead(problems, **error);
+      damaged_.emplace(map->id, **error);
     }
     std::map<SheetSlot, std::int64_t> missing;
     for (const auto& [ref, count] : cells.cells.tally(map->bounds)) {
@@ -354,7 +389,10 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
                                std::to_string(count) + " cells painted with it are kept and shown as placeholders",
                                "Bring the sheet's files back into the folder \"sheets\""});
     }
-    layer.edit([&](TilesLayer& l) { l.cells = std::move(cells.cells); });
+    layer.edit([&](TilesLayer& l) {
+      l.cells = std::move(cells.cells);
+      l.lifts = std::move(lifts.numbers);
+    });
   }
   quilt = quilt.with(std::move(*map));
 }
@@ -378,13 +416,11 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     if (before && *before == sheet.read()) continue;
     planned.write(sheetFile(sheet.read()), [&sheet] { return writeJson(sheetDocument(sheet.read())); });
   }
-  for (const auto& map : saved_.maps()) {
-    old.insert(mapFile(map.read()));
-    for (const Shared<TilesLayer>& layer : map->layers) old.insert(cellsFile(map.read(), layer.read()));
-  }
+  for (const auto& map : saved_.maps()) old.insert(mapFile(map.read()));
+  forEachLayerFile(saved_, [&](const LayerFile& file) { old.insert(file.path); });
+  forEachLayerFile(quilt, [&](const LayerFile& file) { now.insert(file.path); });
   for (const auto& map : quilt.maps()) {
     now.insert(mapFile(map.read()));
-    for (const Shared<TilesLayer>& layer : map->layers) now.insert(cellsFile(map.read(), layer.read()));
     const Map* before = saved_.map(map->id);
     if (before && (before->revision.is(map->revision) || *before == map.read())) continue;
     planMap(map.read(), before, quilt, planned);
@@ -398,12 +434,9 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
       ++move;
       continue;
     }
-    for (const auto& map : quilt.maps()) {
-      for (const Shared<TilesLayer>& layer : map->layers) {
-        if (cellsFile(map.read(), layer.read()) != move->to) continue;
-        planned.write(move->to, [&layer, &quilt] { return writeCells(layer->cells, quilt); });
-      }
-    }
+    forEachLayerFile(quilt, [&](const LayerFile& file) {
+      if (file.path == move->to) planned.write(file.path, file.text);
+    });
     move = moves.erase(move);
   }
   for (const std::string& path : old) {
@@ -418,13 +451,18 @@ void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Pla
     planned.write(mapFile(map), [document] { return document; });
   }
   for (const Shared<TilesLayer>& layer : map.layers) {
-    const std::string path = cellsFile(map, layer.read());
+    const auto [cells, lifts] = filesOf(map, layer, quilt);
     const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
-    if (!before || !(before->cells == layer->cells)) {
-      planned.write(path, [&layer, &quilt] { return writeCells(layer->cells, quilt); });
-    } else if (const std::string was = cellsFile(*old, *before); was != path) {
-      planned.journal.moves.push_back({was, path});
-    }
+    const auto planFile = [&](const LayerFile& file, bool same, const std::string& was) {
+      if (!same) {
+        planned.write(file.path, file.text);
+      } else if (was != file.path) {
+        planned.journal.moves.push_back({was, file.path});
+      }
+    };
+    planFile(cells, before && before->cells == layer->cells, before ? cellsFile(*old, *before) : "");
+    if (lifts.path.empty()) continue;
+    planFile(lifts, before && before->lifts == layer->lifts, before ? liftsFile(*old, *before) : "");
   }
 }
 
