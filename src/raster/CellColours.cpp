@@ -35,9 +35,9 @@ QRgb CellColours::found(Cell cell, TileArt& art, const Grid& grid) {
   if (ref.slot >= flat_.size()) flat_.resize(ref.slot + 1);
   auto& numbers = flat_[ref.slot];
   if (ref.number >= numbers.size()) numbers.resize(ref.number + 1, kUnknown);
-  const PixelSize box = grid.shape().cell;
+  const PixelRect box = grid.cellBox({0, 0});
   const TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
-  const bool fits = tile.takesCellSize() || (tile.size() == box && box.w == box.h && tile.stance() == Stance{});
+  const bool fits = tile.takesCellSize() || (tile.size() == PixelSize{box.w, box.h} && box.w == box.h && tile.stance() == Stance{});
   if (!fits) return numbers[ref.number] = kPatched;
   const PixelView view = tile.takesCellSize() ? art.sized(art.tile(asDrawn(cell, grid)), box.w, box.h) : tile.straight();
   return numbers[ref.number] = averageOver(view, {0, 0, view.w, view.h}, std::int64_t{view.w} * view.h);
@@ -47,7 +47,8 @@ const std::vector<CellColours::Patch>& CellColours::patches(Cell cell, TileArt& 
   auto [place, isNew] = patches_.try_emplace(cell.bits());
   if (!isNew) return place->second;
   TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
-  const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
+  const PixelRect own = grid.cellBox({0, 0});
+  const PixelSize size = tile.size().w > 0 ? tile.size() : PixelSize{own.w, own.h};
   const PixelView& view = tile.takesCellSize() ? art.sized(tile, size.w, size.h) : tile.straight();
   const PixelRect seat = standing(grid, {0, 0}, size, tile.stance());
   grid.inDrawOrder(grid.cellsMeeting(seat), [&](const DrawRow& row) {

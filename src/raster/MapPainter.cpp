@@ -71,7 +71,8 @@ void MapPainter::prepare(const Quilt& quilt, const Map& map) {
 
 PixelRect MapPainter::placeOf(const Grid& grid, CellPos at, Cell cell, int lift) {
   const TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, grid));
-  const PixelSize size = tile.size().w > 0 ? tile.size() : grid.shape().cell;
+  const PixelRect box = grid.cellBox({0, 0});
+  const PixelSize size = tile.size().w > 0 ? tile.size() : PixelSize{box.w, box.h};
   return moved(standing(grid, at, size, tile.stance()), {0, -lift});
 }
 
@@ -135,6 +136,8 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
   }
   if (cells.empty()) return;
 
+  const PixelRect box = grid->cellBox({0, 0});
+  const PixelSize cellSize{box.w, box.h};
   std::vector<int> columns;
   bool ghostDrawn = false;
   const auto drawPicture = [&](const Part& part, TileArt::Tile& tile, const PixelRect& seat, const Strip* strip,
@@ -165,7 +168,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
   const auto drawCell = [&](const Part& part, CellPos at, Cell cell, int lift, bool isGhost) {
     TileArt::Tile& tile = kit_.art.tile(asDrawn(cell, *grid));
     if (tile.stance().isWide()) return;  // among the pieces
-    const PixelSize size = tile.size().w > 0 ? tile.size() : map.grid.cell;
+    const PixelSize size = tile.size().w > 0 ? tile.size() : cellSize;
     const PixelRect seat = moved(standing(*grid, at, size, tile.stance()), {0, -lift});
     drawPicture(part, tile, seat, nullptr, isGhost ? kGhostOpacity : opacityOf(part, at, seat));
   };

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/grid/PlanGrid.h"
+
 namespace uq {
 
 namespace {
@@ -73,6 +75,42 @@ void clipToCell(QImage& picture, const GridShape& shape) {
   }
 }
 
+// A slanted tile as seen from above: what lies on its ground, or on its top where that is covered, laid out as a
+// square; anything else as a small picture of itself.
+QImage planPicture(const QImage& picture, PixelSize cell) {
+  const int side = planSide(cell);
+  const auto sampled = [&](int top) {
+    QImage square(side, side, QImage::Format_ARGB32_Premultiplied);
+    for (int v = 0; v < side; ++v) {
+      auto* row = reinterpret_cast<QRgb*>(square.scanLine(v));
+      for (int u = 0; u < side; ++u) {
+        const double across = (u + 0.5) / side;
+        const double down = (v + 0.5) / side;
+        const QPoint at(static_cast<int>(std::floor(picture.width() / 2.0 + (across - down) * cell.w / 2)),
+                        static_cast<int>(std::floor(top + (across + down) * cell.h / 2)));
+        row[u] = picture.rect().contains(at) ? reinterpret_cast<const QRgb*>(picture.constScanLine(at.y()))[at.x()] : 0;
+      }
+    }
+    return square;
+  };
+  const auto covers = [side](const QImage& square) {
+    int opaque = 0;
+    for (int v = 0; v < side; ++v) {
+      const auto* row = reinterpret_cast<const QRgb*>(square.constScanLine(v));
+      opaque += static_cast<int>(std::count_if(row, row + side, [](QRgb pixel) { return qAlpha(pixel) >= 128; }));
+    }
+    return opaque * 100 >= side * side * 95;
+  };
+  QImage top = sampled(0);
+  if (covers(top) || picture.height() <= cell.h) return top;
+  const QImage small = picture.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation)
+                           .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  QImage square(side, side, QImage::Format_ARGB32_Premultiplied);
+  square.fill(Qt::transparent);
+  QPainter(&square).drawImage((side - small.width()) / 2, side - small.height(), small);
+  return square;
+}
+
 // The sizes and stances of a sheet's tiles.
 std::vector<TileArt::Standing> standingsOf(const Sheet& sheet) {
   std::vector<TileArt::Standing> all{{sheet.cut.cell, sheet.stance}};
@@ -136,6 +174,14 @@ TileArt::Tile TileArt::made(Cell cell) const {
   if (!place) return tile;
   tile.size_ = {place->w, place->h};
   if (cell.turn().steps % 2 == 1) std::swap(tile.size_.w, tile.size_.h);
+  if (shape_.plan) {
+    const QRect whole(place->x, place->y, place->w, place->h);
+    tile.size_ = {planSide(shape_.cell), planSide(shape_.cell)};
+    if (!slot.picture.rect().contains(whole)) return tile;
+    tile.kept_ = planPicture(turnedPicture(slot.picture.copy(whole), cell.turn()), shape_.cell);
+    tile.straight_ = viewOf(tile.kept_);
+    return tile;
+  }
   tile.stance_ = turnedStance(*makeGrid(shape_), slot.sheet->stanceOf(ref.number), cell.turn());
   const QRect part(place->x, place->y, place->w, place->h);
   if (!slot.picture.rect().contains(part)) return tile;

@@ -14,6 +14,8 @@ inline GridShape anyShapeOf(GridKind kind) {
   const auto size = [] { return *rc::gen::inRange(kSmallestCell, *rc::gen::element(9, 70, kLargestCell + 1)); };
   GridShape shape = nearestShape(kind, {size(), size()});
   shape.firstShift = *rc::gen::arbitrary<bool>();
+  const bool slanted = kind == GridKind::diamond || kind == GridKind::staggered;
+  shape.plan = slanted && *rc::gen::inRange(0, 3) == 0;
   if (shape.side > 0) {
     const int down = kind == GridKind::hexagonalFlat ? shape.cell.w : shape.cell.h;
     shape.side = down - 2 * *rc::gen::inRange(1, (down - 1) / 2 + 1);

@@ -19,6 +19,8 @@ inline GridShape anySmallGrid() {
                                  *rc::gen::element(PixelSize{16, 16}, PixelSize{24, 12}, PixelSize{13, 17}));
   if (shape.kind == GridKind::orthogonal) shape.cell = {16, 16};
   shape.firstShift = *rc::gen::arbitrary<bool>();
+  const bool slanted = shape.kind == GridKind::diamond || shape.kind == GridKind::staggered;
+  shape.plan = slanted && *rc::gen::inRange(0, 4) == 0;
   return shape;
 }
 

@@ -4,6 +4,7 @@
 
 #include "core/grid/DiamondGrid.h"
 #include "core/grid/OrthogonalGrid.h"
+#include "core/grid/PlanGrid.h"
 #include "core/grid/ShiftedGrid.h"
 
 namespace uq {
@@ -15,6 +16,7 @@ bool isEven(int n) { return n % 2 == 0; }
 }  // namespace
 
 std::unique_ptr<const Grid> makeGrid(const GridShape& shape) {
+  if (shape.plan) return std::make_unique<PlanGrid>(shape);
   switch (shape.kind) {
     case GridKind::orthogonal: break;
     case GridKind::diamond: return std::make_unique<DiamondGrid>(shape);

@@ -35,6 +35,7 @@ struct GridShape {
   PixelSize cell{32, 32};
   int side = 0;             // of hexagons: the length in pixels of the upright (pointy) or level (flat) sides; else 0
   bool firstShift = false;  // only where rows or columns are shifted
+  bool plan = false;        // diamonds seen from above, as squares (PlanGrid); never saved
   friend constexpr bool operator==(const GridShape&, const GridShape&) = default;
 };
 
