@@ -67,8 +67,11 @@ Json infoDocument(const Quilt& quilt) {
     const MapFigures figures = figuresOf(map.read());
     Json::Array layers;
     for (const LayerFigures& one : figures.layers) {
+      const LayerFolder* level = map->layerFolder(one.layer->folder);
       layers.push_back(Json::Object{{"name", one.layer->name},
                                     {"role", one.layer->role},
+                                    {"level", level ? Json(level->name) : Json()},
+                                    {"rise", map->riseOf(*one.layer)},
                                     {"painted", one.painted},
                                     {"tiles", count(one.tiles.size())}});
     }
@@ -80,6 +83,7 @@ Json infoDocument(const Quilt& quilt) {
                                 {"bounds", Json::Array{map->bounds.x0, map->bounds.y0, map->bounds.x1, map->bounds.y1}},
                                 {"size", Json::Array{map->bounds.width(), map->bounds.height()}},
                                 {"pixels", Json::Array{pixels.w, pixels.h}},
+                                {"order", map->drawOrder() == DrawOrder::byDepth ? "by-depth" : "by-layers"},
                                 {"tiles", count(figures.tiles.size())},
                                 {"layers", std::move(layers)}});
   }
@@ -102,10 +106,14 @@ void printInfo(const Quilt& quilt) {
     std::cout << "\nmap " << map->name << " (" << map->folder << ")\n  " << gridName(map->grid.kind) << " "
               << map->grid.cell.w << " × " << map->grid.cell.h << " px, " << map->bounds.width() << " × "
               << map->bounds.height() << " cells = " << pixels.w << " × " << pixels.h << " px, cells from "
-              << map->bounds.x0 << ", " << map->bounds.y0 << "\n  " << figures.tiles.size()
+              << map->bounds.x0 << ", " << map->bounds.y0 << ", drawn "
+              << (map->drawOrder() == DrawOrder::byDepth ? "by depth" : "by layers") << "\n  " << figures.tiles.size()
               << " different tiles\n  layers, nearest first:\n";
     for (auto one = figures.layers.rbegin(); one != figures.layers.rend(); ++one) {
-      std::cout << "    " << one->layer->name << " (" << one->layer->role << "): " << one->painted << " cells painted, "
+      const LayerFolder* level = map->layerFolder(one->layer->folder);
+      std::cout << "    " << one->layer->name << " (" << one->layer->role;
+      if (level) std::cout << ", " << level->name << ", up " << level->rise << " px";
+      std::cout << "): " << one->painted << " cells painted, "
                 << one->tiles.size() << " different tiles\n";
     }
   }
@@ -170,19 +178,26 @@ int render(const RenderOrder& order) {
     hidden.insert(layer->id);
   }
 
+  MapPainter painter(SheetPictures::load(quilt, opened->store.disk(), opened->store.folder(), opened->problems));
+  const std::vector<Run> runs = runsOf(*map, {hidden, {}});
   const ViewScale scale{order.zoom};
-  const PixelRect pixels = makeGrid(map->grid)->pixelBounds(map->bounds);
+  const PixelRect cells = makeGrid(map->grid)->pixelBounds(map->bounds);
+  const PixelRect pixels = order.exact ? cells : painter.extentOf(quilt, *map, runs);
   if (pixels.w * order.zoom > kLargestRender || pixels.h * order.zoom > kLargestRender) {
     return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
   }
-  MapPainter painter(SheetPictures::load(quilt, opened->store.disk(), opened->store.folder(), opened->problems));
-  const QImage picture = painter.draw(quilt, *map, runsOf(*map, {hidden, {}}), scale, scale.toDevice(pixels));
+  const QImage picture = painter.draw(quilt, *map, runs, scale, scale.toDevice(pixels));
   for (const Error& problem : opened->problems) report(problem);
   if (auto written = writePng(picture, order.output); !written) {
     report(written.error());
     return kNotWritten;
   }
-  std::cout << order.output << ": " << map->name << ", " << picture.width() << " × " << picture.height() << " px\n";
+  std::cout << order.output << ": " << map->name << ", " << picture.width() << " × " << picture.height() << " px";
+  if (!(pixels == cells)) {
+    const QPoint off = scale.toDevice(cells).topLeft() - scale.toDevice(pixels).topLeft();
+    std::cout << ", the map's cells from " << off.x() << ", " << off.y();
+  }
+  std::cout << "\n";
   return opened->problems.empty() ? kFine : kProblems;
 }
 

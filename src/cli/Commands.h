@@ -26,6 +26,7 @@ struct RenderOrder {
   std::string output;                // PNG
   double zoom = 1;                   // device pixels a map pixel
   std::vector<std::string> only;     // layer names; empty: all
+  bool exact = false;  // only the map's cells, without what reaches beyond them
   std::vector<std::string> without;  // layer names
 };
 // One map as a PNG: all of its bounds, every layer unless told otherwise.

@@ -37,6 +37,8 @@ int main(int argc, char** argv) {
   render->add_option("--without", order.without, "Leave this layer out (may be given several times)")
       ->allow_extra_args(false);
 
+  render->add_flag("--exact", order.exact, "Only the map's cells: cut what reaches or rises beyond them");
+
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
 

@@ -41,17 +41,19 @@ QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, Q
 }  // namespace
 
 SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, QSize most, const Seeing& seeing) {
-  const PixelRect whole = makeGrid(map.grid)->pixelBounds(map.bounds);
-  const double fit =
-      std::min({static_cast<double>(most.width()) / whole.w, static_cast<double>(most.height()) / whole.h, 1.0});
-  const QSize size(std::max(1, static_cast<int>(whole.w * fit)), std::max(1, static_cast<int>(whole.h * fit)));
   const int side = std::max({1, most.width(), most.height()});
   const int cells = std::max(map.bounds.width(), map.bounds.height());
   // Of a large map half as many cells are looked at as there are pixels: nobody waits for a small picture.
   const int n = cells > side ? ceilDiv(2 * cells, side) : 1;
-  if (n > 1 || fit < kSmallestZoom) return {sampled(painter, quilt, map, n, size, seeing), fit};
+  const PixelRect whole =
+      n > 1 ? makeGrid(map.grid)->pixelBounds(map.bounds) : painter.extentOf(quilt, map, runsOf(map, seeing));
+  const double fit =
+      std::min({static_cast<double>(most.width()) / whole.w, static_cast<double>(most.height()) / whole.h, 1.0});
+  const QSize size(std::max(1, static_cast<int>(whole.w * fit)), std::max(1, static_cast<int>(whole.h * fit)));
+  if (n > 1 || fit < kSmallestZoom) return {sampled(painter, quilt, map, n, size, seeing), whole, fit};
   const ViewScale scale{fit};
-  return {painter.draw(quilt, map, runsOf(map, seeing), scale, QRect(scale.toDevice(whole).topLeft(), size)), fit};
+  const QRect device(scale.toDevice(whole).topLeft(), size);
+  return {painter.draw(quilt, map, runsOf(map, seeing), scale, device), whole, fit};
 }
 
 SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const TilesLayer& layer,
@@ -59,7 +61,9 @@ SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& ma
   Map alone = map;
   TilesLayer clear = layer;
   clear.offset = {};
+  clear.folder = {};
   clear.opacity = 100;
+  alone.folders.clear();
   alone.layers = {Shared(std::move(clear))};
   return smallPicture(painter, quilt, alone, most);
 }

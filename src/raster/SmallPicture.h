@@ -9,7 +9,8 @@ namespace uq {
 
 struct SmallPicture {
   QImage picture;   // at most the size that was asked for, in the map's proportions; never null for a map with cells
-  double zoom = 1;  // device pixels of the picture a map pixel
+  PixelRect covers;  // map pixels: the map with all that reaches beyond its cells
+  double zoom = 1;   // device pixels of the picture a map pixel
 };
 
 // The layers that `seeing` shows, each at its offset.

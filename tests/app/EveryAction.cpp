@@ -25,7 +25,7 @@ std::string bytes(const Quilt& quilt) {
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));
-    for (const auto& one : map->layers) all += writeCells(one->cells, quilt);
+    for (const auto& one : map->layers) all += writeCells(one->cells, quilt) + writeNumbers(one->lifts);
   }
   return all;
 }
@@ -53,6 +53,21 @@ class EveryAction : public Story {
   }
   ~EveryAction() override { chooseTheme(ThemeChoice::linen); }
 
+  // What only some actions need: a level, a lift, a slanted map.
+  void prepare(ActionId id) {
+    if (id == ActionId::deleteLevel || id == ActionId::renameLevel) session().addLevel();
+    if (id == ActionId::liftLower) session().setLift(32);
+    if (id != ActionId::planView && id != ActionId::boxAlongGrid) return;
+    MapPlan plan;
+    plan.name = "Quayside";
+    plan.width = plan.height = 8;
+    plan.grid = nearestShape(GridKind::diamond, {64, 32});
+    session().addMap(plan);
+    session().take(Block::of(Cell({kChalkSlot, 4}, {})));
+    Desk desk = session().desk();
+    desk.tool = Tool::select;
+    session().setDesk(desk);
+  }
   void trigger(ActionId id) {
     QAction* action = room->actions()->action(id);
     ASSERT_TRUE(action->isEnabled()) << actionRow(id).name << ": " << action->toolTip().toStdString();
@@ -88,6 +103,7 @@ class ChangingAction : public EveryAction, public testing::WithParamInterface<Ac
 
 TEST_P(ChangingAction, ComesBackToTheSameBytes) {
   const ActionId id = GetParam();
+  prepare(id);
   const Quilt before = session().quilt();
   const std::string then = bytes(before);
   trigger(id);
@@ -214,6 +230,11 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::nearerLayer:
       case ActionId::fartherLayer: return changed(&Desk::activeLayer);
       case ActionId::renameLayer: return opens("layer-name");
+      case ActionId::renameLevel: return opens("level-name");
+      case ActionId::liftHigher:
+      case ActionId::liftLower: return changed(&Desk::lift);
+      case ActionId::planView: return changed(&Desk::planView);
+      case ActionId::boxAlongGrid: return changed(&Desk::box);
       case ActionId::toggleEye: return changed(&Desk::hidden);
       case ActionId::toggleLock: return changed(&Desk::locked);
       case ActionId::zoomIn:
@@ -251,6 +272,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
 };
 
 TEST_P(SeenAction, HasAnEffectThatIsSeenAndLeavesTheQuiltAlone) {
+  prepare(GetParam());
   const std::string then = bytes(session().quilt());
   const bool closes = GetParam() == ActionId::closeWindow;
   EXPECT_TRUE(seen(GetParam()));

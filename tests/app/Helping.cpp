@@ -114,7 +114,7 @@ TEST_F(Helping, KeysAreChangedAndWhatTheyWereForIsNamed) {
   hand.key(Qt::Key_F1, Qt::ControlModifier);
   ASSERT_TRUE(page()->isVisible());
   picture("keys-page");
-  askForKeys("Grid lines", "grid");
+  askForKeys("Grid lines", "grid lines");
   hand.key(Qt::Key_W);
   EXPECT_TRUE(said().contains(QStringLiteral("W is the key of “Next layer nearer”"))) << said().toStdString();
   picture("keys-conflict", page());

@@ -14,12 +14,13 @@ Desk usedDesk(const Quilt& quilt) {
   desk.openMaps = {desk.map, quilt.mapNamed("Loft")->id};
   desk.activeLayer[desk.map] = layerOf(quilt, "Yard", "Sheds").layer;
   desk.activeLayer[desk.openMaps[1]] = layerOf(quilt, "Loft", "Floor").layer;
-  desk.inHand = Block({{{0, 0}, tileOf(quilt, "rails", 3, {true, 1})}, {{-1, 2}, tileOf(quilt, "Chalk", 5)}});
+  desk.inHand = Block({{{0, 0}, tileOf(quilt, "rails", 3, {true, 1})}, {{-1, 2}, tileOf(quilt, "Chalk", 5), 24}});
   desk.tool = Tool::erase;
   desk.hidden = {layerOf(quilt, "Yard", "Awnings").layer};
   desk.locked = {layerOf(quilt, "Yard", "Paving").layer};
   desk.gridLines = false;
   desk.rulers = true;
+  desk.planView = true;
   return desk;
 }
 

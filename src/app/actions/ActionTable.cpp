@@ -2,6 +2,8 @@
 
 #include <QCoreApplication>
 
+#include "core/document/PlanView.h"
+
 namespace uq {
 
 namespace {
@@ -57,6 +59,25 @@ QString needsSelection(const Situation& s) {
   return s.desk.selection().empty() ? translated(UQ_TEXT("Nothing is selected: drag with Select")) : needsLayer(s);
 }
 QString needsCopied(const Situation& s) { return s.whyNoPaste; }
+QString needsLevel(const Situation& s) {
+  const TilesLayer* layer = s.quilt.layer(s.desk.landing());
+  if (!layer) return needsLayer(s);
+  return layer->folder.empty() ? translated(UQ_TEXT("The active layer lies on the ground, not on a level")) : QString();
+}
+QString needsLift(const Situation& s) {
+  return s.desk.lift > 0 ? needsLayer(s) : translated(UQ_TEXT("Nothing is lifted: strokes lie on their layer"));
+}
+QString needsOtherBoxes(const Situation& s) {
+  const Map* map = s.quilt.map(s.desk.map);
+  if (!map) return needsMap(s);
+  const bool squares = map->grid.kind == GridKind::orthogonal;
+  return squares ? translated(UQ_TEXT("On squares every box lies along the grid")) : QString();
+}
+QString needsSlantedMap(const Situation& s) {
+  const Map* map = s.quilt.map(s.desk.map);
+  if (!map) return needsMap(s);
+  return hasPlan(map->grid.kind) ? QString() : translated(UQ_TEXT("Only isometric maps look different from above"));
+}
 QString needsChange(const Situation& s) {
   return s.busy ? needsIdle(s) : s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
 }
@@ -93,6 +114,11 @@ constexpr ActionRow kTable[] = {
      "mirror-down", "D", Menu::edit, ActsIn::canvas, false, false, needsHand},
     {ActionId::straighten, "straighten-hand", UQ_TEXT("Straighten"), UQ_TEXT("Lay what is in hand straight again"), "",
      "Shift+Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::liftHigher, "lift-higher", UQ_TEXT("Lift higher"),
+     UQ_TEXT("Lay the next strokes higher above their layer"), "lift-higher", "PgUp", Menu::edit, ActsIn::canvas, false,
+     false, needsLayer},
+    {ActionId::liftLower, "lift-lower", UQ_TEXT("Lift lower"), UQ_TEXT("Lay the next strokes nearer to their layer"),
+     "lift-lower", "PgDown", Menu::edit, ActsIn::canvas, false, false, needsLift},
     {ActionId::cutCells, "cut-cells", UQ_TEXT("Cut"),
      UQ_TEXT("Copy the selected cells of the active layer, and empty them"), "cut", "Ctrl+X", Menu::edit,
      ActsIn::anywhere, true, false, needsSelection},
@@ -104,6 +130,9 @@ constexpr ActionRow kTable[] = {
      "delete", "Del", Menu::edit, ActsIn::canvas, true, false, needsSelection},
     {ActionId::selectAll, "select-all", UQ_TEXT("Select all"), UQ_TEXT("Select every cell of the map"), "select-all",
      "Ctrl+A", Menu::edit, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::boxAlongGrid, "box-along-grid", UQ_TEXT("Boxes along the grid"),
+     UQ_TEXT("Let boxes follow the ways of the grid, or lie as they are seen"), "box-along", "", Menu::edit,
+     ActsIn::anywhere, false, false, needsOtherBoxes},
     {ActionId::dropWork, "drop-work", UQ_TEXT("Drop"),
      UQ_TEXT("Drop the stroke under way, else the paste, else the selection; then choose Select"), "", "Esc",
      Menu::edit, ActsIn::canvas, false, false, needsSomethingToDrop},
@@ -147,9 +176,18 @@ constexpr ActionRow kTable[] = {
     {ActionId::deleteLayer, "delete-layer", UQ_TEXT("Delete the layer"),
      UQ_TEXT("Delete the active layer with all its tiles"), "delete", "", Menu::layers, ActsIn::anywhere, true, false,
      needsLayer},
+    {ActionId::addLevel, "add-level", UQ_TEXT("Add a level"),
+     UQ_TEXT("Add a level above that of the active layer, risen by one step"), "level-add", "Ctrl+L", Menu::layers,
+     ActsIn::anywhere, true, false, needsLayer, kOpensGroup},
+    {ActionId::renameLevel, "rename-level", UQ_TEXT("Rename the level"),
+     UQ_TEXT("Give the level of the active layer another name"), "rename", "", Menu::layers, ActsIn::anywhere, false,
+     false, needsLevel},
+    {ActionId::deleteLevel, "delete-level", UQ_TEXT("Delete the level"),
+     UQ_TEXT("Delete the level of the active layer with all its layers"), "delete", "", Menu::layers, ActsIn::anywhere,
+     true, false, needsLevel},
     {ActionId::toggleEye, "toggle-eye", UQ_TEXT("Hide or show the layer"),
      UQ_TEXT("Shut or open the eye of the active layer"), "eye-open", "", Menu::layers, ActsIn::anywhere, false, false,
-     needsLayer},
+     needsLayer, kOpensGroup},
     {ActionId::toggleLock, "toggle-lock", UQ_TEXT("Lock or unlock the layer"),
      UQ_TEXT("A locked layer takes no stroke"), "lock-open", "", Menu::layers, ActsIn::anywhere, false, false,
      needsLayer},
@@ -172,6 +210,9 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Make all layers but the active one faint"), "fade", "Z", Menu::view, ActsIn::canvas, false, false,
      needsLayer},
 
+    {ActionId::planView, "plan-view", UQ_TEXT("Plan view"),
+     UQ_TEXT("See a slanted map from straight above, as squares"), "plan-view", "P", Menu::view, ActsIn::canvas, false,
+     false, needsSlantedMap},
     {ActionId::goToTable, "go-to-table", UQ_TEXT("The Table, and back"),
      UQ_TEXT("Let the keys act on the Table, or on the map again"), "", "T", Menu::view, ActsIn::canvas, false, false,
      needsMap, kOpensGroup},

@@ -14,11 +14,14 @@ namespace uq {
 namespace {
 
 // Whether what an action switches is on; nothing for one that switches nothing.
-std::optional<bool> isOn(ActionId id, const Desk& desk) {
+std::optional<bool> isOn(ActionId id, const Desk& desk, const Map* map = nullptr) {
   switch (id) {
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
+    case ActionId::boxAlongGrid: 
+      return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
+    case ActionId::planView: return desk.planView;
     case ActionId::linen: return themeChoice() == ThemeChoice::linen;
     case ActionId::indigo: return themeChoice() == ThemeChoice::indigo;
     case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;
@@ -92,7 +95,7 @@ void Actions::refresh(const Situation& situation) {
     action->setToolTip(reason.isEmpty() ? tip : reason);
   }
   for (const auto& [id, action] : actions_) {
-    if (const auto on = isOn(id, situation.desk)) action->setChecked(*on);
+    if (const auto on = isOn(id, situation.desk, situation.quilt.map(situation.desk.map))) action->setChecked(*on);
   }
 }
 

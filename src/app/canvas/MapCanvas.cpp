@@ -10,7 +10,8 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
-#include "core/cells/CellShapes.h"
+#include "core/document/PlanView.h"
+#include "core/edit/Turned.h"
 
 namespace uq {
 
@@ -69,6 +70,10 @@ void MapCanvas::setSession(Session* session) {
   update();
 }
 
+const Map* MapCanvas::map() const { return session_ ? quilt().map(session_->desk().map) : nullptr; }
+
+const Quilt& MapCanvas::quilt() const { return inPlan_ ? *inPlan_ : session_->quilt(); }
+
 MapCanvas::View MapCanvas::view() const {
   const QPointF middle = QPointF(origin_) + QPointF(deviceSize().width(), deviceSize().height()) / 2;
   return {zoom_, middle / scale().zoom, fits_};
@@ -111,10 +116,18 @@ QRectF MapCanvas::seenPixels() const {
   return {QPointF(origin_) / ratio, QSizeF(deviceSize()) / ratio};
 }
 
-QPoint MapCanvas::planeShift() const {
-  const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
-  return layer ? deviceShift(session_->map()->planeOf(*layer), scale()) : QPoint();
+int MapCanvas::liftShown() const {
+  return inPlan_ || selects() || takesAway() ? 0 : session_->desk().lift;
 }
+
+PixelPos MapCanvas::plane() const {
+  const TilesLayer* layer = map() ? quilt().layer(session_->desk().landing()) : nullptr;
+  if (!layer) return {};
+  const PixelPos at = map()->planeOf(*layer);
+  return {at.x, at.y - liftShown()};
+}
+
+QPoint MapCanvas::planeShift() const { return deviceShift(plane(), scale()); }
 
 Seeing MapCanvas::seeing() const {
   const Desk& desk = session_->desk();
@@ -122,11 +135,19 @@ Seeing MapCanvas::seeing() const {
 }
 
 void MapCanvas::followMap() {
-  if (!session_ || !session_->map()) return update();
-  const Map& map = *session_->map();
-  const auto changed = book_->show(session_->quilt(), map.id, runsOf(map, seeing()));
+  const bool fromAbove = session_ && session_->map() && session_->desk().planView && hasPlan(session_->map()->grid.kind);
+  const bool turned = fromAbove != inPlan_.has_value();
+  inPlan_.reset();
+  if (fromAbove) inPlan_ = inPlan(session_->quilt(), session_->desk().map);
+  if (!map()) return update();
+  const Map& shown = *map();
+  const auto changed = book_->show(quilt(), shown.id, runsOf(shown, seeing()));
+  if (turned && shown.id == shownMap_) {
+    // What was in the middle stays there, as far as both views show the same place.
+    fitMap();
+  }
   if (!changed) return update();
-  const auto grid = makeGrid(map.grid);
+  const auto grid = makeGrid(shown.grid);
   for (const PixelRect& pixels : *changed) {
     const QRect device = deviceTouchedBy(pixels, *grid, scale()).intersected(QRect(origin_, deviceSize()));
     if (!device.isEmpty()) update(fromDevice(device).toAlignedRect().adjusted(-1, -1, 1, 1));
@@ -147,24 +168,24 @@ QRectF MapCanvas::fromDevice(const QRect& device) const {
 }
 
 QRectF MapCanvas::cellRect(CellPos cell) const {
-  if (!session_ || !session_->map()) return {};
-  return fromDevice(scale().toDevice(makeGrid(session_->map()->grid)->cellBox(cell)).translated(planeShift()));
+  if (!map()) return {};
+  return fromDevice(scale().toDevice(makeGrid(map()->grid)->cellBox(cell)).translated(planeShift()));
 }
 
 CellPos MapCanvas::cellAt(QPointF at) const {
-  if (!session_ || !session_->map()) return {};
-  return makeGrid(session_->map()->grid)->cellAt(scale().toMap(devicePoint(at) - planeShift()));
+  if (!map()) return {};
+  return makeGrid(map()->grid)->cellAt(scale().toMap(devicePoint(at) - planeShift()));
 }
 
 std::optional<CellPos> MapCanvas::hoveredCell() const {
   if (cursor_) return cursor_;
-  if (!pointer_ || !session_ || !session_->map()) return std::nullopt;
+  if (!pointer_ || !map()) return std::nullopt;
   const CellPos cell = cellAt(*pointer_);
-  return session_->map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
+  return map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
 }
 
 void MapCanvas::setZoom(double zoom, QPointF about) {
-  if (!session_ || !session_->map()) return;
+  if (!map()) return;
   zoom = std::clamp(zoom, kSmallestZoom, kLargestZoom);
   const QPointF device = about * devicePixelRatioF();
   const QPointF map = (QPointF(origin_) + device) / scale().zoom;
@@ -190,11 +211,11 @@ void MapCanvas::zoomBySteps(int steps, std::optional<QPointF> about) {
 }
 
 void MapCanvas::fitMap() {
-  if (!session_ || !session_->map() || width() <= 2 * kMapMargin) return;
-  const PixelRect map = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
-  const double fit = std::min((width() - 2.0 * kMapMargin) / map.w, (height() - 2.0 * kMapMargin) / map.h);
+  if (!map() || width() <= 2 * kMapMargin) return;
+  const PixelRect all = session_->painter().extentOf(quilt(), *map(), runsOf(*map(), seeing()));
+  const double fit = std::min((width() - 2.0 * kMapMargin) / all.w, (height() - 2.0 * kMapMargin) / all.h);
   zoom_ = std::clamp(fit, kSmallestZoom, kLargestZoom);
-  const QRect device = scale().toDevice(map);
+  const QRect device = scale().toDevice(all);
   origin_ = device.center() - QRect(QPoint(), deviceSize()).center();
   fits_ = true;
   shownMap_ = session_->desk().map;
@@ -204,7 +225,7 @@ void MapCanvas::fitMap() {
 
 void MapCanvas::fitSelection() {
   if (!session_ || session_->desk().selection().empty()) return;
-  const PixelRect cells = makeGrid(session_->map()->grid)->pixelBounds(session_->desk().selection().bounds());
+  const PixelRect cells = makeGrid(map()->grid)->pixelBounds(session_->desk().selection().bounds());
   const double fit = std::min((width() - 2.0 * kMapMargin) / cells.w, (height() - 2.0 * kMapMargin) / cells.h);
   zoom_ = std::clamp(fit, kSmallestZoom, kLargestZoom);
   const QPointF shift = QPointF(planeShift()) / scale().zoom;
@@ -222,12 +243,12 @@ void MapCanvas::scrollBy(QPointF logical) {
 }
 
 void MapCanvas::keepMapInSight() {
-  if (!session_ || !session_->map()) return;
-  const QRect map = scale().toDevice(makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds));
+  if (!map()) return;
+  const QRect all = scale().toDevice(makeGrid(map()->grid)->pixelBounds(map()->bounds));
   const QSize seen = deviceSize();
   const int margin = static_cast<int>(64 * devicePixelRatioF());
-  origin_.setX(std::clamp(origin_.x(), map.left() - seen.width() + margin, map.right() - margin));
-  origin_.setY(std::clamp(origin_.y(), map.top() - seen.height() + margin, map.bottom() - margin));
+  origin_.setX(std::clamp(origin_.x(), all.left() - seen.width() + margin, all.right() - margin));
+  origin_.setY(std::clamp(origin_.y(), all.top() - seen.height() + margin, all.bottom() - margin));
 }
 
 bool MapCanvas::takesAway() const {
@@ -252,7 +273,7 @@ CellSet MapCanvas::footprint() const {
     cells.insert(*cell);
     return cells;
   }
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   const SidePos grip = grid->toSide(*cell);
   if (held.parts().size() <= kMostOutlined) {
     for (const Block::Part& part : held.parts()) cells.insert(grid->fromSide(grip + part.at));
@@ -271,9 +292,9 @@ QPointF MapCanvas::pointOf(PixelPos pixel) const {
 
 QVector<QLineF> MapCanvas::bordersOf(const CellSet& cells) const {
   QVector<QLineF> lines;
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   const CellRect seen = grid->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).grown(1);
-  if (session_->map()->grid.kind == GridKind::orthogonal) {
+  if (map()->grid.kind == GridKind::orthogonal) {
     const auto corner = [this](CellPos at) { return cellRect(at).topLeft(); };
     for (const CellSet::Border& border : cells.borders(seen)) lines << QLineF(corner(border.from), corner(border.to));
     return lines;
@@ -298,20 +319,20 @@ GhostCells MapCanvas::ghost() const {
   GhostCells ghost{session_->desk().landing().layer, {}};
   const auto cell = hoveredCell();
   if (!cell || selects() || takesAway() || drag_ != Drag::none || !session_->whyNoStroke(false).isEmpty()) return ghost;
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   for (const Block::Part& part : session_->desk().inHand.parts()) {
     const CellPos at = grid->fromSide(grid->toSide(*cell) + part.at);
     const CellSet& selected = session_->desk().selection();
     const bool free = selected.empty() || selected.contains(at);
-    if (free && session_->map()->bounds.contains(at)) {
-      ghost.cells.push_back({at, part.cell, std::min(part.lift + session_->desk().lift, kMostLift)});
+    if (free && map()->bounds.contains(at)) {
+      ghost.cells.push_back({at, part.cell, inPlan_ ? 0 : std::min(part.lift + session_->desk().lift, kMostLift)});
     }
   }
   return ghost;
 }
 
 QString MapCanvas::tagText() const {
-  if (!session_ || !session_->map()) return {};
+  if (!map()) return {};
   if (drag_ == Drag::select || boxFrom_) {
     const CellSet cells = spanned();
     const CellRect all = cells.bounds();
@@ -327,11 +348,32 @@ QString MapCanvas::tagText() const {
                                              : session_->strokeName(false);
   }
   const QString reason = whyNothing();
-  return reason.isEmpty() ? session_->strokeName(takesAway()) : reason;
+  if (!reason.isEmpty()) return reason;
+  QStringList parts{session_->strokeName(takesAway())};
+  if (const QString height = heightText(*cell); !height.isEmpty()) parts << height;
+  const auto grid = makeGrid(map()->grid);
+  const bool lays = session_->desk().tool == Tool::brush && !takesAway();
+  if (const int count = lays ? withoutOtherSide(*grid, session_->desk().inHand) : 0; count > 0) {
+    parts << (count == 1 ? tr("1 tile has no other side") : tr("%1 tiles have no other side").arg(count));
+  }
+  return parts.join(QStringLiteral(" · "));
+}
+
+QString MapCanvas::heightText(CellPos cell) const {
+  const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
+  const Map& whole = *session_->map();
+  const int level = layer ? whole.levelOf(*layer) : 0;
+  const int lift = selects() || takesAway() ? 0 : session_->desk().lift;
+  if (level == 0 && lift == 0) return {};
+  QString text = tr("%1, %2").arg(cell.x - whole.bounds.x0).arg(cell.y - whole.bounds.y0);
+  if (level > 0) text += tr(", up %1").arg(level);
+  if (level < 0) text += tr(", down %1").arg(-level);
+  if (lift > 0) text += tr(", lifted %1 px").arg(lift);
+  return text;
 }
 
 QString MapCanvas::refusal() const {
-  if (!session_ || !session_->map() || !hoveredCell()) return {};
+  if (!map() || !hoveredCell()) return {};
   return refusal_.isEmpty() ? whyNothing() : refusal_;
 }
 
@@ -345,14 +387,15 @@ QString MapCanvas::whyNothing() const {
 }
 
 CellSet MapCanvas::spanned() const {
-  const auto grid = makeGrid(session_->map()->grid);
-  const CellRect bounds = session_->map()->bounds;
+  const auto grid = makeGrid(map()->grid);
+  const CellRect bounds = map()->bounds;
   const auto inside = [&](CellPos at) {
     return CellPos{std::clamp(at.x, bounds.x0, bounds.x1 - 1), std::clamp(at.y, bounds.y0, bounds.y1 - 1)};
   };
-  if (boxFrom_ && cursor_) return boxOf(*grid, *boxFrom_, *cursor_).intersected(CellSet(bounds));
+  const BoxShape shape = session_->desk().box.value_or(usualBox(grid->shape().kind));
+  if (boxFrom_ && cursor_) return boxOf(*grid, *boxFrom_, *cursor_, shape).intersected(CellSet(bounds));
   // A drag that begins or ends beyond the map's edge reaches to the edge.
-  return boxOf(*grid, inside(pressed_), inside(dragged_)).intersected(CellSet(bounds));
+  return boxOf(*grid, inside(pressed_), inside(dragged_), shape).intersected(CellSet(bounds));
 }
 
 void MapCanvas::pressToSelect(const QMouseEvent& event) {
@@ -369,7 +412,7 @@ void MapCanvas::moveToSelect(QPointF at) {
   if (drag_ == Drag::select) return update();
   const bool far = (at - pressedAt_).manhattanLength() >= kMoveAfter;
   if (!session_->inStroke() && far) session_->beginMove();
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   session_->moveSelected(grid->toSide(dragged_) - grid->toSide(pressed_));
 }
 
@@ -402,34 +445,35 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
   painter.fillRect(event->rect(), theme.surround);
-  if (!session_ || !session_->map()) {
+  if (!map()) {
     paintEmpty(painter);
     return;
   }
-  const auto grid = makeGrid(session_->map()->grid);
-  const QRectF mapRect = fromDevice(scale().toDevice(grid->pixelBounds(session_->map()->bounds)));
+  const auto grid = makeGrid(map()->grid);
+  const QRectF mapRect = fromDevice(scale().toDevice(grid->pixelBounds(map()->bounds)));
   paintGround(painter, event->rect());
   paintMap(painter, event->rect());
   if (session_->desk().gridLines) paintGrid(painter);
   paintOutline(painter);
   paintSelection(painter);
   paintGhost(painter);
+  if (!taken_.empty()) drawStitches(painter, fromDevice(scale().toDevice(taken_)), theme.madder, theme.paper);
   paintTag(painter);
   paintFirstHint(painter, mapRect);
-  if (session_->desk().rulers && session_->map()->grid.kind != GridKind::diamond) paintRulers(painter);
+  if (session_->desk().rulers && map()->grid.kind != GridKind::diamond) paintRulers(painter);
   overlay_ = overlay();
   Q_EMIT painted();
 }
 
 void MapCanvas::paintOutline(QPainter& painter) const {
   const Theme& theme = Theme::current();
-  const Map& map = *session_->map();
-  const auto grid = makeGrid(map.grid);
+  const Map& here = *map();
+  const auto grid = makeGrid(here.grid);
   // The map itself lies where no layer is shifted.
   QPolygonF corners;
-  for (const PixelPos at : grid->perimeter(map.bounds))
+  for (const PixelPos at : grid->perimeter(here.bounds))
     corners << pointOf(at) - QPointF(planeShift()) / devicePixelRatioF();
-  if (map.grid.kind == GridKind::orthogonal) {
+  if (here.grid.kind == GridKind::orthogonal) {
     const QRectF rect = corners.boundingRect();
     drawStitches(painter, rect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
   } else if (corners.size() <= 4) {
@@ -458,10 +502,16 @@ QRect MapCanvas::overlay() const {
   const CellSet cells = footprint();
   if (cells.empty()) return {};
   QRectF area = boxAround(cells);
-  const Map& map = *session_->map();
+  const Map& here = *map();
   if (const GhostCells shown = ghost(); !shown.cells.empty()) {
-    const PixelRect drawn = session_->painter().areaOf(session_->quilt(), map, runsOf(map, seeing()), shown);
+    const PixelRect drawn = session_->painter().areaOf(quilt(), here, runsOf(here, seeing()), shown);
     area = area.united(fromDevice(scale().toDevice(drawn)));
+  }
+  // Down to the ground under what is raised, and up to it from what is sunk.
+  const TilesLayer* layer = quilt().layer(session_->desk().landing());
+  if (const int height = layer ? map()->riseOf(*layer) + liftShown() : 0; height != 0) {
+    const QPointF down(0, deviceShift({0, height}, scale()).y() / devicePixelRatioF());
+    area = area.united(boxAround(cells).translated(down));
   }
   if (const QString text = tagText(); !text.isEmpty()) area = area.united(tagRect(text));
   return area.toAlignedRect().adjusted(-4, -4, 4, 4);
@@ -474,12 +524,12 @@ void MapCanvas::updateOverlay() {
   overlay_ = overlay_.united(now);
 }
 
-void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& map) const {
-  const std::vector<Shared<TilesLayer>>& layers = session_->map()->layers;
+void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& place) const {
+  const std::vector<Shared<TilesLayer>>& layers = map()->layers;
   const bool blank = std::all_of(layers.begin(), layers.end(), [](const auto& one) { return one->cells.empty(); });
   if (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none) return;
   painter.setPen(Theme::linen().paper);
-  painter.drawText(map.intersected(QRectF(rect())).adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
+  painter.drawText(place.intersected(QRectF(rect())).adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
                    tr("Click a tile on the Table, then drag here.\n%1 finds everything else.")
                        .arg(KeyBindings::shared().text(ActionId::findHelp)));
 }
@@ -495,21 +545,21 @@ void MapCanvas::paintEmpty(QPainter& painter) const {
 QRectF MapCanvas::boxAround(const CellSet& cells) const {
   const CellRect bounds = cells.bounds();
   if (bounds.empty()) return {};
-  const PixelRect pixels = makeGrid(session_->map()->grid)->pixelBounds(bounds);
+  const PixelRect pixels = makeGrid(map()->grid)->pixelBounds(bounds);
   return fromDevice(scale().toDevice(pixels).translated(planeShift()));
 }
 
 void MapCanvas::paintGround(QPainter& painter, const QRectF& part) const {
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   const QColor ground = Theme::current().surround.lighter(118);
-  if (session_->map()->grid.kind == GridKind::orthogonal) {
-    const QRectF map = fromDevice(scale().toDevice(grid->pixelBounds(session_->map()->bounds)));
-    painter.fillRect(map.intersected(part), ground);
+  if (map()->grid.kind == GridKind::orthogonal) {
+    const QRectF place = fromDevice(scale().toDevice(grid->pixelBounds(map()->bounds)));
+    painter.fillRect(place.intersected(part), ground);
     return;
   }
   QPolygonF corners;
   const QPointF off = QPointF(planeShift()) / devicePixelRatioF();
-  for (const PixelPos at : grid->perimeter(session_->map()->bounds)) corners << pointOf(at) - off;
+  for (const PixelPos at : grid->perimeter(map()->bounds)) corners << pointOf(at) - off;
   painter.save();
   painter.setClipRect(part, Qt::IntersectClip);
   painter.setPen(Qt::NoPen);
@@ -519,7 +569,7 @@ void MapCanvas::paintGround(QPainter& painter, const QRectF& part) const {
 }
 
 void MapCanvas::paintCellOutlines(QPainter& painter, CellRect seen) const {
-  const auto grid = makeGrid(session_->map()->grid);
+  const auto grid = makeGrid(map()->grid);
   const int sides = grid->turnOrder();
   QVector<QLineF> lines;
   // Each side is shared by two cells: half of them are enough.
@@ -547,12 +597,12 @@ void MapCanvas::paintCellOutlines(QPainter& painter, CellRect seen) const {
 }
 
 void MapCanvas::paintGrid(QPainter& painter) const {
-  const auto grid = makeGrid(session_->map()->grid);
-  const PixelSize cell = session_->map()->grid.cell;
+  const auto grid = makeGrid(map()->grid);
+  const PixelSize cell = map()->grid.cell;
   if (std::min(cell.w, cell.h) * zoom_ < kGridLinesFrom) return;
-  const CellRect bounds = session_->map()->bounds;
+  const CellRect bounds = map()->bounds;
   const CellRect seen = grid->cellsMeeting(scale().covering(QRect(planeOrigin(), deviceSize()))).intersected(bounds);
-  if (session_->map()->grid.kind != GridKind::orthogonal) return paintCellOutlines(painter, seen);
+  if (map()->grid.kind != GridKind::orthogonal) return paintCellOutlines(painter, seen);
   // Two tones, so that a line shows on dark and on light ground.
   const Theme& theme = Theme::current();
   QColor dark = theme.ink;
@@ -575,7 +625,7 @@ void MapCanvas::paintGrid(QPainter& painter) const {
 
 void MapCanvas::paintRulers(QPainter& painter) const {
   const Theme& theme = Theme::current();
-  const CellRect bounds = session_->map()->bounds;
+  const CellRect bounds = map()->bounds;
   QFont font = painter.font();
   font.setPointSizeF(font.pointSizeF() * 0.85);
   painter.setFont(font);
@@ -630,12 +680,12 @@ void MapCanvas::paintGhost(QPainter& painter) {
   if (cells.empty() || drag_ != Drag::none || space_) return;
   const GhostCells shown = ghost();
   if (!shown.cells.empty()) {
-    const Map& map = *session_->map();
-    const std::vector<Run> runs = runsOf(map, seeing());
-    const PixelRect area = session_->painter().areaOf(session_->quilt(), map, runs, shown);
+    const Map& here = *map();
+    const std::vector<Run> runs = runsOf(here, seeing());
+    const PixelRect area = session_->painter().areaOf(quilt(), here, runs, shown);
     const QRect part = scale().toDevice(area).adjusted(-1, -1, 1, 1).intersected(QRect(origin_, deviceSize()));
     if (!part.isEmpty()) {
-      QImage picture = session_->painter().draw(session_->quilt(), map, runs, scale(), part, &shown);
+      QImage picture = session_->painter().draw(quilt(), here, runs, scale(), part, &shown);
       picture.setDevicePixelRatio(devicePixelRatioF());
       const QRectF place = fromDevice(part);
       painter.fillRect(place, Theme::current().surround);
@@ -645,10 +695,36 @@ void MapCanvas::paintGhost(QPainter& painter) {
   }
   const bool lands = whyNothing().isEmpty();
   const QVector<QLineF> outline = bordersOf(cells);
+  paintPlumbLine(painter, cells, outline);
   // An ink edge under the thread, so that yellow shows on light ground.
   painter.setPen(QPen(Theme::current().ink, 4));
   painter.drawLines(outline);
   drawStitchLines(painter, outline, lands ? landingThread() : Theme::current().softInk, Theme::current().paper);
+}
+
+// What lies above the ground hangs on a line over the cells that it is above.
+void MapCanvas::paintPlumbLine(QPainter& painter, const CellSet& cells, const QVector<QLineF>& outline) const {
+  const TilesLayer* layer = quilt().layer(session_->desk().landing());
+  const int height = layer ? map()->riseOf(*layer) + liftShown() : 0;
+  if (height == 0 || cells.empty()) return;
+  const QPointF down(0, deviceShift({0, height}, scale()).y() / devicePixelRatioF());
+  const Theme& theme = Theme::current();
+  QVector<QLineF> ground;
+  for (const QLineF& line : outline) ground << line.translated(down);
+  QColor faint = theme.paper;
+  faint.setAlpha(150);
+  painter.setPen(QPen(faint, 1));
+  painter.drawLines(ground);
+  const QPointF middle = boxAround(cells).center();
+  const QLineF plumb(middle, middle + down);
+  painter.setPen(QPen(theme.ink, 3));
+  painter.drawLine(plumb);
+  painter.setPen(QPen(landingThread(), 1));
+  painter.drawLine(plumb);
+  painter.setBrush(landingThread());
+  painter.setPen(theme.ink);
+  painter.drawEllipse(plumb.p2(), 3, 3);
+  painter.setBrush(Qt::NoBrush);
 }
 
 QRectF MapCanvas::tagRect(const QString& text) const {
@@ -716,7 +792,7 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
   cursor_.reset();
   boxFrom_.reset();
   if (heldTool_) heldTool_->used = true;
-  if (!session_ || !session_->map() || drag_ != Drag::none) return;
+  if (!map() || drag_ != Drag::none) return;
   ctrl_ = event->modifiers() & Qt::ControlModifier;
   const bool left = event->button() == Qt::LeftButton;
   const bool right = event->button() == Qt::RightButton;
@@ -733,9 +809,8 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
   } else if (takes) {
     behind_ = takenAt_ == event->position() ? behind_ + 1 : 0;
     takenAt_ = event->position();
-    if (hoveredCell() && !session_->takeFromMap(scale().toMap(devicePoint(event->position())), behind_)) {
-      say(tr("Nothing to take here"));
-    }
+    taken_ = hoveredCell() ? session_->takeFromMap(scale().toMap(devicePoint(event->position())), behind_) : PixelRect();
+    if (hoveredCell() && taken_.empty()) say(tr("Nothing to take here"));
   } else if (left && selects()) {
     if (hoveredCell()) pressToSelect(*event);
   } else if (lays && hoveredCell()) {
@@ -754,7 +829,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   if (!cursor_) boxFrom_.reset();
   pointer_ = event->position();
   ctrl_ = event->modifiers() & Qt::ControlModifier;
-  if (!session_ || !session_->map()) return;
+  if (!map()) return;
   if (drag_ == Drag::pan) {
     scrollBy(lastPan_ - event->position());
     lastPan_ = event->position();
@@ -771,6 +846,10 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
+  if (!taken_.empty() && event->button() == dragButton_) {
+    taken_ = {};
+    update();
+  }
   if (drag_ == Drag::none || event->button() != dragButton_) return;
   if (drag_ == Drag::stroke && session_) session_->endStroke();
   if ((drag_ == Drag::select || drag_ == Drag::move) && session_) releaseToSelect();
@@ -798,12 +877,12 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     if (cursor_ && drag_ == Drag::none) {
       moveCursor(dx, dy, shift);
     } else if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
-      const auto grid = makeGrid(session_->map()->grid);
+      const auto grid = makeGrid(map()->grid);
       const CellRect selected = session_->desk().selection().bounds();
       const CellPos first{selected.x0, selected.y0};
       session_->nudgeSelected(grid->toSide(grid->stepped(first, dx, dy)) - grid->toSide(first));
-    } else if (session_ && session_->map()) {
-      const PixelSize cell = session_->map()->grid.cell;
+    } else if (map()) {
+      const PixelSize cell = map()->grid.cell;
       scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom_);
     }
   };
@@ -870,9 +949,9 @@ void MapCanvas::leaveEvent(QEvent*) {
 
 void MapCanvas::focusInEvent(QFocusEvent* event) {
   const bool byTab = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
-  if (byTab && session_ && session_->map()) {
+  if (byTab && map()) {
     // Where the pointer was, else in the middle of what is seen of the map.
-    const CellRect bounds = session_->map()->bounds;
+    const CellRect bounds = map()->bounds;
     const CellPos middle = cellAt(QRectF(rect()).center());
     cursor_ = hoveredCell().value_or(
         CellPos{std::clamp(middle.x, bounds.x0, bounds.x1 - 1), std::clamp(middle.y, bounds.y0, bounds.y1 - 1)});
@@ -884,10 +963,10 @@ void MapCanvas::focusInEvent(QFocusEvent* event) {
 }
 
 void MapCanvas::moveCursor(int dx, int dy, bool extends) {
-  const CellRect bounds = session_->map()->bounds;
+  const CellRect bounds = map()->bounds;
   if (extends && !boxFrom_) boxFrom_ = cursor_;
   if (!extends) boxFrom_.reset();
-  const CellPos next = makeGrid(session_->map()->grid)->stepped(*cursor_, dx, dy);
+  const CellPos next = makeGrid(map()->grid)->stepped(*cursor_, dx, dy);
   cursor_ = CellPos{std::clamp(next.x, bounds.x0, bounds.x1 - 1), std::clamp(next.y, bounds.y0, bounds.y1 - 1)};
   refusal_.clear();
   // The cursor stays in sight.
@@ -904,9 +983,9 @@ void MapCanvas::moveCursor(int dx, int dy, bool extends) {
 }
 
 void MapCanvas::useCursor(bool takesAway) {
-  const CellRect cells = CellRect::around(boxFrom_.value_or(*cursor_), *cursor_);
   if (!boxFrom_) boxFrom_ = cursor_;
   const CellSet spanned = this->spanned();
+  const CellRect cells = spanned.bounds();
   boxFrom_.reset();
   if (selects()) {
     Desk desk = session_->desk();
@@ -916,7 +995,7 @@ void MapCanvas::useCursor(bool takesAway) {
     takesAway = takesAway || session_->desk().tool == Tool::erase;
     if (const QString why = session_->whyNoStroke(takesAway); !why.isEmpty()) return say(why);
     // Forth along one row and back along the next, so that the stroke covers the box.
-    session_->beginStroke(takesAway, {cells.x0, cells.y0});
+    session_->beginStroke(takesAway, {cells.x0, cells.y0}, spanned);
     for (int y = cells.y0; y < cells.y1; ++y) {
       const bool forth = (y - cells.y0) % 2 == 0;
       session_->moveStroke({forth ? cells.x0 : cells.x1 - 1, y});
@@ -928,9 +1007,9 @@ void MapCanvas::useCursor(bool takesAway) {
 }
 
 void MapCanvas::describeCursor() {
-  const Map& map = *session_->map();
+  const Map& here = *map();
   QStringList tiles;
-  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
+  for (auto nearest = here.layers.rbegin(); nearest != here.layers.rend(); ++nearest) {
     const Cell cell = (*nearest)->cells.at(*cursor_);
     if (cell.empty()) continue;
     const Sheet* sheet = session_->quilt().sheetAt(cell.tile().slot);
@@ -939,8 +1018,8 @@ void MapCanvas::describeCursor() {
     tiles << tr("%1 on %2").arg(name, QString::fromStdString((*nearest)->name));
   }
   setAccessibleDescription(tr("Cell %1, %2: %3")
-                               .arg(cursor_->x - map.bounds.x0)
-                               .arg(cursor_->y - map.bounds.y0)
+                               .arg(cursor_->x - here.bounds.x0)
+                               .arg(cursor_->y - here.bounds.y0)
                                .arg(tiles.isEmpty() ? tr("empty") : tiles.join(tr(", "))));
   QAccessibleEvent told(this, QAccessible::DescriptionChanged);
   QAccessible::updateAccessibility(&told);

@@ -44,6 +44,10 @@ class MapCanvas : public QWidget {
   std::map<Id, View> views() const;
   void setViews(std::map<Id, View> views);
 
+  // What is shown: the session's map, in the plan view as seen from above.
+  const Map* map() const;  // nullptr when there is none
+  const Quilt& quilt() const;
+
   // The map pixels in sight.
   QRectF seenPixels() const;
   // Moves the view so that a map pixel lies in the middle.
@@ -100,6 +104,11 @@ class MapCanvas : public QWidget {
   void showView(const View& view);
   // By how many device pixels the landing layer lies off the map's own place, and where device pixel 0, 0 of it is.
   QPoint planeShift() const;
+  // The landing layer's plane in map pixels, and how far above its layer the next stroke is shown.
+  PixelPos plane() const;
+  int liftShown() const;
+  // "7, 12, up 1": where the next stroke lies, where that is not on the ground; else empty.
+  QString heightText(CellPos cell) const;
   QPoint planeOrigin() const { return origin_ - planeShift(); }
   Seeing seeing() const;
   void moveCursor(int dx, int dy, bool extends);
@@ -131,13 +140,14 @@ class MapCanvas : public QWidget {
   void paintGround(QPainter& painter, const QRectF& part) const;
   void paintCellOutlines(QPainter& painter, CellRect seen) const;
   QRectF tagRect(const QString& text) const;
+  void paintPlumbLine(QPainter& painter, const CellSet& cells, const QVector<QLineF>& outline) const;
   void paintGrid(QPainter& painter) const;
   void paintRulers(QPainter& painter) const;
   void paintSelection(QPainter& painter) const;
   void paintGhost(QPainter& painter);
   void paintTag(QPainter& painter) const;
   // What to do first on a map on which nothing is painted.
-  void paintFirstHint(QPainter& painter, const QRectF& map) const;
+  void paintFirstHint(QPainter& painter, const QRectF& place) const;
   void paintEmpty(QPainter& painter) const;
   QColor landingThread() const;
   void showCursor();
@@ -150,6 +160,8 @@ class MapCanvas : public QWidget {
   QSize placedFor_;   // the widget's size for which origin_ was chosen
   bool fits_ = true;  // the whole map is kept in sight while the window changes its size
   Id shownMap_;       // the map that the view was fitted to first
+
+  std::optional<Quilt> inPlan_;  // while the plan view is shown
 
   std::unique_ptr<SwatchBook> book_;
   SwatchBook::Frame lastFrame_;
@@ -169,6 +181,7 @@ class MapCanvas : public QWidget {
 
   // Where a tile was taken last, and how many behind the topmost; a click there again takes the next one.
   std::optional<QPointF> takenAt_;
+  PixelRect taken_;  // what was taken, while the button is down
   int behind_ = 0;
 
   std::optional<QPointF> pointer_;

@@ -3,12 +3,12 @@
 #include <QApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
-#include <QLineEdit>
 #include <QPainter>
 #include <QToolButton>
 #include <utility>
 
 #include "app/look/Icons.h"
+#include "app/look/NameField.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 
@@ -17,9 +17,11 @@ namespace uq {
 namespace {
 constexpr int kThread = 9;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
+constexpr int kIndent = 14;  // logical pixels
 }  // namespace
 
-LayerCard::LayerCard(Id layer, QWidget* parent) : QFrame(parent), layer_(layer) {
+LayerCard::LayerCard(Id layer, bool onLevel, QWidget* parent)
+    : QFrame(parent), layer_(layer), indent_(onLevel ? kIndent : 0) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
   setFixedHeight(46);
   setFocusPolicy(Qt::TabFocus);
@@ -74,7 +76,7 @@ void LayerCard::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   const Theme& theme = Theme::current();
-  const QRectF card = QRectF(rect()).adjusted(1, 1, -1, -1);
+  const QRectF card = QRectF(rect()).adjusted(indent_ + 1, 1, -1, -1);
   painter.setPen(QPen(active_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, active_ ? 2 : 1));
   painter.setBrush(theme.paper);
   painter.drawRoundedRect(card, kCorner, kCorner);
@@ -137,38 +139,15 @@ void LayerCard::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void LayerCard::rename() {
   if (field_) return;
-  field_ = new QLineEdit(name_, this);
+  const int left = indent_ + kThread + kThumbnail.width() + 2 * kGap;
+  field_ = new NameField(name_, {left, 8, eye_->x() - left - 2, height() - 16}, this,
+                         [this](const QString& name) { Q_EMIT renamed(layer_, name); });
   field_->setObjectName(QStringLiteral("layer-name"));
   field_->setAccessibleName(tr("Name of the layer"));
-  field_->setMaxLength(200);
-  const int left = kThread + kThumbnail.width() + 2 * kGap;
-  field_->setGeometry(left, 8, eye_->x() - left - 2, height() - 16);
-  field_->selectAll();
-  field_->show();
-  field_->setFocus();
-  field_->installEventFilter(this);
-  connect(field_, &QLineEdit::returnPressed, this, [this] { closeField(true); });
-}
-
-bool LayerCard::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == field_ && event->type() == QEvent::FocusOut) closeField(true);
-  if (watched == field_ && event->type() == QEvent::KeyPress &&
-      static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
-    closeField(false);
-    return true;
-  }
-  return QFrame::eventFilter(watched, event);
-}
-
-void LayerCard::closeField(bool take) {
-  QLineEdit* field = std::exchange(field_, nullptr);
-  if (!field) return;
-  const QString name = field->text().trimmed();
-  field->removeEventFilter(this);
-  field->deleteLater();
-  field->hide();
-  Q_EMIT nameClosed();
-  if (take && !name.isEmpty() && name != name_) Q_EMIT renamed(layer_, name);
+  connect(field_, &NameField::closed, this, [this] {
+    field_ = nullptr;
+    Q_EMIT nameClosed();
+  });
 }
 
 void LayerCard::keyPressEvent(QKeyEvent* event) {

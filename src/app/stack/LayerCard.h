@@ -6,16 +6,18 @@
 
 #include "app/workroom/Session.h"
 
-class QLineEdit;
 class QToolButton;
 
 namespace uq {
+
+class NameField;
 
 class LayerCard : public QFrame {
   Q_OBJECT
 
  public:
-  LayerCard(Id layer, QWidget* parent);
+  // A card of a layer on a level is set in from the left.
+  LayerCard(Id layer, bool onLevel, QWidget* parent);
 
   Id layer() const { return layer_; }
   void present(const TilesLayer& layer, bool active, bool hidden, bool locked);
@@ -40,14 +42,13 @@ class LayerCard : public QFrame {
   void mouseMoveEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void mouseDoubleClickEvent(QMouseEvent* event) override;
-  bool eventFilter(QObject* watched, QEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
   QToolButton* makeToggle(const QString& name);
-  void closeField(bool take);
 
   Id layer_;
+  int indent_;  // logical pixels
   QString name_;
   QString role_;
   Thread thread_;
@@ -56,7 +57,7 @@ class LayerCard : public QFrame {
   QImage thumbnail_;
   QPoint pressedAt_;
   bool drags_ = false;
-  QLineEdit* field_ = nullptr;
+  NameField* field_ = nullptr;
   QToolButton* eye_;
   QToolButton* lock_;
 };

@@ -11,6 +11,7 @@
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "core/document/PlanView.h"
 
 namespace uq {
 
@@ -43,6 +44,22 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   for (NumberField* field : {offsetX_, offsetY_, opacity_}) {
     connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
   }
+  levelName_ = new QLabel(this);
+  rise_ = number("level-rise", tr("How far the level lies above the ground, in pixels"), -kFarthestOffset,
+                 kFarthestOffset);
+  risePx_ = new QLabel(this);
+  order_ = new QComboBox(this);
+  order_->setObjectName(QStringLiteral("draw-order"));
+  order_->setAccessibleName(tr("In which order it is drawn"));
+  order_->setToolTip(tr("By depth, what stands nearer covers what stands behind it, on whichever layer"));
+  order_->addItems({tr("by layers"), tr("by depth")});
+  orderEnd_ = new QLabel(this);
+  connect(rise_, &NumberField::valueChanged, this, [this](double value) { session_->setRise(static_cast<int>(value)); });
+  connect(rise_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+  connect(order_, &QComboBox::activated, this, [this](int index) {
+    session_->setDrawOrder(index == 0 ? DrawOrder::byLayers : DrawOrder::byDepth);
+    Q_EMIT handsFree();
+  });
   told_ = makeSoftLabel(this);
   told_->setObjectName(QStringLiteral("layer-sentences"));
   note_ = new QLineEdit(this);
@@ -67,6 +84,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   layout->addLayout(new SentenceLayout({word(tr("Tiles for")), role_}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
   layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%."))}));
+  layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
   layout->addWidget(told_);
   layout->addWidget(note_);
 }
@@ -112,6 +130,22 @@ void LayerSentences::refresh() {
   show(offsetX_, layer->offset.x);
   show(offsetY_, layer->offset.y);
   show(opacity_, layer->opacity);
+  // Maps of squares or hexagons without levels have no use for an order.
+  const Map& map = *session_->map();
+  const LayerFolder* level = session_->level();
+  levelName_->setText(level ? tr("%1 rises").arg(QString::fromStdString(level->name)) : tr("The ground is drawn"));
+  rise_->setVisible(level != nullptr);
+  risePx_->setVisible(level != nullptr);
+  risePx_->setText(tr("px, drawn"));
+  orderEnd_->setText(tr("."));
+  if (level) show(rise_, level->rise);
+  const DrawOrder order = level ? map.drawOrder(*level) : map.drawOrder();
+  order_->setCurrentIndex(order == DrawOrder::byLayers ? 0 : 1);
+  const bool matters = level || !map.folders.empty() || hasPlan(map.grid.kind);
+  for (QWidget* part : {static_cast<QWidget*>(levelName_), static_cast<QWidget*>(order_),
+                        static_cast<QWidget*>(orderEnd_)}) {
+    part->setVisible(matters);
+  }
   if (other || !note_->hasFocus()) note_->setText(QString::fromStdString(layer->note));
   told_->setText(told());
 }

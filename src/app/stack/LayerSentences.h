@@ -38,6 +38,11 @@ class LayerSentences : public QFrame {
   NumberField* offsetX_;
   NumberField* offsetY_;
   NumberField* opacity_;
+  QLabel* levelName_;
+  NumberField* rise_;
+  QLabel* risePx_;
+  QComboBox* order_;
+  QLabel* orderEnd_;
   QLabel* told_;
   QLineEdit* note_;
 };

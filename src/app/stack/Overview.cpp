@@ -44,16 +44,21 @@ void Overview::follow() {
     picture_ = {};
     return;
   }
-  const bool same = drawnMap_ == map->id && drawn_.is(map->revision) && drawnHidden_ == session_->desk().hidden;
+  const bool same = drawnMap_ == map->id && drawn_.is(map->revision) && drawnHidden_ == session_->desk().hidden &&
+                    drawnFromAbove_ == session_->desk().planView;
   // The first picture of a map comes at once; later ones when the hand rests.
   if (!same && !timer_.isActive()) timer_.start(drawnMap_ == map->id ? kDelay : 0);
 }
 
 void Overview::redraw() {
-  const Map* map = session_ ? session_->map() : nullptr;
+  const Map* map = session_ ? canvas_->map() : nullptr;
   if (!map) return;
   const QSize most = ((QSizeF(size()) - QSizeF(2, 2)) * devicePixelRatioF()).toSize();
-  picture_ = smallPicture(session_->painter(), session_->quilt(), *map, most, {session_->desk().hidden, {}}).picture;
+  const SmallPicture small =
+      smallPicture(session_->painter(), canvas_->quilt(), *map, most, {session_->desk().hidden, {}});
+  picture_ = small.picture;
+  covers_ = small.covers;
+  drawnFromAbove_ = session_->desk().planView;
   picture_.setDevicePixelRatio(devicePixelRatioF());
   drawn_ = map->revision;
   drawnMap_ = map->id;
@@ -68,9 +73,9 @@ QRectF Overview::pictureRect() const {
 
 QPointF Overview::placeOf(QPointF pixel) const {
   if (picture_.isNull() || !session_->map()) return {};
-  const PixelRect map = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
   const QRectF on = pictureRect();
-  return on.topLeft() + QPointF((pixel.x() - map.x) * on.width() / map.w, (pixel.y() - map.y) * on.height() / map.h);
+  return on.topLeft() +
+         QPointF((pixel.x() - covers_.x) * on.width() / covers_.w, (pixel.y() - covers_.y) * on.height() / covers_.h);
 }
 
 void Overview::paintEvent(QPaintEvent*) {
@@ -80,7 +85,7 @@ void Overview::paintEvent(QPaintEvent*) {
   if (picture_.isNull() || !session_->map()) return;
   const QRectF on = pictureRect();
   QPolygonF ground;
-  for (const PixelPos at : makeGrid(session_->map()->grid)->perimeter(session_->map()->bounds)) {
+  for (const PixelPos at : makeGrid(canvas_->map()->grid)->perimeter(canvas_->map()->bounds)) {
     ground << placeOf(QPointF(at.x, at.y));
   }
   painter.setPen(Qt::NoPen);
@@ -97,10 +102,9 @@ void Overview::resizeEvent(QResizeEvent*) { timer_.start(picture_.isNull() ? 0 :
 
 void Overview::look(QPointF at) {
   if (picture_.isNull() || !session_->map()) return;
-  const PixelRect map = makeGrid(session_->map()->grid)->pixelBounds(session_->map()->bounds);
   const QRectF on = pictureRect();
-  canvas_->centreOn(
-      {map.x + (at.x() - on.left()) * map.w / on.width(), map.y + (at.y() - on.top()) * map.h / on.height()});
+  canvas_->centreOn({covers_.x + (at.x() - on.left()) * covers_.w / on.width(),
+                     covers_.y + (at.y() - on.top()) * covers_.h / on.height()});
 }
 
 void Overview::mousePressEvent(QMouseEvent* event) {

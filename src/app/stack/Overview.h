@@ -37,6 +37,8 @@ class Overview : public QWidget {
   MapCanvas* canvas_;
   Session* session_ = nullptr;
   QImage picture_;
+  PixelRect covers_;  // map pixels that the picture shows
+  bool drawnFromAbove_ = false;
   Revision drawn_;  // of the map that the picture shows
   Id drawnMap_;
   std::set<Id> drawnHidden_;

@@ -103,6 +103,20 @@ LayerCard* StackPanel::card(Id layer) const {
   return nullptr;
 }
 
+LevelCard* StackPanel::levelCard(Id level) const {
+  for (LevelCard* one : levels_) {
+    if (one->level() == level) return one;
+  }
+  return nullptr;
+}
+
+Id StackPanel::farthestOn(Id level) const {
+  for (const Shared<TilesLayer>& layer : session_->map()->layers) {
+    if (layer->folder == level) return layer->id;
+  }
+  return {};
+}
+
 void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
 void StackPanel::choose(Id layer) {
@@ -112,14 +126,12 @@ void StackPanel::choose(Id layer) {
 }
 
 void StackPanel::rebuild(const Map& map) {
-  const auto same = [&] {
-    if (cards_.size() != map.layers.size()) return false;
-    for (std::size_t i = 0; i < cards_.size(); ++i) {
-      if (cards_[i]->layer() != map.layers[map.layers.size() - 1 - i]->id) return false;
-    }
-    return true;
-  };
-  if (same() && !needles_.empty()) return;
+  std::vector<std::pair<Id, Id>> wanted;
+  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
+    wanted.emplace_back((*layer)->id, (*layer)->folder);
+  }
+  if (wanted == built_ && !needles_.empty()) return;
+  built_ = wanted;
   // A card may be in the middle of telling that it was dropped.
   const auto letGo = [](QWidget* old) {
     old->setObjectName({});
@@ -127,6 +139,8 @@ void StackPanel::rebuild(const Map& map) {
     old->deleteLater();
   };
   for (LayerCard* old : cards_) letGo(old);
+  for (LevelCard* old : levels_) letGo(old);
+  levels_.clear();
   for (Needle* old : needles_) letGo(old);
   cards_.clear();
   needles_.clear();
@@ -146,8 +160,21 @@ void StackPanel::rebuild(const Map& map) {
     needles_.push_back(needle);
   };
   for (std::size_t index = map.layers.size(); index > 0; --index) {
+    const Id level = map.layers[index - 1]->folder;
+    if (!level.empty() && (index == map.layers.size() || map.layers[index]->folder != level)) {
+      auto* head = new LevelCard(level, this);
+      connect(head, &LevelCard::chosen, this, [this](Id id) { choose(farthestOn(id)); });
+      connect(head, &LevelCard::nextPressed, this, [this](Id id) {
+        choose(farthestOn(id));
+        session_->addLevel();
+      });
+      connect(head, &LevelCard::renamed, this, [this](Id id, const QString& name) { session_->renameLevel(id, name); });
+      connect(head, &LevelCard::nameClosed, this, &StackPanel::handsFree);
+      cardsLayout_->insertWidget(place++, head);
+      levels_.push_back(head);
+    }
     addNeedle(index);
-    auto* one = new LayerCard(map.layers[index - 1]->id, this);
+    auto* one = new LayerCard(map.layers[index - 1]->id, !level.empty(), this);
     connect(one, &LayerCard::chosen, this, &StackPanel::choose);
     connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
     connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
@@ -197,6 +224,11 @@ void StackPanel::renameActive() {
   if (LayerCard* one = session_ ? card(session_->desk().landing().layer) : nullptr) one->rename();
 }
 
+void StackPanel::renameLevel() {
+  const LayerFolder* level = session_ ? session_->level() : nullptr;
+  if (LevelCard* one = level ? levelCard(level->id) : nullptr) one->rename();
+}
+
 void StackPanel::refresh() {
   const Map* map = session_ ? session_->map() : nullptr;
   rebuild(map ? *map : Map{});
@@ -209,6 +241,8 @@ void StackPanel::refresh() {
     one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id),
                  session_->desk().locked.contains(id));
   }
+  const LayerFolder* level = session_ ? session_->level() : nullptr;
+  for (LevelCard* one : levels_) one->present(*map->layerFolder(one->level()), level && level->id == one->level());
   facts_->refresh();
   // The first pictures come at once; later ones when the hand rests.
   if (drawn_.empty()) {

@@ -8,6 +8,7 @@
 #include "app/actions/Actions.h"
 #include "app/stack/LayerCard.h"
 #include "app/stack/LayerSentences.h"
+#include "app/stack/LevelCard.h"
 #include "app/stack/Needle.h"
 #include "app/workroom/Session.h"
 
@@ -25,8 +26,11 @@ class StackPanel : public QWidget {
   void setSession(Session* session);
   // The card of a layer; nullptr when it has none.
   LayerCard* card(Id layer) const;
-  // Opens the field for the active layer's name.
+  // The head of a level; nullptr when it has none.
+  LevelCard* levelCard(Id level) const;
+  // Opens the field for the name of the active layer, or of its level.
   void renameActive();
+  void renameLevel();
   // Adds a part under the sentences.
   void putBelow(QWidget* widget);
   // Draws everything with the theme in force.
@@ -40,6 +44,7 @@ class StackPanel : public QWidget {
   void rebuild(const Map& map);
   void redrawThumbnails();
   void choose(Id layer);
+  Id farthestOn(Id level) const;
   // How many of the other cards lie above a place in the list of cards.
   std::size_t cardsAbove(Id dragged, QPoint at) const;
   void showDropLine(Id dragged, QPoint at);
@@ -48,6 +53,8 @@ class StackPanel : public QWidget {
   Session* session_ = nullptr;
   QVBoxLayout* cardsLayout_;
   std::vector<LayerCard*> cards_;  // nearest first
+  std::vector<LevelCard*> levels_;
+  std::vector<std::pair<Id, Id>> built_;  // layer and level of each card
   std::vector<Needle*> needles_;   // above each card, and below the last
   QFrame* dropLine_;
   std::map<Id, Revision> drawn_;  // which revision each thumbnail shows

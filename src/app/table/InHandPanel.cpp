@@ -8,6 +8,7 @@
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/table/OtherSides.h"
 
 namespace uq {
 
@@ -46,6 +47,8 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   layout->addWidget(description_, 1, 0, 1, 2);
   layout->addWidget(preview_, 2, 0);
   layout->addLayout(turns, 2, 1);
+  sides_ = new OtherSides(this);
+  layout->addWidget(sides_, 3, 0, 1, 2);
   layout->setColumnStretch(1, 1);
   refresh();
 }
@@ -53,7 +56,11 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
 void InHandPanel::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
-  if (session_) connect(session_, &Session::deskChanged, this, &InHandPanel::refresh);
+  sides_->setSession(session);
+  if (session_) {
+    connect(session_, &Session::deskChanged, this, &InHandPanel::refresh);
+    connect(session_, &Session::quiltChanged, sides_, &OtherSides::refresh);
+  }
   refresh();
 }
 
@@ -92,10 +99,14 @@ QPixmap InHandPanel::preview() const {
   Map map = *session_->map();
   const auto grid = makeGrid(map.grid);
   TilesLayer layer;
-  for (const Block::Part& part : block.parts()) layer.cells.set(grid->fromSide(part.at), part.cell);
+  for (const Block::Part& part : block.parts()) {
+    layer.cells.set(grid->fromSide(part.at), part.cell);
+    if (part.lift > 0) layer.lifts.set(grid->fromSide(part.at), part.lift);
+  }
   map.bounds = layer.cells.usedBounds();
+  map.folders.clear();
   map.layers = {Shared(std::move(layer))};
-  const PixelRect pixels = grid->pixelBounds(map.bounds);
+  const PixelRect pixels = session_->painter().extentOf(session_->quilt(), map, runsOf(map));
   const QSizeF room = QSizeF(kPreview) - QSizeF(12, 12);
   double fit = std::min({room.width() / pixels.w, room.height() / pixels.h, 2.0});
   if (fit >= 1) fit = std::floor(fit);
@@ -113,6 +124,7 @@ QPixmap InHandPanel::preview() const {
 void InHandPanel::refresh() {
   description_->setText(description());
   preview_->setPixmap(preview());
+  sides_->refresh();
 }
 
 }  // namespace uq

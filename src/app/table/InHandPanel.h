@@ -10,6 +10,8 @@ class QLabel;
 
 namespace uq {
 
+class OtherSides;
+
 class InHandPanel : public QFrame {
   Q_OBJECT
 
@@ -17,6 +19,8 @@ class InHandPanel : public QFrame {
   explicit InHandPanel(Actions* actions, QWidget* parent = nullptr);
 
   void setSession(Session* session);
+
+  OtherSides* otherSides() const { return sides_; }
 
   // Draws everything with the theme in force.
   void redraw() { refresh(); }
@@ -29,6 +33,7 @@ class InHandPanel : public QFrame {
   Session* session_ = nullptr;
   QLabel* description_;
   QLabel* preview_;
+  OtherSides* sides_;
 };
 
 }  // namespace uq

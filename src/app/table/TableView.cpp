@@ -277,8 +277,15 @@ void TableView::mouseMoveEvent(QMouseEvent* event) {
 void TableView::mouseReleaseEvent(QMouseEvent* event) {
   if (event->button() == Qt::MiddleButton) pan_.reset();
   if (event->button() != Qt::LeftButton || !dragging_) return;
-  chosen_ = std::exchange(dragging_, std::nullopt);
-  takeChosen();
+  const Chosen chosen = *std::exchange(dragging_, std::nullopt);
+  const Sheet& on = sheet(chosen.from.sheet);
+  const auto slot = session_->quilt().slots().find(on.id);
+  const TileRef dragged{slot.value_or(0), static_cast<std::uint32_t>(chosen.from.row * on.columns() + chosen.from.column)};
+  const bool left = !rect().contains(event->position().toPoint());
+  if (!left || !slot || !dropTaker_ || !dropTaker_(dragged, event->globalPosition().toPoint())) {
+    chosen_ = chosen;
+    takeChosen();
+  }
   update();
 }
 

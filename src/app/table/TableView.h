@@ -6,6 +6,7 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
 #include <optional>
 
 #include "app/actions/Actions.h"
@@ -26,6 +27,10 @@ class TableView : public QWidget {
   // Scrolls so that the tile can be seen.
   void reveal(const std::string& sheet, std::uint32_t number);
   double zoom() const { return zoom_; }
+
+  // Is told a tile that was dragged off the Table, and where on the screen it was let go; says whether that was a place
+  // for it. Else the drag takes a block, as one that ends on the Table does.
+  void setDropTaker(std::function<bool(TileRef, QPoint)> taker) { dropTaker_ = std::move(taker); }
 
   QSize sizeHint() const override { return {280, 400}; }
 
@@ -82,6 +87,7 @@ class TableView : public QWidget {
   std::optional<Spot> pointed_;
   std::optional<Chosen> dragging_;
   std::optional<Chosen> chosen_;
+  std::function<bool(TileRef, QPoint)> dropTaker_;
   Block taken_;  // what was in hand when `chosen_` was taken
   std::optional<QPointF> pan_;
 };

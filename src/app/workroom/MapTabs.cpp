@@ -2,12 +2,12 @@
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
-#include <QLineEdit>
 #include <QPainter>
 #include <QToolButton>
 #include <algorithm>
 #include <utility>
 
+#include "app/look/NameField.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -33,7 +33,7 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
 }
 
 void MapTabs::setSession(Session* session) {
-  closeField(false);
+  if (field_) field_->drop();
   if (session_) session_->disconnect(this);
   session_ = session;
   if (session_) {
@@ -113,40 +113,21 @@ void MapTabs::paintEvent(QPaintEvent*) {
 void MapTabs::rename() {
   QToolButton* over = session_ && session_->map() && !field_ ? tab(session_->desk().map) : nullptr;
   if (!over) return;
-  renamed_ = session_->desk().map;
-  field_ = new QLineEdit(QString::fromStdString(session_->map()->name), this);
+  const QRect place = over->geometry().adjusted(0, 0, std::max(0, 160 - over->width()), 0);
+  field_ = new NameField(QString::fromStdString(session_->map()->name), place, this,
+                         [this, id = session_->desk().map](const QString& name) {
+                           if (session_) session_->renameMap(id, name);
+                         });
   field_->setObjectName(QStringLiteral("tab-name"));
   field_->setAccessibleName(tr("Name of the map"));
-  field_->setMaxLength(200);
-  field_->setGeometry(over->geometry().adjusted(0, 0, std::max(0, 160 - over->width()), 0));
-  field_->selectAll();
-  field_->show();
-  field_->setFocus();
-  field_->installEventFilter(this);
-  connect(field_, &QLineEdit::returnPressed, this, [this] { closeField(true); });
-}
-
-void MapTabs::closeField(bool take) {
-  QLineEdit* field = std::exchange(field_, nullptr);
-  if (!field) return;
-  const QString name = field->text().trimmed();
-  field->removeEventFilter(this);
-  field->setObjectName({});
-  field->hide();
-  field->deleteLater();
-  if (take && session_ && !name.isEmpty()) session_->renameMap(renamed_, name);
-  Q_EMIT handsFree();
+  connect(field_, &NameField::closed, this, [this] {
+    field_->setObjectName({});
+    field_ = nullptr;
+    QMetaObject::invokeMethod(this, &MapTabs::handsFree, Qt::QueuedConnection);
+  });
 }
 
 bool MapTabs::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == field_) {
-    if (event->type() == QEvent::FocusOut) closeField(true);
-    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
-      closeField(false);
-      return true;
-    }
-    return false;
-  }
   const bool matters = event->type() == QEvent::MouseButtonRelease || event->type() == QEvent::MouseButtonDblClick;
   const auto place = matters && session_ ? std::find(tabs_.begin(), tabs_.end(), watched) : tabs_.end();
   if (place == tabs_.end()) return false;

@@ -10,10 +10,11 @@
 #include "app/workroom/Session.h"
 
 class QHBoxLayout;
-class QLineEdit;
 class QToolButton;
 
 namespace uq {
+
+class NameField;
 
 class MapTabs : public QWidget {
   Q_OBJECT
@@ -38,15 +39,13 @@ class MapTabs : public QWidget {
 
  private:
   void refresh();
-  void closeField(bool take);
 
   Session* session_ = nullptr;
   QHBoxLayout* layout_;
   std::vector<QToolButton*> tabs_;
   QToolButton* more_;
   QToolButton* undo_;
-  QLineEdit* field_ = nullptr;
-  Id renamed_;
+  NameField* field_ = nullptr;
 };
 
 }  // namespace uq

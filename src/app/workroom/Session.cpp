@@ -6,9 +6,12 @@
 #include <tuple>
 
 #include "app/workroom/KeptState.h"
+#include "core/document/PlanView.h"
 #include "core/edit/ArrangeLayers.h"
+#include "core/edit/Facings.h"
 #include "core/edit/Landing.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
 #include "core/store/DeskText.h"
@@ -78,12 +81,20 @@ void Session::setQuilt(Quilt quilt) {
 void Session::setDesk(Desk desk) {
   desk = validDesk(std::move(desk), quilt_);
   if (desk == desk_) return;
+  // A lift is for the work at hand: forgotten on another layer, it would put what is laid there in the air.
+  if (!(desk.landing() == desk_.landing()) && desk.lift == desk_.lift) desk.lift = 0;
   desk_ = std::move(desk);
   Q_EMIT deskChanged();
 }
 
 void Session::take(Block block) {
+  if (awaitedPartner_ && block.parts().size() == 1) {
+    setPartner(*awaitedPartner_, block.parts().front().cell.tile());
+    return;
+  }
+  awaitedPartner_.reset();
   Desk desk = desk_;
+  desk.lift = 0;
   heldBefore_.reset();
   desk.inHand = std::move(block);
   if (map()) desk.handGrid = map()->grid.kind;
@@ -91,11 +102,21 @@ void Session::take(Block block) {
   setDesk(std::move(desk));
 }
 
-bool Session::takeFromMap(PixelPos at, int behind) {
-  if (!map()) return false;
-  const std::vector<PickedTile> tiles = painter_.tilesAt(quilt_, *map(), desk_.hidden, at);
-  if (tiles.empty()) return false;
+PixelRect Session::takeFromMap(PixelPos at, int behind) {
+  if (!map()) return {};
+  const Quilt shown = desk_.planView ? inPlan(quilt_, desk_.map) : quilt_;
+  const Map& shownMap = *shown.map(desk_.map);
+  const std::vector<PickedTile> tiles = painter_.tilesAt(shown, shownMap, desk_.hidden, at);
+  if (tiles.empty()) return {};
   const PickedTile& picked = tiles[static_cast<std::size_t>(behind) % tiles.size()];
+  const TilesLayer& layer = *shownMap.layer(picked.layer);
+  const PixelPos plane = shownMap.planeOf(layer);
+  const PixelRect place = painter_.placeOf(shown, shownMap, picked.at, picked.cell, layer.lifts.at(picked.at));
+  const PixelRect covers{place.x + plane.x, place.y + plane.y, place.w, place.h};
+  if (awaitedPartner_) {
+    setPartner(*awaitedPartner_, picked.cell.tile());
+    return covers;
+  }
   Desk desk = desk_;
   heldBefore_.reset();
   desk.inHand = Block::of(picked.cell);
@@ -103,7 +124,9 @@ bool Session::takeFromMap(PixelPos at, int behind) {
   desk.tool = Tool::brush;
   desk.activeLayer[desk.map] = picked.layer;
   setDesk(std::move(desk));
-  return true;
+  // What lies above its layer is gone on with at its height.
+  setLift(quilt_.layer(desk_.landing())->lifts.at(picked.at));
+  return covers;
 }
 
 void Session::turnHand(Turning turning) {
@@ -135,14 +158,21 @@ QString Session::strokeName(bool takesAway) const {
   return takesAway ? tr("Take away on %1").arg(on) : tr("Brush on %1").arg(on);
 }
 
-void Session::beginStroke(bool takesAway, CellPos at) {
+void Session::beginStroke(bool takesAway, CellPos at, CellSet within) {
   if (inStroke() || !whyNoStroke(takesAway).isEmpty()) return;
   // Erase takes single cells; taking away with Brush takes the footprint of what is held.
   const bool oneCell = desk_.tool == Tool::erase || desk_.inHand.empty();
   const Block block = oneCell ? Block::of(Cell({1, 0}, {})) : desk_.inHand;
+  const CellSet& selected = desk_.selection();
+  if (within.empty()) {
+    within = selected;
+  } else if (!selected.empty()) {
+    within = within.intersected(selected);
+    if (within.empty()) return;
+  }
   undoLine_.begin(strokeName(takesAway).toStdString(), desk_.map, quilt_, deskMark());
   stroke_.emplace(quilt_, desk_.landing(), takesAway ? Stroke::Kind::takeAway : Stroke::Kind::lay, block,
-                  desk_.selection());
+                  std::move(within), desk_.lift);
   moveStroke(at);
 }
 
@@ -230,6 +260,7 @@ bool Session::mapStep(const QString& name, Quilt after, LayerAt active) {
   Desk desk = desk_;
   desk.map = active.map;
   if (!active.layer.empty()) desk.activeLayer[desk.map] = active.layer;
+  if (!(desk.landing() == desk_.landing())) desk.lift = 0;
   desk_ = validDesk(std::move(desk), quilt_);
   Q_EMIT quiltChanged();
   Q_EMIT deskChanged();
@@ -309,6 +340,83 @@ void Session::setNote(LayerAt at, const QString& note) {
   if (!layer) return;
   mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)), withNote(quilt_, at, note.toStdString()),
           desk_.landing().layer);
+}
+
+const LayerFolder* Session::level() const {
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  return layer ? map()->layerFolder(layer->folder) : nullptr;
+}
+
+void Session::addLevel() {
+  const LayerAdded added = uq::addLevel(quilt_, desk_.landing(), ids_);
+  const TilesLayer* layer = added.quilt.layer({desk_.map, added.layer});
+  if (!layer) return;
+  const std::string name = added.quilt.map(desk_.map)->layerFolder(layer->folder)->name;
+  mapStep(tr("Add %1").arg(QString::fromStdString(name)), added.quilt, added.layer);
+}
+
+void Session::deleteLevel() {
+  const LayerFolder* gone = level();
+  if (!gone) return;
+  // The nearest layer behind it, else any other, is active then.
+  Id next;
+  bool passed = false;
+  for (const Shared<TilesLayer>& layer : map()->layers) {
+    passed = passed || layer->folder == gone->id;
+    if (layer->folder != gone->id && (!passed || next.empty())) next = layer->id;
+  }
+  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteLevel(quilt_, desk_.map, gone->id), next);
+}
+
+void Session::renameLevel(Id id, const QString& name) {
+  const LayerFolder* old = map() ? map()->layerFolder(id) : nullptr;
+  if (!old) return;
+  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
+          uq::renameLevel(quilt_, desk_.map, id, name.toStdString()), desk_.landing().layer);
+}
+
+void Session::setRise(int rise) {
+  const LayerFolder* risen = level();
+  if (!risen) return;
+  mapStep(tr("Rise of %1").arg(QString::fromStdString(risen->name)), withRise(quilt_, desk_.map, risen->id, rise),
+          desk_.landing().layer);
+}
+
+void Session::setDrawOrder(DrawOrder order) {
+  if (!map()) return;
+  const LayerFolder* in = level();
+  const std::string name = in ? in->name : map()->name;
+  mapStep(tr("Order of %1").arg(QString::fromStdString(name)),
+          withDrawOrder(quilt_, desk_.map, in ? in->id : Id(), order), desk_.landing().layer);
+}
+
+void Session::setLift(int lift) {
+  Desk desk = desk_;
+  desk.lift = std::clamp(lift, 0, kMostLift);
+  setDesk(std::move(desk));
+}
+
+void Session::awaitPartner(std::optional<int> side) {
+  if (awaitedPartner_ == side) return;
+  awaitedPartner_ = side;
+  Q_EMIT deskChanged();
+}
+
+void Session::setPartner(int side, std::optional<TileRef> partner) {
+  awaitedPartner_.reset();
+  const bool one = map() && desk_.inHand.parts().size() == 1;
+  const TileRef tile = one ? desk_.inHand.parts().front().cell.tile() : TileRef{};
+  const Sheet* sheet = quilt_.sheetAt(tile.slot);
+  if (!sheet || tile.slot == kChalkSlot) return;
+  if (partner && partner->slot != tile.slot) {
+    Q_EMIT refused(tr("Another side is a tile of the same sheet"));
+    Q_EMIT deskChanged();
+    return;
+  }
+  const int order = makeGrid(map()->grid)->turnOrder();
+  mapStep(tr("Other side of %1").arg(QString::fromStdString(sheet->tileName(tile.number))),
+          withPartner(quilt_, tile, order, side, partner), desk_.landing());
+  Q_EMIT deskChanged();
 }
 
 void Session::addLayer(std::size_t index) {
@@ -413,6 +521,7 @@ void Session::dropPaste() {
 
 void Session::dropWork() {
   if (inStroke()) return dropStroke();
+  if (awaitedPartner_) return awaitPartner({});
   if (holdsPaste()) return dropPaste();
   Desk desk = desk_;
   if (desk.selection().empty()) {

@@ -58,8 +58,8 @@ class Session : public QObject {
   // Takes into the hand and readies Brush.
   void take(Block block);
   // Takes the topmost opaque tile at a map pixel and goes to its layer; `behind` how many tiles it goes behind, round
-  // and round. False when there is none.
-  bool takeFromMap(PixelPos at, int behind = 0);
+  // and round. In the plan view at a pixel of that. What it covers on the map; empty when there is none.
+  PixelRect takeFromMap(PixelPos at, int behind = 0);
   void turnHand(Turning turning);
   void straightenHand();
 
@@ -84,6 +84,27 @@ class Session : public QObject {
   void setOffset(PixelPos offset);
   void setOpacity(int percent);
   void setNote(LayerAt layer, const QString& note);
+
+  // The levels of the desk's map, and how it is drawn. Each is one step. A new level comes above that of the active
+  // layer, and its layer becomes the active one; rise and order are those of the active layer's level, the order else
+  // that of the map.
+  void addLevel();
+  void deleteLevel();
+  void renameLevel(Id level, const QString& name);
+  void setRise(int rise);
+  void setDrawOrder(DrawOrder order);
+  // The level of the active layer; nullptr on the ground.
+  const LayerFolder* level() const;
+
+  // By how many map pixels the next stroke lies above its layer; 0 again when another layer is chosen or something else
+  // is taken.
+  void setLift(int lift);
+
+  // The other sides of the tile in hand: which tile shows it turned by so many steps to the right. Each is one step.
+  // While one is awaited, the next tile that is taken becomes it instead of coming into the hand.
+  void setPartner(int side, std::optional<TileRef> partner);
+  void awaitPartner(std::optional<int> side);
+  std::optional<int> awaitedPartner() const { return awaitedPartner_; }
 
   // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
   // said, where the layer takes no change. Copied cells are held for the whole program.
@@ -112,7 +133,8 @@ class Session : public QObject {
   QString strokeName(bool takesAway) const;
 
   // A stroke from press to release, on the active layer; endStroke and dropStroke end a move, too.
-  void beginStroke(bool takesAway, CellPos at);
+  // Only cells `within` are touched, and selected ones; an empty set does not count.
+  void beginStroke(bool takesAway, CellPos at, CellSet within = {});
   void moveStroke(CellPos to);
   void endStroke();
   void dropStroke();
@@ -180,6 +202,7 @@ class Session : public QObject {
   bool packs_ = false;
   QThreadPool packers_;
   IdSource ids_ = IdSource::fromSystem();
+  std::optional<int> awaitedPartner_;
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
 };
 

@@ -20,6 +20,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/KeptState.h"
+#include "core/edit/Levels.h"
 #include "core/edit/Landing.h"
 #include "core/store/DeskText.h"
 #include "raster/SmallPicture.h"
@@ -107,7 +108,8 @@ QWidget* Workroom::buildWorkroom() {
   middleLayout->setContentsMargins(0, 0, 0, 0);
   middleLayout->setSpacing(0);
   middleLayout->addWidget(canvas_, 1);
-  middleLayout->addWidget(new Tape(actions_, middle));
+  tape_ = new Tape(actions_, middle);
+  middleLayout->addWidget(tape_);
 
   newMap_ = new NewMapCard(middle);
   connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->addMap(plan); });
@@ -130,6 +132,7 @@ QWidget* Workroom::buildWorkroom() {
   layout->addWidget(panels_, 1);
 
   connect(tabs_, &MapTabs::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(tape_, &Tape::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(stack_, &StackPanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(canvas_, &MapCanvas::hovered, this, [this] {
     overTable_ = false;
@@ -153,6 +156,7 @@ QWidget* Workroom::buildLeft() {
   auto* left = new QWidget(this);
   table_ = new TableView(actions_, left);
   inHand_ = new InHandPanel(actions_, left);
+  table_->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->otherSides()->drop(tile, at); });
   pointedTile_ = makeSoftLabel(left);
   pointedTile_->setObjectName(QStringLiteral("pointed-tile"));
   pointedTile_->setWordWrap(false);
@@ -368,7 +372,12 @@ void Workroom::refresh() {
     setWindowTitle(tr("%1[*] — Urban Quilt").arg(QString::fromStdString(session_->quilt().facts().name)));
     setWindowModified(!session_->isSaved());
   }
+  tape_->refresh(session_.get());
   foot_->refresh(session_.get(), *canvas_, overTable_);
+}
+
+void Workroom::lift(int steps) {
+  session_->setLift(session_->desk().lift + steps * std::max(1, levelStep(*session_->map()) / 4));
 }
 
 Situation Workroom::situation() const {
@@ -412,6 +421,8 @@ void Workroom::act(ActionId id) {
     case ActionId::mirrorAcross: session_->turnHand(Turning::mirrorAcross); break;
     case ActionId::mirrorDown: session_->turnHand(Turning::mirrorDown); break;
     case ActionId::straighten: session_->straightenHand(); break;
+    case ActionId::liftHigher: lift(1); break;
+    case ActionId::liftLower: lift(-1); break;
     case ActionId::newMap: askForMap(); break;
     case ActionId::listMaps:
       maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, menuBar()->height() + tabs_->height() + 24)));
@@ -430,6 +441,9 @@ void Workroom::act(ActionId id) {
     case ActionId::layerNearer: session_->moveLayer(session_->desk().landing().layer, activeIndex() + 1); break;
     case ActionId::layerFarther: session_->moveLayer(session_->desk().landing().layer, activeIndex() - 1); break;
     case ActionId::deleteLayer: session_->deleteLayer(); break;
+    case ActionId::addLevel: session_->addLevel(); break;
+    case ActionId::renameLevel: stack_->renameLevel(); break;
+    case ActionId::deleteLevel: session_->deleteLevel(); break;
     case ActionId::toggleEye: toggleEye(*session_, session_->desk().landing().layer); break;
     case ActionId::toggleLock: toggleLock(*session_, session_->desk().landing().layer); break;
     case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
@@ -447,6 +461,13 @@ void Workroom::act(ActionId id) {
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
     case ActionId::rulers: changeDesk([](Desk& desk) { desk.rulers = !desk.rulers; }); break;
     case ActionId::fadeOthers: changeDesk([](Desk& desk) { desk.fadesOthers = !desk.fadesOthers; }); break;
+    case ActionId::boxAlongGrid:
+      changeDesk([this](Desk& desk) {
+        const BoxShape now = desk.box.value_or(usualBox(session_->map()->grid.kind));
+        desk.box = now == BoxShape::asSeen ? BoxShape::alongTheGrid : BoxShape::asSeen;
+      });
+      break;
+    case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
     case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;

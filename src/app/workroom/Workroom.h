@@ -16,6 +16,7 @@
 #include "app/stack/StackPanel.h"
 #include "app/start/StartPage.h"
 #include "app/table/InHandPanel.h"
+#include "app/table/OtherSides.h"
 #include "app/table/TableView.h"
 #include "app/workroom/FootLine.h"
 #include "app/workroom/MapTabs.h"
@@ -76,6 +77,8 @@ class Workroom : public QMainWindow {
   void keepState();
   void useState();
   void askForMap();
+  // Lifts the next strokes by so many steps.
+  void lift(int steps);
   void deleteMap();
   void showSession();
   void adopt(std::unique_ptr<Session> session);
@@ -104,6 +107,7 @@ class Workroom : public QMainWindow {
   QWidget* room_;
   QSplitter* panels_;
   StartPage* start_;
+  Tape* tape_ = nullptr;
   NewMapCard* newMap_;
   MapList* maps_;
   FindBox* find_;

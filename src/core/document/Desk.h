@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/cells/Block.h"
+#include "core/cells/CellShapes.h"
 #include "core/cells/CellSet.h"
 #include "core/document/Quilt.h"
 
@@ -27,6 +28,8 @@ struct Desk {
   bool gridLines = true;
   bool fadesOthers = false;  // only the active layer is clear
   bool rulers = false;
+  std::optional<BoxShape> box;        // how boxes lie; empty: as is usual on the grid
+  bool planView = false;              // slanted maps are shown from above
   std::vector<Id> openMaps;  // those with a tab, in the order of their tabs; always with `map`
 
   // The layer that the next stroke lands on; both ids are empty when there is none.

@@ -43,7 +43,7 @@ Json blockJson(const Block& block, const Quilt& quilt) {
   for (const Block::Part& part : block.parts()) {
     const TileRef tile = part.cell.tile();
     parts.push_back(Json::Array{part.at.u, part.at.v, quilt.slots().sheet(tile.slot).text(),
-                                static_cast<int>(tile.number), static_cast<int>(part.cell.turn().code())});
+                                static_cast<int>(tile.number), static_cast<int>(part.cell.turn().code()), part.lift});
   }
   return parts;
 }
@@ -54,20 +54,24 @@ Block blockOf(const Json* json, const Quilt& quilt) {
   if (!list || list->size() > kMostKeptParts) return {};
   for (const Json& one : *list) {
     const auto* fields = one.as<Json::Array>();
-    if (!fields || fields->size() != 5) return {};
-    std::array<std::int64_t, 4> numbers{};
+    // Before there were lifts, parts had five fields.
+    if (!fields || fields->size() < 5 || fields->size() > 6) return {};
+    std::array<std::int64_t, 5> numbers{};
     std::size_t count = 0;
-    for (const std::size_t i : {0, 1, 3, 4}) {
+    for (const std::size_t i : {0u, 1u, 3u, 4u, 5u}) {
+      if (i >= fields->size()) break;
       const auto* number = (*fields)[i].as<std::int64_t>();
       if (!number || *number < -kFarthestCell || *number > kFarthestCell) return {};
       numbers[count++] = *number;
     }
     const auto slot = quilt.slots().find(idOf(&(*fields)[2]));
-    const bool can = slot && numbers[2] >= 0 && numbers[2] <= kLastTileNumber && numbers[3] >= 0 && numbers[3] < 12;
+    const bool can = slot && numbers[2] >= 0 && numbers[2] <= kLastTileNumber && numbers[3] >= 0 && numbers[3] < 12 &&
+                     numbers[4] >= 0 && numbers[4] <= kMostLift;
     if (!can) return {};
     parts.push_back({{static_cast<int>(numbers[0]), static_cast<int>(numbers[1])},
                      Cell({*slot, static_cast<std::uint32_t>(numbers[2])},
-                          Turn::fromCode(static_cast<std::uint32_t>(numbers[3])))});
+                          Turn::fromCode(static_cast<std::uint32_t>(numbers[3]))),
+                     static_cast<int>(numbers[4])});
   }
   return Block(std::move(parts));
 }
@@ -88,7 +92,8 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"locked", idList(desk.locked)},
                       {"gridLines", desk.gridLines},
                       {"fadesOthers", desk.fadesOthers},
-                      {"rulers", desk.rulers}};
+                      {"rulers", desk.rulers},
+                      {"planView", desk.planView}};
 }
 
 Desk readDesk(const Json& json, const Quilt& quilt) {
@@ -118,6 +123,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
   desk.fadesOthers = flagOf(json.find("fadesOthers"), false);
   desk.rulers = flagOf(json.find("rulers"), false);
+  desk.planView = flagOf(json.find("planView"), false);
   return validDesk(std::move(desk), quilt);
 }
 
