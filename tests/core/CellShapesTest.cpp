@@ -119,7 +119,7 @@ RC_GTEST_PROP(CellShapes, ADiscIsAllCellsWithinItsDistance, ()) {
 RC_GTEST_PROP(CellShapes, DistanceCountsTheSidesThatMustBeCrossed, ()) {
   const auto grid = makeGrid(test::anyGrid());
   const CellPos at = test::anyCell();
-  const int sides = static_cast<int>(grid->outline(at).size());
+  const int sides = grid->turnOrder();
   for (int side = 0; side < sides; ++side) {
     const CellPos beside = grid->across(at, side);
     RC_ASSERT(distanceOf(*grid, at, beside) == 1);
@@ -145,7 +145,7 @@ RC_GTEST_PROP(CellShapes, AnOutlineKeepsAFillInside, ()) {
   RC_ASSERT(outline.without(shape).empty());
   // Whoever starts inside and does not cross the outline stays inside.
   const CellSet inner = shape.without(outline);
-  const int sides = static_cast<int>(grid->outline(a).size());
+  const int sides = grid->turnOrder();
   for (const CellPos at : cellsOf(inner)) {
     for (int side = 0; side < sides; ++side) RC_ASSERT(shape.contains(grid->across(at, side)));
   }
@@ -166,7 +166,7 @@ RC_GTEST_PROP(CellShapes, LinesThroughSidesCrossASideAtEachStep, ()) {
   const auto line = grid->sideLine(from, to);
   RC_ASSERT(line.front() == from);
   RC_ASSERT(line.back() == to);
-  const int sides = static_cast<int>(grid->outline(from).size());
+  const int sides = grid->turnOrder();
   for (std::size_t i = 1; i < line.size(); ++i) {
     bool crosses = false;
     for (int side = 0; side < sides; ++side) crosses = crosses || grid->across(line[i - 1], side) == line[i];

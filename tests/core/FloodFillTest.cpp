@@ -22,7 +22,7 @@ CellSet plainFill(const Grid& grid, CellRect bounds, CellPos start, const CellGr
     open.push_back(at);
   };
   reach(start);
-  const int sides = static_cast<int>(grid.outline({0, 0}).size());
+  const int sides = grid.turnOrder();
   for (; !open.empty(); open.pop_front()) {
     for (int side = 0; side < sides; ++side) {
       const CellPos beside = grid.across(open.front(), side);

@@ -15,7 +15,7 @@ GridKind anyKind() { return *rc::gen::elementOf(std::vector<GridKind>(std::begin
 Quilt withFacings(int order) {
   Quilt quilt = smallQuilt();
   for (int i = 0, n = *rc::gen::inRange(0, 12); i < n; ++i) {
-    const auto tile = tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile();
+    const TileRef tile = tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile();
     const auto partner = tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile();
     quilt = withPartner(quilt, tile, order, *rc::gen::inRange(1, order), partner);
   }
@@ -95,16 +95,16 @@ TEST(TurnedBlock, CountsThePicturesThatHaveNoOtherSide) {
 
 TEST(Facings, APartnerIsAPartnerBothWays) {
   const Quilt quilt = smallQuilt();
-  const auto tile = [&](std::uint32_t number) { return tileOf(quilt, "street", number).tile(); };
-  const Quilt paired = withPartner(quilt, tile(1), 4, 1, tile(2));
-  EXPECT_EQ(partnerOf(paired, tile(1), 4, 1), tile(2));
-  EXPECT_EQ(partnerOf(paired, tile(2), 4, 3), tile(1));
-  EXPECT_EQ(partnerOf(paired, tile(1), 4, 2), std::nullopt);
-  EXPECT_EQ(partnerOf(paired, tile(1), 6, 1), std::nullopt) << "four sides are no six";
-  EXPECT_EQ(withPartner(paired, tile(2), 4, 3, std::nullopt), quilt) << "one tile alone has no facing";
-  const Quilt moved = withPartner(withPartner(paired, tile(5), 4, 2, tile(6)), tile(5), 4, 1, tile(2));
-  EXPECT_EQ(partnerOf(moved, tile(1), 4, 1), std::nullopt);
-  EXPECT_EQ(partnerOf(moved, tile(2), 4, 1), tile(6));
+  const auto street = [&](std::uint32_t number) { return tileOf(quilt, "street", number).tile(); };
+  const Quilt paired = withPartner(quilt, street(1), 4, 1, street(2));
+  EXPECT_EQ(partnerOf(paired, street(1), 4, 1), street(2));
+  EXPECT_EQ(partnerOf(paired, street(2), 4, 3), street(1));
+  EXPECT_EQ(partnerOf(paired, street(1), 4, 2), std::nullopt);
+  EXPECT_EQ(partnerOf(paired, street(1), 6, 1), std::nullopt) << "four sides are no six";
+  EXPECT_EQ(withPartner(paired, street(2), 4, 3, std::nullopt), quilt) << "one tile alone has no facing";
+  const Quilt moved = withPartner(withPartner(paired, street(5), 4, 2, street(6)), street(5), 4, 1, street(2));
+  EXPECT_EQ(partnerOf(moved, street(1), 4, 1), std::nullopt);
+  EXPECT_EQ(partnerOf(moved, street(2), 4, 1), street(6));
 }
 
 TEST(Facings, StayWithinOneSheetAndOneThing) {

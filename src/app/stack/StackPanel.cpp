@@ -127,8 +127,8 @@ void StackPanel::choose(Id layer) {
 
 void StackPanel::rebuild(const Map& map) {
   std::vector<std::pair<Id, Id>> wanted;
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
-    wanted.emplace_back((*layer)->id, (*layer)->folder);
+  for (auto one = map.layers.rbegin(); one != map.layers.rend(); ++one) {
+    wanted.emplace_back((*one)->id, (*one)->folder);
   }
   if (wanted == built_ && !needles_.empty()) return;
   built_ = wanted;

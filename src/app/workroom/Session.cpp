@@ -363,7 +363,8 @@ void Session::deleteLevel() {
   bool passed = false;
   for (const Shared<TilesLayer>& layer : map()->layers) {
     passed = passed || layer->folder == gone->id;
-    if (layer->folder != gone->id && (!passed || next.empty())) next = layer->id;
+    const bool stays = layer->folder != gone->id;
+    if (stays && (!passed || next.empty())) next = Id(layer->id);
   }
   mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteLevel(quilt_, desk_.map, gone->id), next);
 }

@@ -159,7 +159,7 @@ CellSet brushed(const Grid& grid, std::span<const CellPos> stroke, int width) {
 CellSet outlineOf(const Grid& grid, const CellSet& cells) {
   CellSet outline;
   const CellRect all = cells.bounds();
-  const int sides = static_cast<int>(grid.outline({0, 0}).size());
+  const int sides = grid.turnOrder();
   for (int side = 0; side < sides; ++side) {
     for (const bool corner : {false, true}) {
       if (corner && isHexagonal(grid)) continue;

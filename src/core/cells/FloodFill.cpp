@@ -38,7 +38,7 @@ struct Steps {
 
 Steps stepsOf(const Grid& grid, Through through) {
   Steps steps;
-  const int sides = static_cast<int>(grid.outline({0, 0}).size());
+  const int sides = grid.turnOrder();
   for (int y = 0; y < 2; ++y) {
     for (int x = 0; x < 2; ++x) {
       const auto add = [&](CellPos to) {

@@ -33,7 +33,7 @@ Id folderAt(const Map& map, std::size_t index, Id own) {
 // Drops folders that hold nothing, and puts the others in the order of their layers.
 void tidyFolders(Map& map) {
   std::vector<LayerFolder> folders;
-  for (const auto& layer : map.layers) {
+  for (const Shared<TilesLayer>& layer : map.layers) {
     const LayerFolder* folder = map.layerFolder(layer->folder);
     if (folder && (folders.empty() || folders.back().id != folder->id)) folders.push_back(*folder);
   }

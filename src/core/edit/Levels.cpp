@@ -102,7 +102,7 @@ Quilt deleteLevel(const Quilt& quilt, Id id, Id folder) {
   for (LayerFolder& one : next.folders) {
     if (alone && one.rise > gone->rise) one.rise -= step;
   }
-  std::erase_if(next.layers, [&](const auto& layer) { return layer->folder == folder; });
+  std::erase_if(next.layers, [&](const Shared<TilesLayer>& layer) { return layer->folder == folder; });
   std::erase_if(next.folders, [&](const LayerFolder& one) { return one.id == folder; });
   return quilt.with(std::move(next));
 }

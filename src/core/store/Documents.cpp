@@ -211,7 +211,7 @@ std::optional<DrawOrder> readOrder(Fields& fields) {
   return std::nullopt;
 }
 
-Json::Object layerObject(const TilesLayer& layer) {
+Json::Object fieldsOf(const TilesLayer& layer) {
   Json::Object fields = {{"id", layer.id.text()},
                          {"kind", "tiles"},
                          {"name", layer.name},
@@ -325,12 +325,12 @@ Json mapDocument(const Map& map) {
   for (std::size_t i = 0; i < map.layers.size();) {
     const LayerFolder* folder = map.layerFolder(map.layers[i]->folder);
     if (!folder) {
-      layers.emplace_back(layerObject(map.layers[i++].read()));
+      layers.emplace_back(fieldsOf(map.layers[i++].read()));
       continue;
     }
     Json::Array inside;
     for (; i < map.layers.size() && map.layers[i]->folder == folder->id; ++i) {
-      inside.emplace_back(layerObject(map.layers[i].read()));
+      inside.emplace_back(fieldsOf(map.layers[i].read()));
     }
     Json::Object fields = {{"id", folder->id.text()}, {"kind", "folder"}, {"name", folder->name}};
     if (folder->rise != 0) fields.emplace_back("rise", folder->rise);
