@@ -35,13 +35,17 @@ for path in documents:
     for field in document:
         lacking = copy.deepcopy(document)
         del lacking[field]
-        since_1_1 = document["document"] == "quilt" and field in ("roles", "screen")
-        expect(since_1_1, lacking, f"{path} without {field}")
+        later = field in ("roles", "screen", "opensWith", "order", "seat", "footprint", "facings", "firstShift")
+        expect(later, lacking, f"{path} without {field}")
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
 broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")
 expect(True, broken, "a layer with everything that may be said of it")
 expect(True, dict(broken, grid="hexagonal-flat", cell=[64, 56], side=32, firstShift=True), "a map of hexagons")
 expect(False, dict(broken, grid="triangular"), "a grid that nobody knows")
+level = {"id": "aaaaaaaaaaab", "kind": "folder", "name": "Level 1", "rise": 32, "order": "by-depth", "layers": [broken["layers"][0]]}
+expect(True, dict(broken, order="by-layers", layers=[level]), "a map with a level")
+expect(False, dict(broken, layers=[dict(level, layers=[])]), "a level that holds nothing")
+expect(False, dict(broken, order="by-chance"), "an order that nobody knows")
 broken["layers"][0]["opacity"] = 160
 expect(False, broken, "a layer of 160 per cent")
 broken["layers"][0]["opacity"] = 60

@@ -3,6 +3,7 @@
 #include <QtGlobal>
 #include <cstdlib>
 
+#include "art/Scenery.h"
 #include "art/Sheets.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
@@ -221,6 +222,49 @@ Shared<TilesLayer> makeLayer(IdSource& ids, const char* name, const char* role, 
   return Shared(std::move(layer));
 }
 
+// Adds a map with its sheets and levels.
+void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
+  std::vector<SheetSlot> slots;
+  for (const MadeSheet& made : scenery.sheets) {
+    Sheet sheet = makeSheet(ids, made.name.c_str(), made.code.c_str(), made.drawn);
+    sheet.cut.cell = made.cell;
+    sheet.stance = made.stance;
+    sheet.facings = made.facings;
+    for (const auto& [number, stance] : made.stances) sheet.tiles[number].stance = stance;
+    demo.pictures[pictureFile(sheet)] = made.drawn.picture;
+    demo.quilt = demo.quilt.with(sheet);
+    slots.push_back(*demo.quilt.slots().find(sheet.id));
+  }
+  Map map;
+  map.id = ids.next();
+  map.name = scenery.name;
+  map.folder = slugFor(map.name, {});
+  map.grid = scenery.grid;
+  map.bounds = scenery.bounds;
+  std::map<std::string, Id> levels;
+  for (const auto& [name, rise] : scenery.levels) {
+    LayerFolder level;
+    level.id = levels[name] = ids.next();
+    level.name = name;
+    level.rise = rise;
+    map.folders.push_back(std::move(level));
+  }
+  for (const MadeLayer& made : scenery.layers) {
+    CellGrid cells;
+    NumberGrid lifts;
+    for (const MadeLayer::Laid& one : made.laid) {
+      cells.set(one.at, Cell({slots[one.sheet], one.number}, Turn{one.mirrored, 0}));
+      lifts.set(one.at, one.lift);
+    }
+    map.layers.push_back(makeLayer(ids, made.name.c_str(), made.role.c_str(), made.colour, std::move(cells)));
+    map.layers.back().edit([&](TilesLayer& layer) {
+      layer.lifts = std::move(lifts);
+      if (!made.level.empty()) layer.folder = levels[made.level];
+    });
+  }
+  demo.quilt = demo.quilt.with(std::move(map));
+}
+
 }  // namespace
 
 Demo composeDemo() {
@@ -273,7 +317,10 @@ Demo composeDemo() {
                 makeLayer(ids, "Rails", "things", 4, std::move(tracks.cells)),
                 makeLayer(ids, "Sheds & trams", "things", 1, std::move(things.cells)),
                 makeLayer(ids, "Awnings", "in front", 0, std::move(front.cells))};
-  demo.quilt = demo.quilt.with(std::move(map));
+  QuiltFacts opening = demo.quilt.facts();
+  opening.opensWith = map.id;
+  demo.quilt = demo.quilt.with(std::move(opening)).with(std::move(map));
+  for (const Scenery& scenery : {quayside(), roofMarket(), wardBoard(), canalLocks()}) addScenery(demo, ids, scenery);
   return demo;
 }
 

@@ -35,30 +35,51 @@ TEST(Demo, IsWhatTheArtProgramDraws) {
   }
 }
 
-TEST(Demo, DepotYardUsesAtLeastSixtyDifferentTiles) {
-  const auto opened = openDemo();
-  const Map& yard = *opened.quilt.mapNamed("Depot Yard");
-  EXPECT_EQ(yard.bounds, (CellRect{0, 0, 48, 32}));
+// What each map of the demo must be: how large, on which grid, of how many different tiles.
+struct Measure {
+  const char* name;
+  GridKind grid;
+  CellRect bounds;
+  std::size_t tiles;
+};
+
+class DemoMap : public testing::TestWithParam<Measure> {
+ protected:
+  QuiltStore::Opened opened = openDemo();
+  const Map& map() { return *opened.quilt.mapNamed(GetParam().name); }
+};
+
+TEST_P(DemoMap, HasItsGridItsSizeAndEnoughDifferentTiles) {
+  EXPECT_EQ(map().grid.kind, GetParam().grid);
+  EXPECT_EQ(map().bounds, GetParam().bounds);
   std::set<TileRef> tiles;
-  for (const Shared<TilesLayer>& layer : yard.layers) {
-    for (const auto& [ref, count] : layer->cells.tally(yard.bounds)) tiles.insert(ref);
+  for (const Shared<TilesLayer>& layer : map().layers) {
+    for (const auto& [ref, count] : layer->cells.tally(map().bounds)) tiles.insert(ref);
   }
-  EXPECT_GE(tiles.size(), 60u);
+  EXPECT_GE(tiles.size(), GetParam().tiles);
 }
 
-TEST(Demo, NoSixBySixAreaOfDepotYardStandsTwiceExceptFills) {
-  const auto opened = openDemo();
-  const Map& yard = *opened.quilt.mapNamed("Depot Yard");
+TEST_P(DemoMap, HasGroundOnEveryCellAndNothingBeyond) {
+  const CellGrid& ground = map().layers.front()->cells;
+  for (int y = map().bounds.y0; y < map().bounds.y1; ++y) {
+    for (int x = map().bounds.x0; x < map().bounds.x1; ++x) EXPECT_FALSE(ground.at({x, y}).empty()) << x << ", " << y;
+  }
+  for (const Shared<TilesLayer>& layer : map().layers) {
+    EXPECT_EQ(layer->cells.usedBounds().intersected(map().bounds), layer->cells.usedBounds()) << layer->name;
+  }
+}
+
+TEST_P(DemoMap, NoSixBySixAreaStandsTwiceExceptFills) {
   std::set<std::vector<Cell>> seen;
-  for (int y = 0; y + 6 <= 32; ++y) {
-    for (int x = 0; x + 6 <= 48; ++x) {
+  for (int y = 0; y + 6 <= map().bounds.y1; ++y) {
+    for (int x = 0; x + 6 <= map().bounds.x1; ++x) {
       std::vector<Cell> area;
       std::set<Cell> things;
-      for (const Shared<TilesLayer>& layer : yard.layers) {
+      for (const Shared<TilesLayer>& layer : map().layers) {
         for (int dy = 0; dy < 6; ++dy) {
           for (int dx = 0; dx < 6; ++dx) {
             area.push_back(layer->cells.at({x + dx, y + dy}));
-            if (layer->name != "Paving" && !area.back().empty()) things.insert(area.back());
+            if (layer->id != map().layers.front()->id && !area.back().empty()) things.insert(area.back());
           }
         }
       }
@@ -66,6 +87,37 @@ TEST(Demo, NoSixBySixAreaOfDepotYardStandsTwiceExceptFills) {
       EXPECT_TRUE(seen.insert(area).second || fill) << "the area at " << x << ", " << y;
     }
   }
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Each, DemoMap,
+    testing::Values(Measure{"Depot Yard", GridKind::orthogonal, {0, 0, 48, 32}, 60},
+                    Measure{"Quayside", GridKind::diamond, {0, 0, 28, 28}, 60},
+                    Measure{"Roof Market", GridKind::staggered, {0, 0, 20, 40}, 60},
+                    Measure{"Ward Board", GridKind::hexagonalPointy, {0, 0, 24, 20}, 60},
+                    Measure{"Canal Locks", GridKind::hexagonalFlat, {0, 0, 12, 12}, 55}),
+    [](const auto& one) {
+      std::string name = one.param.name;
+      std::replace(name.begin(), name.end(), ' ', '_');
+      return name;
+    });
+
+TEST(Demo, QuaysideHasAQuayOneRiseUpAndThingsOnSeveralCells) {
+  const auto opened = openDemo();
+  const Map& quayside = *opened.quilt.mapNamed("Quayside");
+  ASSERT_EQ(quayside.folders.size(), 1u);
+  EXPECT_EQ(quayside.folders.front().rise, 32);
+  int wide = 0;
+  int lifted = 0;
+  for (const Shared<TilesLayer>& layer : quayside.layers) {
+    for (const auto& [ref, count] : layer->cells.tally(quayside.bounds)) {
+      wide += opened.quilt.sheetAt(ref.slot)->stanceOf(ref.number).isWide() ? 1 : 0;
+    }
+    lifted += layer->lifts.empty() ? 0 : 1;
+  }
+  EXPECT_GE(wide, 4);
+  EXPECT_EQ(lifted, 1);
+  EXPECT_EQ(opened.quilt.facts().opensWith, opened.quilt.mapNamed("Depot Yard")->id);
 }
 
 TEST(Demo, EveryCellHasGroundAndEveryBorderIsDrawn) {

@@ -41,6 +41,7 @@ enum class ActionId {
   renameMap,
   duplicateMap,
   deleteMap,
+  openWithMap,
   closeMap,
   nextMap,
   previousMap,

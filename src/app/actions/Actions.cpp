@@ -14,8 +14,10 @@ namespace uq {
 namespace {
 
 // Whether what an action switches is on; nothing for one that switches nothing.
-std::optional<bool> isOn(ActionId id, const Desk& desk, const Map* map = nullptr) {
+std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
+  const Map* map = quilt.map(desk.map);
   switch (id) {
+    case ActionId::openWithMap: return map && quilt.facts().opensWith == map->id;
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
@@ -40,7 +42,7 @@ Actions::Actions(QWidget* window) : QObject(window) {
     auto* action = new QAction(this);
     action->setObjectName(QLatin1String(row.name));
     window->addAction(action);
-    action->setCheckable(isOn(row.id, {}).has_value());
+    action->setCheckable(isOn(row.id, {}, {}).has_value());
     connect(action, &QAction::triggered, this, [this, id = row.id] { Q_EMIT triggered(id); });
     actions_.emplace(row.id, action);
   }
@@ -95,7 +97,7 @@ void Actions::refresh(const Situation& situation) {
     action->setToolTip(reason.isEmpty() ? tip : reason);
   }
   for (const auto& [id, action] : actions_) {
-    if (const auto on = isOn(id, situation.desk, situation.quilt.map(situation.desk.map))) action->setChecked(*on);
+    if (const auto on = isOn(id, situation.desk, situation.quilt)) action->setChecked(*on);
   }
 }
 
@@ -107,7 +109,7 @@ void Actions::refreshAlone(bool busy) {
     action->setToolTip(waits ? translated(QT_TRANSLATE_NOOP("actions", "A quilt is still being opened or saved"))
                        : row.worksAlone() ? translated(row.tip)
                                           : translated(QT_TRANSLATE_NOOP("actions", "No quilt is open")));
-    if (const auto on = isOn(id, {})) action->setChecked(*on);
+    if (const auto on = isOn(id, {}, {})) action->setChecked(*on);
   }
 }
 

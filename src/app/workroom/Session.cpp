@@ -39,6 +39,7 @@ Session::Session(Loaded loaded)
   if (kept_) {
     desk_ = readDesk(*kept_, quilt_);
   } else {
+    desk_.map = quilt_.facts().opensWith;
     for (const auto& one : quilt_.maps()) {
       if (desk_.openMaps.size() < kTabsAtFirst) desk_.openMaps.push_back(one->id);
     }
@@ -302,6 +303,13 @@ void Session::deleteMap(Id id) {
   const auto active = desk_.activeLayer.find(next);
   mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt_, id),
           {next, active == desk_.activeLayer.end() ? Id() : active->second});
+}
+
+void Session::setOpeningMap() {
+  if (!map()) return;
+  const bool is = quilt_.facts().opensWith == desk_.map;
+  mapStep(is ? tr("Open with any map") : tr("Open with %1").arg(QString::fromStdString(map()->name)),
+          withOpeningMap(quilt_, desk_.map), desk_.landing());
 }
 
 void Session::goTo(Id id) {

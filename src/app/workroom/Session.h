@@ -68,6 +68,8 @@ class Session : public QObject {
   void duplicateMap();
   void renameMap(Id map, const QString& name);
   void deleteMap(Id map);
+  // Makes the desk's map the one that the quilt opens with at first, or no longer; one step.
+  void setOpeningMap();
   // Goes to a map, which gets a tab; takes one's tab away.
   void goTo(Id map);
   void closeTab(Id map);

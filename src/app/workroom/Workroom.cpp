@@ -430,6 +430,7 @@ void Workroom::act(ActionId id) {
     case ActionId::renameMap: tabs_->rename(); break;
     case ActionId::duplicateMap: session_->duplicateMap(); break;
     case ActionId::deleteMap: deleteMap(); break;
+    case ActionId::openWithMap: session_->setOpeningMap(); break;
     case ActionId::closeMap: session_->closeTab(session_->desk().map); break;
     case ActionId::nextMap: goToMap(1); break;
     case ActionId::previousMap: goToMap(-1); break;

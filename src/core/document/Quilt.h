@@ -56,6 +56,7 @@ struct QuiltFacts {
   std::string name;
   std::vector<std::string> roles = kPlainRoles;  // what layers may be for, in the order in which they are offered
   PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
+  Id opensWith;                                  // the map that somebody sees first; empty: the first by name
   Json::Object extra;                            // fields that this version does not know
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;

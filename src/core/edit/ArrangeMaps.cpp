@@ -100,4 +100,11 @@ Quilt renameMap(const Quilt& quilt, Id id, const std::string& name) {
 
 Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.withoutMap(map); }
 
+Quilt withOpeningMap(const Quilt& quilt, Id map) {
+  if (!quilt.map(map)) return quilt;
+  QuiltFacts facts = quilt.facts();
+  facts.opensWith = facts.opensWith == map ? Id() : map;
+  return quilt.with(std::move(facts));
+}
+
 }  // namespace uq

@@ -41,4 +41,7 @@ Quilt renameMap(const Quilt& quilt, Id map, const std::string& name);
 // Deletes a map with its layers.
 Quilt deleteMap(const Quilt& quilt, Id map);
 
+// Makes a map the one that the quilt opens with for somebody who sees it first, or none where it is that already.
+Quilt withOpeningMap(const Quilt& quilt, Id map);
+
 }  // namespace uq

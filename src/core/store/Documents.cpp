@@ -315,6 +315,7 @@ Json quiltDocument(const QuiltFacts& facts) {
   for (const std::string& role : facts.roles) roles.emplace_back(role);
   append(object,
          {{"id", facts.id.text()}, {"name", facts.name}, {"roles", std::move(roles)}, {"screen", pair(facts.screen)}});
+  if (!facts.opensWith.empty()) object.emplace_back("opensWith", facts.opensWith.text());
   append(object, facts.extra);
   return object;
 }
@@ -399,6 +400,7 @@ Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) 
     const auto screen = fields.numbers("screen", 2, 1, kLargestScreen);
     facts.screen = {screen[0], screen[1]};
   }
+  if (fields.has("opensWith")) facts.opensWith = fields.id("opensWith");
   facts.extra = fields.rest();
   return checked(fields, std::move(facts));
 }
