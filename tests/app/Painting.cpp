@@ -215,7 +215,7 @@ TEST_F(Painting, TheTableIsReachedByKeysAlone) {
   hand.key(Qt::Key_Down);  // over Chalk's last row to the next sheet
   hand.key(Qt::Key_Right);
   hand.key(Qt::Key_Return);
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell(tile("rails", 1), {})));
+  EXPECT_EQ(session().desk().inHand, Block::of(Cell(tile("street", 1), {})));
   hand.key(Qt::Key_Down, Qt::ShiftModifier);
   hand.key(Qt::Key_Right, Qt::ShiftModifier);
   hand.key(Qt::Key_Return);

@@ -10,6 +10,7 @@ namespace uq::test {
 
 class Portraits : public Story {
  protected:
+  Portraits() : Story(Demo::whole) {}
   void SetUp() override {
     QDir(stateFolder()).removeRecursively();
     QDir(StartPage::quiltsFolder()).removeRecursively();

@@ -11,10 +11,14 @@
 
 namespace uq::test {
 
-Story::Story() {
+Story::Story(Demo demo) {
   folder_ = scratch_.filePath(QStringLiteral("copperline")).toStdString();
   std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder_, std::filesystem::copy_options::recursive);
   std::filesystem::remove_all(folder_ + "/.urban-quilt");  // left by somebody who opened the demo itself
+  if (demo == Demo::whole) return;
+  for (const char* map : {"canal-locks", "quayside", "roof-market", "ward-board"}) {
+    std::filesystem::remove_all(folder_ + "/maps/" + map);
+  }
 }
 
 Story::~Story() = default;

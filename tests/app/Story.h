@@ -11,7 +11,9 @@ namespace uq::test {
 
 class Story : public testing::Test {
  protected:
-  Story();
+  // Of the demo's maps most stories need but the first, Depot Yard.
+  enum class Demo { yard, whole };
+  explicit Story(Demo demo = Demo::yard);
   ~Story() override;
 
   // Opens a window on its start page.

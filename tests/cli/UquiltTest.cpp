@@ -67,10 +67,32 @@ TEST_F(Uquilt, InfoInJsonIsForPrograms) {
   EXPECT_EQ(info.code, 0);
   const auto json = readJson(info.out, "info");
   ASSERT_TRUE(json) << json.error().text();
-  const Json& map = (*json->find("maps")->as<Json::Array>())[0];
+  const Json& map = (*json->find("maps")->as<Json::Array>())[1];
   EXPECT_EQ(*map.find("name")->as<std::string>(), "Depot Yard");
   EXPECT_EQ(*map.find("pixels"), Json(Json::Array{1536, 1024}));
+  const Json& quayside = (*json->find("maps")->as<Json::Array>())[2];
+  EXPECT_EQ(*quayside.find("order"), Json("by-depth"));
+  const Json& goods = quayside.find("layers")->as<Json::Array>()->back();
+  EXPECT_EQ(*goods.find("level"), Json("Quay"));
+  EXPECT_EQ(*goods.find("rise"), Json(32));
   EXPECT_EQ(*(*map.find("layers")->as<Json::Array>())[0].find("painted"), Json(1536));
+}
+
+// What rises or reaches beyond the cells is in the picture, and where the cells begin is said.
+TEST_F(Uquilt, RendersEveryGridWithWhatReachesBeyondItsCells) {
+  const std::tuple<const char*, QSize, QSize, const char*> maps[] = {
+      {"Quayside", {1792, 944}, {1792, 896}, ", the map's cells from 0, 48"},
+      {"Roof Market", {1312, 752}, {1312, 656}, ", the map's cells from 0, 96"},
+      {"Ward Board", {1372, 976}, {1372, 976}, ""},
+      {"Canal Locks", {624, 720}, {592, 700}, ", the map's cells from 16, 20"}};
+  for (const auto& [map, whole, cells, says] : maps) {
+    const Answer answer = render(map, {});
+    EXPECT_EQ(answer.code, 0) << answer.err;
+    EXPECT_EQ(QImage(png()).size(), whole) << map;
+    EXPECT_THAT(answer.out, testing::HasSubstr(std::string(" px") + says + "\n"));
+    EXPECT_EQ(render(map, {"--exact"}).code, 0);
+    EXPECT_EQ(QImage(png()).size(), cells) << map;
+  }
 }
 
 TEST_F(Uquilt, RendersAtAZoomByNameFolderOrPath) {
@@ -115,7 +137,7 @@ TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
 TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   const Answer check = run(words({"check"}));
   EXPECT_EQ(check.code, 0);
-  EXPECT_EQ(check.out, "Copperline: everything opens (1 maps, 3 sheets)\n");
+  EXPECT_EQ(check.out, "Copperline: everything opens (5 maps, 12 sheets)\n");
 }
 
 TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {

@@ -32,10 +32,21 @@ void TableView::setSession(Session* session) {
   dragging_.reset();
   chosen_.reset();
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, qOverload<>(&TableView::update));
+    connect(session_, &Session::quiltChanged, this, &TableView::followSheets);
     connect(session_, &Session::deskChanged, this, qOverload<>(&TableView::update));
   }
+  followSheets();
   fitWidth();
+}
+
+void TableView::followSheets() {
+  order_.clear();
+  if (session_) {
+    const std::vector<Shared<Sheet>>& sheets = session_->quilt().sheets();
+    for (std::size_t i = 0; i < sheets.size(); ++i) order_.push_back(i);
+    const auto came = [&](std::size_t i) { return std::pair(sheets[i]->code.size(), sheets[i]->code); };
+    std::stable_sort(order_.begin(), order_.end(), [&](std::size_t a, std::size_t b) { return came(a) < came(b); });
+  }
   update();
 }
 

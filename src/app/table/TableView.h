@@ -62,10 +62,12 @@ class TableView : public QWidget {
     CellRect area() const { return CellRect::around({from.column, from.row}, {to.column, to.row}); }
   };
 
-  // Chalk, then the quilt's sheets. There are none while nothing is open.
-  std::size_t sheetCount() const { return session_ ? session_->quilt().sheets().size() + 1 : 0; }
+  // Chalk, then the quilt's sheets as they came in, which is the order of their codes. There are none while nothing is
+  // open.
+  void followSheets();
+  std::size_t sheetCount() const { return session_ ? order_.size() + 1 : 0; }
   const Sheet& sheet(std::size_t index) const {
-    return index == 0 ? chalk() : session_->quilt().sheets()[index - 1].read();
+    return index == 0 ? chalk() : session_->quilt().sheets()[order_[index - 1]].read();
   }
   // In Table units: pixels of the sheets, before zoom and scroll.
   QRectF sheetRect(std::size_t index) const;
@@ -80,6 +82,7 @@ class TableView : public QWidget {
   void takeChosen();
 
   Session* session_ = nullptr;
+  std::vector<std::size_t> order_;  // indices of the quilt's sheets
   Actions* actions_;
   double zoom_ = 0.5;
   QPointF scroll_;
