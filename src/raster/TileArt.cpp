@@ -101,8 +101,16 @@ QImage planPicture(const QImage& picture, PixelSize cell) {
     }
     return opaque * 100 >= side * side * 95;
   };
-  QImage top = sampled(0);
-  if (covers(top) || picture.height() <= cell.h) return top;
+  // Nothing stands above the ground of what only lies there.
+  const int above = picture.height() - cell.h;
+  const auto isClear = [&](int y) {
+    const auto* row = reinterpret_cast<const QRgb*>(picture.constScanLine(y));
+    return std::all_of(row, row + picture.width(), [](QRgb pixel) { return qAlpha(pixel) == 0; });
+  };
+  bool lies = true;
+  for (int y = 0; y < above && lies; ++y) lies = isClear(y);
+  if (lies) return sampled(above);
+  if (QImage top = sampled(0); covers(top)) return top;
   const QImage small = picture.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation)
                            .convertToFormat(QImage::Format_ARGB32_Premultiplied);
   QImage square(side, side, QImage::Format_ARGB32_Premultiplied);

@@ -87,6 +87,43 @@ TEST_F(Portraits, TheStartPageAfterSomeDays) {
   picture("start");
 }
 
+TEST_F(Portraits, ACrateIsHeldOverTheQuay) {
+  MapCanvas* canvas = room->canvas();
+  session().goTo(session().quilt().mapNamed("Quayside")->id);
+  hand.click(room->stack()->card(session().map()->layerNamed("Goods")->id));
+  hand.click(room->table(), onTable("wharf", 5));
+  hand.moveTo(canvas, onMap({14, 12}));
+  hand.key(Qt::Key_0);
+  hand.moveTo(canvas, onMap({16, 11}));
+  picture("quayside");
+}
+
+TEST_F(Portraits, TheMarketFromAbove) {
+  session().goTo(session().quilt().mapNamed("Roof Market")->id);
+  room->canvas()->setFocus();
+  hand.key(Qt::Key_F);
+  picture("roof-market");
+  hand.key(Qt::Key_P);
+  hand.moveTo(room->canvas(), onMap({10, 20}));
+  picture("plan-view");
+}
+
+TEST_F(Portraits, AWardIsTurnedOverTheBoard) {
+  session().goTo(session().quilt().mapNamed("Ward Board")->id);
+  hand.click(room->table(), onTable("wards", 3));
+  hand.moveTo(room->canvas(), onMap({10, 9}));
+  picture("ward-board");
+}
+
+TEST_F(Portraits, APathIsSelectedByTheLocks) {
+  session().goTo(session().quilt().mapNamed("Canal Locks")->id);
+  hand.click(room->stack()->card(session().map()->layerNamed("Towpaths")->id));
+  hand.key(Qt::Key_5);
+  hand.drag(room->canvas(), {onMap({3, 6}), onMap({7, 8})});
+  hand.moveTo(room->canvas(), onMap({5, 7}));
+  picture("canal-locks");
+}
+
 TEST_F(Portraits, ATramIsSelectedByNight) {
   room->actions()->action(ActionId::indigo)->trigger();
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});

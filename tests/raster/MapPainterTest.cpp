@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <cstdlib>
 
+#include "core/document/PlanView.h"
 #include "raster/PictureFile.h"
 #include "raster/Scene.h"
 
@@ -223,6 +224,43 @@ TEST(MapPainter, ALiftedCellIsDrawnHigherAndTakenThere) {
     ASSERT_TRUE(picked) << gridName(kind);
     EXPECT_EQ(picked->at, (CellPos{3, 3})) << gridName(kind);
   }
+}
+
+// From above, ground is laid out as a square, a block shows its top, and what stands is a small picture of itself.
+TEST(MapPainter, ThePlanShowsGroundTopsAndSmallPictures) {
+  Scene scene({0, 0, 4, 4}, nearestShape(GridKind::diamond, {32, 16}));
+  const auto sheetOf = [&](const char* name, int height, auto colour) {
+    QImage picture(32, height, QImage::Format_ARGB32);
+    for (int y = 0; y < height; ++y) {
+      for (int x = 0; x < 32; ++x) picture.setPixel(x, y, colour(x, y));
+    }
+    Sheet sheet;
+    sheet.id = IdSource(static_cast<std::uint64_t>(name[0])).next();
+    sheet.name = name;
+    sheet.code = name;
+    sheet.cut.cell = {32, height};
+    sheet.pictureSize = {32, height};
+    scene.quilt = scene.quilt.with(sheet);
+    scene.pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
+    return *scene.quilt.slots().find(sheet.id);
+  };
+  const SheetSlot flat = sheetOf("F", 40, [](int x, int y) { return y < 24 ? 0 : x < 16 ? kRed : kBlue; });
+  const SheetSlot block = sheetOf("K", 32, [](int, int y) { return y < 16 ? kRed : kBlue; });
+  const SheetSlot post = sheetOf("P", 48, [](int x, int) { return x > 12 && x < 20 ? kBlue : 0u; });
+  scene.lay("Ground", {0, 0}, Cell({flat, 0}, {}));
+  scene.lay("Ground", {1, 0}, Cell({block, 0}, {}), 9);
+  scene.lay("Ground", {2, 0}, Cell({post, 0}, {}));
+  const Quilt plan = inPlan(scene.quilt, scene.map);
+  const Map& shown = *plan.map(scene.map);
+  const PixelRect square = makeGrid(shown.grid)->cellBox({0, 0});
+  EXPECT_EQ(square, (PixelRect{0, 0, 16, 16}));
+  MapPainter painter(scene.pictures);
+  const QImage drawn = painter.draw(plan, shown, runsOf(shown), {1}, {0, 0, 64, 16});
+  EXPECT_EQ(drawn.pixel(12, 3), kBlue) << "the right half of the ground is its upper right";
+  EXPECT_EQ(drawn.pixel(3, 12), kRed);
+  EXPECT_EQ(drawn.pixel(16 + 8, 8), kRed) << "the top of the block, not lifted";
+  EXPECT_EQ(drawn.pixel(32 + 8, 12), kBlue);
+  EXPECT_EQ(drawn.pixel(32 + 1, 12), 0u);
 }
 
 TEST(MapPainter, TheExtentHoldsWhateverReachesBeyondTheCells) {

@@ -133,10 +133,10 @@ void LayerSentences::refresh() {
   // Maps of squares or hexagons without levels have no use for an order.
   const Map& map = *session_->map();
   const LayerFolder* level = session_->level();
-  levelName_->setText(level ? tr("%1 rises").arg(QString::fromStdString(level->name)) : tr("The ground is drawn"));
+  levelName_->setText(level ? tr("On %1,").arg(QString::fromStdString(level->name)) : tr("The ground is drawn"));
   rise_->setVisible(level != nullptr);
   risePx_->setVisible(level != nullptr);
-  risePx_->setText(tr("px, drawn"));
+  risePx_->setText(tr("px up, drawn"));
   orderEnd_->setText(tr("."));
   if (level) show(rise_, level->rise);
   const DrawOrder order = level ? map.drawOrder(*level) : map.drawOrder();
