@@ -173,6 +173,20 @@ TEST_P(Offering, ACellThatCannotBeIsRefusedAndTheNearestOffered) {
   EXPECT_EQ(map().grid, nearestShape(GetParam(), {63, 63}));
 }
 
+// Tiles that stand up from their cells: the card offers the cell they stand on, and says why.
+TEST_P(Offering, TheCellForTallTilesIsOffered) {
+  hand.click(room->table(), onTable("wharf", 2));
+  hand.key(Qt::Key_M, Qt::ControlModifier);
+  hand.click(in<QToolButton>(QStringLiteral("grid-staggered")));
+  auto* offer = in<QPushButton>(QStringLiteral("cell-offer"));
+  ASSERT_TRUE(offer->isVisible());
+  EXPECT_EQ(offer->text(), QStringLiteral("Take 64 × 32: half as high as wide, for tiles that stand up from their cells"));
+  picture("cell-offer");
+  hand.click(offer);
+  hand.click(in<QPushButton>(QStringLiteral("make-map")));
+  EXPECT_EQ(map().grid, nearestShape(GridKind::staggered, {64, 32}));
+}
+
 INSTANTIATE_TEST_SUITE_P(Every, Offering,
                          testing::Values(GridKind::diamond, GridKind::staggered, GridKind::hexagonalPointy));
 

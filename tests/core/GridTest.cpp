@@ -293,4 +293,32 @@ TEST(Block, KeepsTheLastPartOfAPlaceAndNoEmptyOnes) {
   EXPECT_EQ(Block({{{0, 0}, Cell{}}, {{0, 0}, tile}}), Block::of(tile));
 }
 
+TEST(ShapeOffers, SuitTheTilesAndSayWhy) {
+  const auto offers = [](GridKind kind, PixelSize tile) {
+    std::vector<std::string> texts;
+    for (const ShapeOffer& one : offeredShapes(kind, tile)) {
+      EXPECT_EQ(whyNoGrid(one.shape), "");
+      texts.push_back(std::to_string(one.shape.cell.w) + "x" + std::to_string(one.shape.cell.h) + ": " + one.reason);
+    }
+    return texts;
+  };
+  using Texts = std::vector<std::string>;
+  EXPECT_EQ(offers(GridKind::orthogonal, {32, 32}), (Texts{"32x32: as large as the tiles"}));
+  EXPECT_EQ(offers(GridKind::diamond, {64, 96}),
+            (Texts{"64x32: half as high as wide, for tiles that stand up from their cells", "64x96: as large as the tiles"}));
+  EXPECT_EQ(offers(GridKind::staggered, {63, 31}),
+            (Texts{"64x32: nearest to 63 × 31 that fits together"}));
+  EXPECT_EQ(offers(GridKind::hexagonalPointy, {56, 64}),
+            (Texts{"56x65: six sides of nearly one length", "56x64: as large as the tiles"}));
+  EXPECT_EQ(offers(GridKind::hexagonalFlat, {64, 55}),
+            (Texts{"65x56: six sides of nearly one length", "64x56: nearest to 64 × 55 that fits together"}));
+}
+
+RC_GTEST_PROP(ShapeOffers, AreAlwaysGridsThatCanBe, ()) {
+  const PixelSize tile{*rc::gen::inRange(1, 900), *rc::gen::inRange(1, 900)};
+  for (const GridKind kind : kGridKinds) {
+    for (const ShapeOffer& one : offeredShapes(kind, tile)) RC_ASSERT(whyNoGrid(one.shape).empty());
+  }
+}
+
 }  // namespace uq

@@ -691,6 +691,13 @@ void MapCanvas::paintGhost(QPainter& painter) {
       painter.fillRect(place, Theme::current().surround);
       paintGround(painter, place);
       painter.drawImage(place.topLeft(), picture);
+      // What was drawn over the map goes over the ghost, too.
+      painter.save();
+      painter.setClipRect(place, Qt::IntersectClip);
+      if (session_->desk().gridLines) paintGrid(painter);
+      paintOutline(painter);
+      paintSelection(painter);
+      painter.restore();
     }
   }
   const bool lands = whyNothing().isEmpty();

@@ -94,6 +94,8 @@ class NewMapCard::Preview : public QWidget {
 
 namespace {
 
+constexpr std::size_t kMostOffers = 3;
+
 // What people call the cells of a grid.
 QString gridText(GridKind kind) {
   switch (kind) {
@@ -154,16 +156,20 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   cellWidth_ = number("cell-width", tr("Width of a cell in pixels"), kSmallestCell, kLargestCell);
   cellHeight_ = number("cell-height", tr("Height of a cell in pixels"), kSmallestCell, kLargestCell);
   side_ = number("cell-side", tr("Length of a hexagon's side in pixels"), 1, kLargestCell);
-  offer_ = new QPushButton(this);
-  offer_->setObjectName(QStringLiteral("cell-offer"));
-  offer_->setAutoDefault(false);
-  connect(offer_, &QPushButton::clicked, this, [this] {
-    const GridShape nearest = nearestShape(kind_, plan().grid.cell);
-    cellWidth_->setValue(nearest.cell.w);
-    cellHeight_->setValue(nearest.cell.h);
-    if (nearest.side > 0) side_->setValue(nearest.side);
-    refresh();
-  });
+  for (std::size_t i = 0; i < kMostOffers; ++i) {
+    auto* offer = new QPushButton(this);
+    offer->setObjectName(i == 0 ? QStringLiteral("cell-offer") : QStringLiteral("cell-offer-%1").arg(i + 1));
+    offer->setAutoDefault(false);
+    connect(offer, &QPushButton::clicked, this, [this, i] {
+      const GridShape shape = offered_[i];
+      cellWidth_->setValue(shape.cell.w);
+      cellHeight_->setValue(shape.cell.h);
+      if (shape.side > 0) side_->setValue(shape.side);
+      refresh();
+      moveToMiddle();
+    });
+    offers_.push_back(offer);
+  }
   gridName_ = new QLabel(this);
   gridName_->setObjectName(QStringLiteral("grid-name"));
   auto* grids = new QHBoxLayout;
@@ -220,7 +226,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   lines->addLayout(line({width_, word(tr("across and")), height_, word(tr("down.")), sizeHint_}));
   lines->addWidget(figures_);
   lines->addWidget(refusal_);
-  lines->addLayout(line({offer_}));
+  for (QPushButton* offer : offers_) lines->addLayout(line({offer}));
   lines->addStretch();
   lines->addLayout(line({make_, later}));
 
@@ -240,6 +246,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
 void NewMapCard::open(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   proposed_ = proposedMap(quilt, like, sheet);
   screen_ = quilt.facts().screen;
+  tile_ = sheet ? sheet->cut.cell : PixelSize{};
   const QString likeName = like ? tr("as %1").arg(QString::fromStdString(like->name)) : tr("a plain start");
   sizeFrom_ = likeName;
   cellFrom_ = sheet ? tr("as the tiles of %1").arg(QString::fromStdString(sheet->name)) : likeName;
@@ -296,10 +303,7 @@ void NewMapCard::refresh() {
   sideWords_->setVisible(plan.grid.side > 0);
   const bool can = whyNoGrid(plan.grid).empty();
   const GridShape nearest = nearestShape(kind_, plan.grid.cell);
-  offer_->setVisible(!can);
-  offer_->setText(nearest.side > 0
-                      ? tr("Take %1 × %2 with sides of %3").arg(nearest.cell.w).arg(nearest.cell.h).arg(nearest.side)
-                      : tr("Take %1 × %2").arg(nearest.cell.w).arg(nearest.cell.h));
+  refreshOffers(plan);
   const PixelRect pixels = makeGrid(can ? plan.grid : nearest)->pixelBounds({0, 0, plan.width, plan.height});
   figures_->setText(tr("%1 × %2 cells = %3 × %4 px = %5 × %6 screens of %7 × %8")
                         .arg(plan.width)
@@ -317,6 +321,30 @@ void NewMapCard::refresh() {
   refusal_->setVisible(!why.empty());
   make_->setEnabled(why.empty());
   preview_->show(plan, screen_);
+}
+
+void NewMapCard::refreshOffers(const MapPlan& plan) {
+  // Where the cell cannot be, the nearest to it first; then what suits the tiles in hand, unless it is there already.
+  offered_.clear();
+  std::vector<QString> texts;
+  const auto offer = [&](const GridShape& shape, const std::string& reason) {
+    const bool there = shape.cell == plan.grid.cell && shape.side == plan.grid.side;
+    const bool known = std::any_of(offered_.begin(), offered_.end(),
+                                   [&](const GridShape& one) { return one.cell == shape.cell && one.side == shape.side; });
+    if (there || known || offered_.size() == kMostOffers) return;
+    offered_.push_back(shape);
+    const QString size = shape.side > 0 ? tr("%1 × %2 with sides of %3").arg(shape.cell.w).arg(shape.cell.h).arg(shape.side)
+                                        : tr("%1 × %2").arg(shape.cell.w).arg(shape.cell.h);
+    texts.push_back(tr("Take %1: %2").arg(size, QString::fromStdString(reason)));
+  };
+  if (!whyNoGrid(plan.grid).empty()) offer(nearestShape(kind_, plan.grid.cell), "the nearest that fits together");
+  if (tile_.w > 0) {
+    for (const ShapeOffer& one : offeredShapes(kind_, tile_)) offer(one.shape, one.reason);
+  }
+  for (std::size_t i = 0; i < offers_.size(); ++i) {
+    offers_[i]->setVisible(i < offered_.size());
+    if (i < offered_.size()) offers_[i]->setText(texts[i]);
+  }
 }
 
 void NewMapCard::take() {

@@ -41,6 +41,7 @@ class NewMapCard : public QFrame {
 
   void chooseGrid(GridKind kind);
   void refresh();
+  void refreshOffers(const MapPlan& plan);
   void take();
   void close();
   void moveToMiddle();
@@ -50,7 +51,9 @@ class NewMapCard : public QFrame {
   NumberField* cellHeight_;
   QWidget* sideWords_;
   NumberField* side_;
-  QPushButton* offer_;  // the nearest cell that is possible
+  std::vector<QPushButton*> offers_;  // cells that would do, each with the reason
+  std::vector<GridShape> offered_;
+  PixelSize tile_;  // of the sheet in hand; else 0 × 0
   NumberField* width_;
   NumberField* height_;
   std::map<GridKind, QToolButton*> grids_;

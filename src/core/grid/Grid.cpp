@@ -1,6 +1,7 @@
 #include "core/grid/Grid.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/grid/DiamondGrid.h"
 #include "core/grid/OrthogonalGrid.h"
@@ -95,6 +96,39 @@ GridShape nearestShape(GridKind kind, PixelSize cell) {
     }
   }
   return shape;
+}
+
+std::vector<ShapeOffer> offeredShapes(GridKind kind, PixelSize tile) {
+  std::vector<ShapeOffer> offers;
+  const auto offer = [&](GridShape shape, std::string reason) {
+    const bool known = std::any_of(offers.begin(), offers.end(), [&](const ShapeOffer& one) { return one.shape == shape; });
+    if (!known && whyNoGrid(shape).empty()) offers.push_back({shape, std::move(reason)});
+  };
+  const GridShape nearest = nearestShape(kind, tile);
+  const bool own = nearest.cell == tile;
+  switch (kind) {
+    case GridKind::orthogonal: break;
+    case GridKind::diamond:
+    case GridKind::staggered:
+      if (2 * tile.h > tile.w) {
+        offer(nearestShape(kind, {tile.w, std::max(2, nearestShape(kind, tile).cell.w / 2)}),
+              "half as high as wide, for tiles that stand up from their cells");
+      }
+      break;
+    case GridKind::hexagonalPointy:
+    case GridKind::hexagonalFlat: {
+      // From corner to corner a regular hexagon measures 2 / √3 of what it does from side to side.
+      const bool flat = kind == GridKind::hexagonalFlat;
+      const int across = flat ? nearest.cell.h : nearest.cell.w;
+      const int corners = static_cast<int>(std::lround(across * 2 / std::sqrt(3.0)));
+      offer(nearestShape(kind, flat ? PixelSize{corners, across} : PixelSize{across, corners}),
+            "six sides of nearly one length");
+      break;
+    }
+  }
+  const std::string size = std::to_string(tile.w) + " × " + std::to_string(tile.h);
+  offer(nearest, own ? "as large as the tiles" : "nearest to " + size + " that fits together");
+  return offers;
 }
 
 std::string_view gridName(GridKind kind) {

@@ -133,6 +133,15 @@ std::string whyNoGrid(const GridShape& shape);
 // The shape of that kind that comes nearest to cells of `cell` pixels.
 GridShape nearestShape(GridKind kind, PixelSize cell);
 
+// Shapes of that kind that suit tiles of `tile` pixels, the likeliest first, each with the reason in words: the tile's own
+// size, or the nearest to it that can be; half as high as wide where tiles stand up from slanted cells; hexagons whose
+// six sides have nearly one length. No shape twice.
+struct ShapeOffer {
+  GridShape shape;
+  std::string reason;
+};
+std::vector<ShapeOffer> offeredShapes(GridKind kind, PixelSize tile);
+
 // The grid of a shape for which whyNoGrid has nothing to say.
 std::unique_ptr<const Grid> makeGrid(const GridShape& shape);
 
