@@ -36,7 +36,7 @@ CellGrid patched(const CellGrid& from, CellRect bounds, int side) {
 
 Quilt withBig(int side, int layers, bool dense) {
   const Quilt demo = demoQuilt();
-  const Map& yard = demo.maps().front().read();
+  const Map& yard = *demo.mapNamed("Depot Yard");
   IdSource ids(1);
   Map big = yard;
   big.id = ids.next();
@@ -56,6 +56,25 @@ Quilt withBig(int side, int layers, bool dense) {
 }
 
 }  // namespace
+
+Quilt isometricQuilt(int side) {
+  const Quilt demo = demoQuilt();
+  IdSource ids(2);
+  Map big = *demo.mapNamed("Quayside");
+  const CellRect bounds = big.bounds;
+  big.id = ids.next();
+  big.name = "Isometric";
+  big.folder = "isometric";
+  big.bounds = {0, 0, side, side};
+  for (Shared<TilesLayer>& layer : big.layers) {
+    layer.edit([&](TilesLayer& one) {
+      one.id = ids.next();
+      one.cells = patched(one.cells, bounds, side);
+      one.lifts = {};
+    });
+  }
+  return demo.with(std::move(big));
+}
 
 Quilt demoQuilt() {
   auto opened = QuiltStore::open(realDisk(), UQ_SOURCE_DIR "/demo/copperline", QuiltStore::Access::read);

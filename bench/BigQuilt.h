@@ -16,6 +16,10 @@ Quilt bigQuilt(int side, int layers);
 // The same, with every layer as dense as Paving.
 Quilt denseQuilt(int side, int layers);
 
+// The demo with one more map, "Isometric", of side × side diamonds in patches of Quayside: four layers by depth, two of
+// them on a level, with tiles up to seven cells high and footprints up to 4 × 2.
+Quilt isometricQuilt(int side);
+
 // Layer `index` of the map "Big", the farthest being 0.
 LayerAt layerOfBig(const Quilt& quilt, int index);
 

@@ -202,6 +202,95 @@ void journey(benchmark::State& state) {
   state.counters["substituted_share"] = double(substituted) / kFrames;
 }
 
+// A warm frame of three runs of a depth-ordered isometric map, to be compared with Frame/runs_3.
+void isometricFrames(benchmark::State& state) {
+  static const Quilt quilt = isometricQuilt(1024);
+  const Map& map = *quilt.mapNamed("Isometric");
+  std::counting_semaphore<> arrivals{0};
+  SwatchBook book(Scene::pictures(quilt), [&] { arrivals.release(); });
+  std::vector<Run> runs = runsOf(map);
+  // Split as parallax would, each run by depth.
+  std::vector<Run> split;
+  for (std::size_t i = 0; i < runs.front().layers.size(); ++i) {
+    const std::size_t of = std::min<std::size_t>(i, 2);
+    if (of == split.size()) split.push_back({{}, {}, 100, false, {}});
+    split[of].layers.push_back(runs.front().layers[i]);
+    split[of].shifts.push_back(runs.front().shiftOf(i));
+    split[of].byDepth = split[of].layers.size() > 1;
+  }
+  book.show(quilt, map.id, split);
+  const ViewScale scale{static_cast<double>(state.range(0)) / 100};
+  const PixelRect middle = makeGrid(map.grid)->cellBox({512, 512});
+  const QRect place = scale.toDevice(middle);
+  const QRect window(place.x() - 640, place.y() - 400, 1280, 800);
+  QImage picture(1280, 800, QImage::Format_RGB32);
+  const auto frame = [&] {
+    picture.fill(QColor(90, 90, 100));
+    QPainter painter(&picture);
+    return book.paint(painter, scale, window, window);
+  };
+  while (!frame().whole()) arrivals.acquire();
+  for (auto _ : state) (void)frame();
+}
+
+// Panning over the same map once what is around was drawn: 300 frames of 8 px each way.
+void isometricPan(benchmark::State& state) {
+  static const Quilt quilt = isometricQuilt(1024);
+  const Map& map = *quilt.mapNamed("Isometric");
+  std::vector<double> took;
+  for (auto _ : state) {
+    std::counting_semaphore<> arrivals{0};
+    SwatchBook book(Scene::pictures(quilt), [&] { arrivals.release(); });
+    book.show(quilt, map.id, runsOf(map));
+    const PixelRect middle = makeGrid(map.grid)->cellBox({512, 512});
+    QImage picture(1280, 800, QImage::Format_RGB32);
+    const auto frame = [&](int step) {
+      picture.fill(QColor(90, 90, 100));
+      QPainter painter(&picture);
+      const QRect window(middle.x - 640 + 8 * step, middle.y - 400 + 4 * step, 1280, 800);
+      return book.paint(painter, {1}, window, window);
+    };
+    while (!frame(0).whole()) arrivals.acquire();
+    took.clear();
+    auto next = std::chrono::steady_clock::now();
+    for (int i = 0; i < 300; ++i) {
+      const auto begin = std::chrono::steady_clock::now();
+      (void)frame(i);
+      took.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+      next += std::chrono::microseconds(16'667);
+      std::this_thread::sleep_until(next);
+    }
+  }
+  std::sort(took.begin(), took.end());
+  state.counters["median_ms"] = took[150];
+  state.counters["p99_ms"] = took[297];
+  state.counters["worst_ms"] = took.back();
+}
+
+// Which cell is pointed at, and which picture, on a map of eight dense layers.
+void hitGround(benchmark::State& state) {
+  std::unique_ptr<const Grid> grids[5];
+  for (std::size_t i = 0; i < 5; ++i) grids[i] = makeGrid(nearestShape(kGridKinds[i], {64, 32}));
+  unsigned at = 1;
+  std::size_t grid = 0;
+  for (auto _ : state) {
+    at = at * 1664525u + 1013904223u;
+    grid = grid == 4 ? 0 : grid + 1;
+    benchmark::DoNotOptimize(grids[grid]->cellAt({static_cast<int>(at >> 12) - 500'000, static_cast<int>(at >> 14)}));
+  }
+}
+void hitPicture(benchmark::State& state, const Quilt& quilt, const char* name) {
+  const Map& map = *quilt.mapNamed(name);
+  MapPainter painter(Scene::pictures(quilt));
+  const PixelRect cell = makeGrid(map.grid)->cellBox({map.bounds.x1 / 2, map.bounds.y1 / 2});
+  int i = 0;
+  for (auto _ : state) {
+    const PixelPos at{cell.x + i * 37 % 2000, cell.y + i * 53 % 1000};
+    benchmark::DoNotOptimize(painter.tilesAt(quilt, map, {}, at));
+    ++i;
+  }
+}
+
 // From starting the process to the first painted frame of the demo, and out again.
 void startDemo(benchmark::State& state) {
   const QTemporaryDir scratch;
@@ -219,6 +308,16 @@ void startDemo(benchmark::State& state) {
 void registerFrameBenchmarks() {
   measured(benchmark::RegisterBenchmark("Frame/after_edit", afterEdit));
   measured(benchmark::RegisterBenchmark("Start/demo", startDemo))->UseRealTime();
+  measured(benchmark::RegisterBenchmark("Frame/isometric", isometricFrames))->Arg(13)->Arg(50)->Arg(100)->Arg(300);
+  measured(benchmark::RegisterBenchmark("Frame/isometric_pan", isometricPan))->UseRealTime()->Iterations(1);
+  measured(benchmark::RegisterBenchmark("Hit/ground", hitGround))->Unit(benchmark::kNanosecond);
+  measured(benchmark::RegisterBenchmark("Hit/picture", [](benchmark::State& state) {
+    hitPicture(state, scene().quilt, "Big");
+  }))->Unit(benchmark::kMicrosecond);
+  measured(benchmark::RegisterBenchmark("Hit/picture_isometric", [](benchmark::State& state) {
+    static const Quilt quilt = isometricQuilt(1024);
+    hitPicture(state, quilt, "Isometric");
+  }))->Unit(benchmark::kMicrosecond);
   for (const int runs : {3, 8}) {
     const std::string name = "Frame/runs_" + std::to_string(runs);
     const auto warm = [runs](benchmark::State& state) { frames(state, runs); };

@@ -169,6 +169,7 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
       moveToMiddle();
     });
     offers_.push_back(offer);
+    reasons_.push_back(makeSoftLabel(this));
   }
   gridName_ = new QLabel(this);
   gridName_->setObjectName(QStringLiteral("grid-name"));
@@ -226,7 +227,13 @@ NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
   lines->addLayout(line({width_, word(tr("across and")), height_, word(tr("down.")), sizeHint_}));
   lines->addWidget(figures_);
   lines->addWidget(refusal_);
-  for (QPushButton* offer : offers_) lines->addLayout(line({offer}));
+  for (std::size_t i = 0; i < offers_.size(); ++i) {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(kGap);
+    row->addWidget(offers_[i]);
+    row->addWidget(reasons_[i], 1);
+    lines->addLayout(row);
+  }
   lines->addStretch();
   lines->addLayout(line({make_, later}));
 
@@ -327,6 +334,7 @@ void NewMapCard::refreshOffers(const MapPlan& plan) {
   // Where the cell cannot be, the nearest to it first; then what suits the tiles in hand, unless it is there already.
   offered_.clear();
   std::vector<QString> texts;
+  std::vector<QString> reasons;
   const auto offer = [&](const GridShape& shape, const std::string& reason) {
     const bool there = shape.cell == plan.grid.cell && shape.side == plan.grid.side;
     const bool known = std::any_of(offered_.begin(), offered_.end(),
@@ -335,7 +343,8 @@ void NewMapCard::refreshOffers(const MapPlan& plan) {
     offered_.push_back(shape);
     const QString size = shape.side > 0 ? tr("%1 × %2 with sides of %3").arg(shape.cell.w).arg(shape.cell.h).arg(shape.side)
                                         : tr("%1 × %2").arg(shape.cell.w).arg(shape.cell.h);
-    texts.push_back(tr("Take %1: %2").arg(size, QString::fromStdString(reason)));
+    texts.push_back(tr("Take %1").arg(size));
+    reasons.push_back(QString::fromStdString(reason));
   };
   if (!whyNoGrid(plan.grid).empty()) offer(nearestShape(kind_, plan.grid.cell), "the nearest that fits together");
   if (tile_.w > 0) {
@@ -343,7 +352,11 @@ void NewMapCard::refreshOffers(const MapPlan& plan) {
   }
   for (std::size_t i = 0; i < offers_.size(); ++i) {
     offers_[i]->setVisible(i < offered_.size());
-    if (i < offered_.size()) offers_[i]->setText(texts[i]);
+    reasons_[i]->setVisible(i < offered_.size());
+    if (i >= offered_.size()) continue;
+    offers_[i]->setText(texts[i]);
+    offers_[i]->setAccessibleDescription(reasons[i]);
+    reasons_[i]->setText(reasons[i]);
   }
 }
 

@@ -52,6 +52,7 @@ class NewMapCard : public QFrame {
   QWidget* sideWords_;
   NumberField* side_;
   std::vector<QPushButton*> offers_;  // cells that would do, each with the reason
+  std::vector<QLabel*> reasons_;
   std::vector<GridShape> offered_;
   PixelSize tile_;  // of the sheet in hand; else 0 × 0
   NumberField* width_;
