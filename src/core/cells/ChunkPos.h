@@ -11,8 +11,10 @@
 
 namespace uq {
 
-inline constexpr int kChunkSide = 64;  // cells
-inline constexpr int kPageSide = 8;    // chunks
+inline constexpr int kChunkBits = 6;
+inline constexpr int kPageBits = 3;
+inline constexpr int kChunkSide = 1 << kChunkBits;  // cells
+inline constexpr int kPageSide = 1 << kPageBits;    // chunks
 
 // A chunk's place, counted in chunks: chunk (cx, cy) holds cells from (64 cx, 64 cy).
 struct ChunkPos {
@@ -20,7 +22,7 @@ struct ChunkPos {
   int cy = 0;
   friend constexpr bool operator==(const ChunkPos&, const ChunkPos&) = default;
 
-  static constexpr ChunkPos of(CellPos at) { return {floorDiv(at.x, kChunkSide), floorDiv(at.y, kChunkSide)}; }
+  static constexpr ChunkPos of(CellPos at) { return {at.x >> kChunkBits, at.y >> kChunkBits}; }
   constexpr CellRect cells() const {
     return {cx * kChunkSide, cy * kChunkSide, (cx + 1) * kChunkSide, (cy + 1) * kChunkSide};
   }
@@ -30,10 +32,10 @@ struct ChunkPos {
 struct PagePos {
   int px = 0;
   int py = 0;
-  friend constexpr bool operator==(const PagePos&, const PagePos&) = default;
+  friend constexpr auto operator<=>(const PagePos&, const PagePos&) = default;
 
-  static constexpr PagePos of(ChunkPos at) { return {floorDiv(at.cx, kPageSide), floorDiv(at.cy, kPageSide)}; }
-  constexpr int indexOf(ChunkPos at) const { return (at.cy - py * kPageSide) * kPageSide + at.cx - px * kPageSide; }
+  static constexpr PagePos of(ChunkPos at) { return {at.cx >> kPageBits, at.cy >> kPageBits}; }
+  constexpr int indexOf(ChunkPos at) const { return (at.cy & (kPageSide - 1)) << kPageBits | (at.cx & (kPageSide - 1)); }
   constexpr ChunkPos chunk(int index) const {
     return {px * kPageSide + index % kPageSide, py * kPageSide + index / kPageSide};
   }

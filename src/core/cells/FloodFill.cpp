@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <bit>
 #include <cstring>
+#include <map>
 #include <memory>
 #include <tuple>
-#include <unordered_map>
 #include <utility>
 
 namespace uq {
@@ -77,7 +77,16 @@ std::uint64_t shifted(std::uint64_t bits, int by) { return by > 0 ? bits << 1 : 
 class Filling {
  public:
   Filling(const Grid& grid, CellRect bounds, const ChunkTest& test, Through through)
-      : steps_(stepsOf(grid, through)), bounds_(bounds), test_(test) {}
+      : steps_(stepsOf(grid, through)), bounds_(bounds), test_(test) {
+    if (bounds.empty()) return;
+    first_ = PagePos::of(ChunkPos::of({bounds.x0, bounds.y0}));
+    const PagePos last = PagePos::of(ChunkPos::of({bounds.x1 - 1, bounds.y1 - 1}));
+    const std::int64_t columns = last.px - first_.px + 1;
+    const std::int64_t pages = columns * (last.py - first_.py + 1);
+    if (pages > kMostTabled) return;
+    columns_ = static_cast<std::size_t>(columns);
+    table_.resize(static_cast<std::size_t>(pages));
+  }
 
   CellSet from(CellPos start) {
     if (!bounds_.contains(start)) return {};
@@ -97,8 +106,8 @@ class Filling {
       send(first, chunk.filled[0], chunk.filled[kSide - 1], chunk.left, chunk.right);
     }
     for (std::size_t next = 0; next < queue_.size(); ++next) {
-      const ChunkPos place = queue_[next];
-      grow(*stateAt(place), place);
+      const auto [place, waiting] = queue_[next];
+      grow(*waiting, place);
     }
     return result();
   }
@@ -134,12 +143,11 @@ class Filling {
     }
     const PagePos page = PagePos::of(place);
     if (!recent_ || !(recent_->at == page)) {
-      const auto key =
-          static_cast<std::uint64_t>(static_cast<std::uint32_t>(page.py)) << 32 | static_cast<std::uint32_t>(page.px);
-      auto& slot = pages_[key];
+      auto& slot = columns_ > 0 ? table_[at(page.py - first_.py) * columns_ + at(page.px - first_.px)] : scattered_[page];
       if (!slot) {
         slot = std::make_unique<PageStates>();
         slot->at = page;
+        pages_.push_back(slot.get());
       }
       recent_ = slot.get();
     }
@@ -246,7 +254,7 @@ class Filling {
       if ((fresh & chunk.open[at(y)] & ~chunk.filled[at(y)]) == 0) return;
     }
     state->waits = true;
-    queue_.push_back(place);
+    queue_.emplace_back(place, state);
   }
 
   // Reaches out from a chunk's filled edges to its eight neighbours.
@@ -289,7 +297,7 @@ class Filling {
   CellSet result() {
     std::vector<CellSet::PageRows> all;
     all.reserve(pages_.size());
-    for (const auto& [key, page] : pages_) {
+    for (const PageStates* page : pages_) {
       CellSet::PageRows rows{page->at, 0, {}};
       for (int index = 0; index < kPageSide * kPageSide; ++index) {
         const State& state = page->states[index];
@@ -304,10 +312,16 @@ class Filling {
   Steps steps_;
   CellRect bounds_;
   const ChunkTest& test_;
-  std::unordered_map<std::uint64_t, std::unique_ptr<PageStates>> pages_;
+  // The pages by their place: in a table where the bounds are not too wide for one.
+  static constexpr std::int64_t kMostTabled = 1 << 16;
+  PagePos first_;
+  std::size_t columns_ = 0;  // of the table; 0 where there is none
+  std::vector<std::unique_ptr<PageStates>> table_;
+  std::map<PagePos, std::unique_ptr<PageStates>> scattered_;
+  std::vector<const PageStates*> pages_;  // all that are touched
   PageStates* recent_ = nullptr;
   std::vector<Chunk> chunks_;
-  std::vector<ChunkPos> queue_;
+  std::vector<std::pair<ChunkPos, State*>> queue_;
 };
 
 }  // namespace

@@ -17,7 +17,7 @@
 namespace uq {
 
 // Which cells of a chunk take part: none, all, or those that are set in `rows`, which is only then looked at.
-enum class Holds { none, all, some };
+enum class Holds : std::uint8_t { none, all, some };
 using ChunkTest = std::function<Holds(ChunkPos at, ChunkRows& rows)>;
 
 // The cells that hold one of these tiles, whichever way they are turned; TileRef{} stands for empty cells. `cells` must
