@@ -79,8 +79,12 @@ class Filling {
   Filling(const Grid& grid, CellRect bounds, const ChunkTest& test, Through through)
       : steps_(stepsOf(grid, through)), bounds_(bounds), test_(test) {
     if (bounds.empty()) return;
-    first_ = PagePos::of(ChunkPos::of({bounds.x0, bounds.y0}));
-    const PagePos last = PagePos::of(ChunkPos::of({bounds.x1 - 1, bounds.y1 - 1}));
+    chunk_ = ChunkPos::of({bounds.x0, bounds.y0});
+    const ChunkPos end = ChunkPos::of({bounds.x1 - 1, bounds.y1 - 1});
+    across_ = static_cast<unsigned>(end.cx - chunk_.cx + 1);
+    down_ = static_cast<unsigned>(end.cy - chunk_.cy + 1);
+    first_ = PagePos::of(chunk_);
+    const PagePos last = PagePos::of(end);
     const std::int64_t columns = last.px - first_.px + 1;
     const std::int64_t pages = columns * (last.py - first_.py + 1);
     if (pages > kMostTabled) return;
@@ -137,21 +141,16 @@ class Filling {
 
   // nullptr outside the bounds. Valid as long as the filling.
   State* stateAt(ChunkPos place) {
-    if (place.cx * kSide >= bounds_.x1 || (place.cx + 1) * kSide <= bounds_.x0 || place.cy * kSide >= bounds_.y1 ||
-        (place.cy + 1) * kSide <= bounds_.y0) {
-      return nullptr;
-    }
+    const auto within = [](int at, int from, unsigned count) { return static_cast<unsigned>(at - from) < count; };
+    if (!within(place.cx, chunk_.cx, across_) || !within(place.cy, chunk_.cy, down_)) return nullptr;
     const PagePos page = PagePos::of(place);
-    if (!recent_ || !(recent_->at == page)) {
-      auto& slot = columns_ > 0 ? table_[at(page.py - first_.py) * columns_ + at(page.px - first_.px)] : scattered_[page];
-      if (!slot) {
-        slot = std::make_unique<PageStates>();
-        slot->at = page;
-        pages_.push_back(slot.get());
-      }
-      recent_ = slot.get();
+    auto& slot = columns_ > 0 ? table_[at(page.py - first_.py) * columns_ + at(page.px - first_.px)] : scattered_[page];
+    if (!slot) [[unlikely]] {
+      slot = std::make_unique<PageStates>();
+      slot->at = page;
+      pages_.push_back(slot.get());
     }
-    return &recent_->states[page.indexOf(place)];
+    return &slot->states[page.indexOf(place)];
   }
 
   void load(State& state, ChunkPos place) {
@@ -314,12 +313,14 @@ class Filling {
   const ChunkTest& test_;
   // The pages by their place: in a table where the bounds are not too wide for one.
   static constexpr std::int64_t kMostTabled = 1 << 16;
+  ChunkPos chunk_;  // the first of the bounds, and how many there are each way
+  unsigned across_ = 0;
+  unsigned down_ = 0;
   PagePos first_;
   std::size_t columns_ = 0;  // of the table; 0 where there is none
   std::vector<std::unique_ptr<PageStates>> table_;
   std::map<PagePos, std::unique_ptr<PageStates>> scattered_;
   std::vector<const PageStates*> pages_;  // all that are touched
-  PageStates* recent_ = nullptr;
   std::vector<Chunk> chunks_;
   std::vector<std::pair<ChunkPos, State*>> queue_;
 };
