@@ -13,7 +13,7 @@
 
 namespace uq::test {
 
-class Gridding : public Story, public testing::WithParamInterface<GridKind> {
+class OnAGrid : public Story {
  protected:
   void SetUp() override { openDemo(); }
   const Map& map() { return *session().map(); }
@@ -33,9 +33,14 @@ class Gridding : public Story, public testing::WithParamInterface<GridKind> {
   }
 };
 
-TEST_P(Gridding, TheFirstMapIsPaintedSelectedSavedAndRendered) {
-  const GridKind kind = GetParam();
-  const std::string name(gridName(kind));
+class Gridding : public OnAGrid, public testing::WithParamInterface<GridKind> {};
+
+// Whatever is done is done from even rows and from odd ones.
+class FirstMap : public OnAGrid, public testing::WithParamInterface<std::tuple<GridKind, int>> {};
+
+TEST_P(FirstMap, IsPaintedSelectedSavedAndRendered) {
+  const auto [kind, dy] = GetParam();
+  const std::string name = std::string(gridName(kind)) + (dy ? "-odd" : "");
   makeMap(kind);
   picture(("new-map-" + name).c_str());
   hand.click(in<QPushButton>(QStringLiteral("make-map")));
@@ -46,13 +51,13 @@ TEST_P(Gridding, TheFirstMapIsPaintedSelectedSavedAndRendered) {
 
   const Cell grass({kChalkSlot, 10}, {});
   hand.click(room->table(), onTable("Chalk", 10));
-  hand.moveTo(canvas, onMap({4, 4}));
+  hand.moveTo(canvas, onMap({4, 4 + dy}));
   EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Ground"));
-  EXPECT_EQ(canvas->hoveredCell(), (CellPos{4, 4}));
+  EXPECT_EQ(canvas->hoveredCell(), (CellPos{4, 4 + dy}));
   picture(("ghost-" + name).c_str());
-  hand.drag(canvas, {onMap({2, 3}), onMap({8, 3}), onMap({8, 9})});
-  for (const CellPos at : grid->line({2, 3}, {8, 3})) EXPECT_EQ(on(at), grass) << at.x << ", " << at.y;
-  EXPECT_EQ(on({8, 9}), grass);
+  hand.drag(canvas, {onMap({2, 3 + dy}), onMap({8, 3 + dy}), onMap({8, 9 + dy})});
+  for (const CellPos at : grid->line({2, 3 + dy}, {8, 3 + dy})) EXPECT_EQ(on(at), grass) << at.x << ", " << at.y;
+  EXPECT_EQ(on({8, 9 + dy}), grass);
   const CellGrid painted = map().layers[0]->cells;
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_TRUE(map().layers[0]->cells.empty());
@@ -61,17 +66,17 @@ TEST_P(Gridding, TheFirstMapIsPaintedSelectedSavedAndRendered) {
 
   // A right click takes from the very cell.
   hand.click(room->table(), onTable("Chalk", 6));
-  hand.click(canvas, onMap({8, 9}), Qt::RightButton);
+  hand.click(canvas, onMap({8, 9 + dy}), Qt::RightButton);
   EXPECT_EQ(session().desk().inHand, Block::of(grass));
 
   // Selecting a box, and moving it by an odd number of rows, keeps its shape.
   hand.key(Qt::Key_5);
-  hand.drag(canvas, {onMap({2, 3}), onMap({5, 5})});
-  EXPECT_EQ(session().desk().selection(), boxOf(*grid, {2, 3}, {5, 5}));
+  hand.drag(canvas, {onMap({2, 3 + dy}), onMap({5, 5 + dy})});
+  EXPECT_EQ(session().desk().selection(), boxOf(*grid, {2, 3 + dy}, {5, 5 + dy}));
   picture(("selected-" + name).c_str());
   const CellSet before = session().desk().selection();
-  hand.drag(canvas, {onMap({3, 4}), onMap({4, 7})});
-  const SidePos by = grid->toSide({4, 7}) - grid->toSide({3, 4});
+  hand.drag(canvas, {onMap({3, 4 + dy}), onMap({4, 7 + dy})});
+  const SidePos by = grid->toSide({4, 7 + dy}) - grid->toSide({3, 4 + dy});
   EXPECT_EQ(session().desk().selection(), movedBy(map(), before, by));
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(session().desk().selection(), before);
@@ -104,6 +109,13 @@ TEST_P(Gridding, TheFirstMapIsPaintedSelectedSavedAndRendered) {
     }
   }
 }
+
+INSTANTIATE_TEST_SUITE_P(Every, FirstMap, testing::Combine(testing::ValuesIn(kGridKinds), testing::Values(0, 1)),
+                         [](const auto& one) {
+                           std::string name(gridName(std::get<0>(one.param)));
+                           std::replace(name.begin(), name.end(), '-', '_');
+                           return name + (std::get<1>(one.param) ? "_odd" : "_even");
+                         });
 
 INSTANTIATE_TEST_SUITE_P(Every, Gridding, testing::ValuesIn(kGridKinds), [](const auto& one) {
   std::string name(gridName(one.param));

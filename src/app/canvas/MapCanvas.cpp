@@ -10,6 +10,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "core/cells/CellReader.h"
 #include "core/document/PlanView.h"
 #include "core/edit/Turned.h"
 
@@ -20,6 +21,7 @@ namespace {
 constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr double kGridLinesFrom = 6;         // logical pixels a cell
+constexpr double kMarksFrom = 14;            // logical pixels a cell
 constexpr int kMapMargin = 24;               // logical pixels round a fitted map
 constexpr int kRuler = 20;                   // logical pixels, how broad a ruler is
 constexpr std::size_t kMostOutlined = 4096;  // parts of a block
@@ -453,7 +455,10 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   const QRectF mapRect = fromDevice(scale().toDevice(grid->pixelBounds(map()->bounds)));
   paintGround(painter, event->rect());
   paintMap(painter, event->rect());
-  if (session_->desk().gridLines) paintGrid(painter);
+  if (session_->desk().gridLines) {
+    paintGrid(painter);
+    paintTurnMarks(painter);
+  }
   paintOutline(painter);
   paintSelection(painter);
   paintGhost(painter);
@@ -620,6 +625,33 @@ void MapCanvas::paintGrid(QPainter& painter) const {
     const double top = cellRect({seen.x0, y}).top();
     painter.fillRect(QRectF(area.left(), top - hair, area.width(), hair), dark);
     painter.fillRect(QRectF(area.left(), top, area.width(), hair), light);
+  }
+}
+
+void MapCanvas::paintTurnMarks(QPainter& painter) const {
+  const auto grid = makeGrid(map()->grid);
+  const PixelSize cell = map()->grid.cell;
+  if (map()->grid.kind == GridKind::orthogonal || std::min(cell.w, cell.h) * zoom_ < kMarksFrom) return;
+  const Theme& theme = Theme::current();
+  for (const Shared<TilesLayer>& layer : map()->layers) {
+    if (session_->desk().hidden.contains(layer->id)) continue;
+    const QPoint shift = deviceShift(map()->planeOf(layer.read()), scale());
+    const QRect window = QRect(origin_, deviceSize()).translated(-shift);
+    const CellRect seen = grid->cellsMeeting(scale().covering(window)).intersected(map()->bounds);
+    CellReader reader(layer->cells);
+    for (int y = seen.y0; y < seen.y1; ++y) {
+      for (int x = seen.x0; x < seen.x1; ++x) {
+        const Cell at = reader.at({x, y});
+        if (at.empty() || at.turn() == Turn{} || grid->pictureTurn(at.turn()) == at.turn()) continue;
+        const QRectF box = fromDevice(scale().toDevice(grid->cellBox({x, y})).translated(shift));
+        const QPointF middle(box.center().x(), box.bottom() - 9);
+        const QPolygonF mark{{middle + QPointF(0, -5), middle + QPointF(5, 4), middle + QPointF(-5, 4)}};
+        painter.setPen(QPen(theme.ink, 1));
+        painter.setBrush(theme.weld);
+        painter.drawPolygon(mark);
+        painter.setBrush(Qt::NoBrush);
+      }
+    }
   }
 }
 

@@ -142,6 +142,8 @@ class MapCanvas : public QWidget {
   QRectF tagRect(const QString& text) const;
   void paintPlumbLine(QPainter& painter, const CellSet& cells, const QVector<QLineF>& outline) const;
   void paintGrid(QPainter& painter) const;
+  // Marks tiles that show another side than the one they are turned to, for want of a partner.
+  void paintTurnMarks(QPainter& painter) const;
   void paintRulers(QPainter& painter) const;
   void paintSelection(QPainter& painter) const;
   void paintGhost(QPainter& painter);
