@@ -251,8 +251,8 @@ unsigned lockThing(TileMaker& make, const std::string& name) {
 }  // namespace
 
 Scenery canalLocks() {
-  TileMaker meadows(64, 56, 10);
-  TileMaker locks(96, 104, 8);
+  TileMaker meadows(64, 56, 7);
+  TileMaker locks(96, 104, 4);
   MadeLayer ground{"Meadows & canal", "ground", 2, "", {}};
   MadeLayer paths{"Towpaths", "things", 5, "", {}};
   MadeLayer things{"Locks & trees", "things", 1, "", {}};

@@ -461,9 +461,9 @@ void drawBeacon(Pixels& p) {
 }  // namespace
 
 Scenery quayside() {
-  TileMaker quay(kSlantW, 64, 12);
-  TileMaker wharf(kSlantW, 96, 10);
-  TileMaker harbour(224, 176, 3);
+  TileMaker quay(kSlantW, 64, 7);
+  TileMaker wharf(kSlantW, 96, 7);
+  TileMaker harbour(224, 176, 2);
 
   MadeLayer ground{"Canal & quay", "ground", 2, "", {}};
   MadeLayer boats{"Boats", "things", 1, "", {}};

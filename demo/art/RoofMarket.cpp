@@ -338,8 +338,8 @@ unsigned marketThing(TileMaker& make, const std::string& name) {
 }  // namespace
 
 Scenery roofMarket() {
-  TileMaker roofs(kSlantW, 64, 12);
-  TileMaker market(kSlantW, 96, 10);
+  TileMaker roofs(kSlantW, 64, 7);
+  TileMaker market(kSlantW, 96, 7);
   MadeLayer lanes{"Lanes & houses", "ground", 2, "", {}};
   MadeLayer below{"Lane things", "things", 1, "", {}};
   MadeLayer mats{"Planks & rugs", "ground", 5, "Roofs", {}};

@@ -279,8 +279,8 @@ unsigned stop(TileMaker& make, int line, bool terminus) {
 }  // namespace
 
 Scenery wardBoard() {
-  TileMaker wards(56, 64, 12);
-  TileMaker lines(56, 64, 12);
+  TileMaker wards(56, 64, 8);
+  TileMaker lines(56, 64, 8);
   MadeLayer ground{"Wards", "ground", 2, "", {}};
   MadeLayer tracks{"Tram lines", "things", 1, "", {}};
   MadeLayer over{"Copper line", "things", 5, "", {}};  // it crosses the others
