@@ -112,6 +112,20 @@ RC_GTEST_PROP(Grid, ACellIsFoundAtItsOwnMiddle, ()) {
   RC_ASSERT(grid->fromSide(grid->toSide(cell)) == cell);
 }
 
+// A shape that is moved by the same step in side coordinates, by odd rows too, keeps every pixel of its shape.
+RC_GTEST_PROP(Grid, MovingBySideCoordinatesNeverShears, ()) {
+  const auto grid = makeGrid(anyGrid());
+  const SidePos step{*rc::gen::inRange(-40, 41), *rc::gen::inRange(-40, 41)};
+  const auto way = [&](CellPos at) {
+    const PixelRect from = grid->cellBox(at);
+    const PixelRect to = grid->cellBox(grid->fromSide(grid->toSide(at) + step));
+    return PixelPos{to.x - from.x, to.y - from.y};
+  };
+  const CellPos first = anyCell();
+  const CellPos other{first.x + *rc::gen::inRange(-9, 10), first.y + *rc::gen::inRange(-9, 10)};
+  RC_ASSERT(way(first) == way(other));
+}
+
 RC_GTEST_PROP(Grid, NeighboursAreSymmetricAndShareASide, ()) {
   const auto grid = makeGrid(anyGrid());
   const CellPos cell = farCell();
