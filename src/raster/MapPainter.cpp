@@ -441,17 +441,22 @@ PixelRect MapPainter::extentOf(const Quilt& quilt, const Map& map, const std::ve
     for (const Id id : run.layers) {
       const TilesLayer& layer = *map.layer(id);
       const PixelPos plane = map.planeOf(layer);
+      Reach farthest = ChunkReach::farthest(kit_.art, *grid);
+      if (!layer.lifts.empty()) farthest.up += kMostLift;
+      const auto isInside = [&](const PixelRect& cells, const Reach& reach) {
+        return extent.united(moved(reach.covered(cells), plane)) == extent;
+      };
       layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
         const CellRect cells = chunk.at.cells().intersected(map.bounds);
-        if (cells.empty()) return;
+        // Only what lies near the edge is looked at.
+        if (cells.empty() || isInside(grid->pixelBounds(cells), farthest)) return;
         Reach reach = kit_.reach.of(chunk, kit_.art, *grid);
         reach.up += kit_.reach.mostLift(layer.lifts.cells().chunk(chunk.at));
-        const PixelRect most = moved(reach.covered(grid->pixelBounds(cells)), plane);
-        if (extent.united(most) == extent) return;
+        if (isInside(grid->pixelBounds(cells), reach)) return;
         for (int y = cells.y0; y < cells.y1; ++y) {
           for (int x = cells.x0; x < cells.x1; ++x) {
             const Cell cell = chunk.cell(x - chunk.at.cells().x0, y - chunk.at.cells().y0);
-            if (cell.empty()) continue;
+            if (cell.empty() || isInside(grid->cellBox({x, y}), reach)) continue;
             extent = extent.united(moved(placeOf(*grid, {x, y}, cell, layer.lifts.at({x, y})), plane));
           }
         }

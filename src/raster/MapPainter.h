@@ -60,7 +60,8 @@ class MapPainter {
   PixelRect areaOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, const GhostCells& ghost);
   // All device pixels on which a tile of a run may be seen, before the run's offset.
   QRect boundsOf(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale);
-  // The map with all that reaches beyond its cells, so that nothing is cut: at least the map's pixel bounds.
+  // The map with all that reaches beyond its cells, so that nothing is cut: at least the map's pixel bounds. Cost: the
+  // chunks of the layers, and a look at the cells near the map's edge.
   PixelRect extentOf(const Quilt& quilt, const Map& map, const std::vector<Run>& runs);
 
  private:

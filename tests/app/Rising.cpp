@@ -72,10 +72,14 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   hand.key(Qt::Key_Return);
   EXPECT_EQ(map().folders[1].name, "Roof");
 
+  canvas->setFocus();
+  hand.key(Qt::Key_0);
+  const CellPos middle = canvas->cellAt(QRectF(canvas->rect()).center());
   // From above, everything lies on squares, and the same cell is under the pointer.
   canvas->setFocus();
   hand.key(Qt::Key_P);
   EXPECT_TRUE(session().desk().planView);
+  EXPECT_EQ(canvas->cellAt(QRectF(canvas->rect()).center()), middle) << "one looks at the same place";
   const QRectF square = canvas->cellRect({5, 5});
   EXPECT_NEAR(square.width(), square.height(), 1);
   hand.moveTo(canvas, onMap({6, 2}));

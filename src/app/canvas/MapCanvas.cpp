@@ -139,13 +139,19 @@ Seeing MapCanvas::seeing() const {
 void MapCanvas::followMap() {
   const bool fromAbove = session_ && session_->map() && session_->desk().planView && hasPlan(session_->map()->grid.kind);
   const bool turned = fromAbove != inPlan_.has_value();
+  // The cell in the middle stays there.
+  std::optional<CellPos> middle;
+  if (turned && map() && map()->id == shownMap_ && !fits_) middle = cellAt(QRectF(rect()).center());
   inPlan_.reset();
   if (fromAbove) inPlan_ = inPlan(session_->quilt(), session_->desk().map);
   if (!map()) return update();
   const Map& shown = *map();
   const auto changed = book_->show(quilt(), shown.id, runsOf(shown, seeing()));
-  if (turned && shown.id == shownMap_) {
-    // What was in the middle stays there, as far as both views show the same place.
+  if (middle) {
+    const PixelRect box = makeGrid(shown.grid)->cellBox(*middle);
+    const PixelPos by = plane();
+    centreOn({box.x + box.w / 2.0 + by.x, box.y + box.h / 2.0 + by.y});
+  } else if (turned && shown.id == shownMap_) {
     fitMap();
   }
   if (!changed) return update();
