@@ -30,6 +30,7 @@ class Pen {
   }
   void put(char c) { buffer_[length_++] = c; }
   void put(std::string_view text) {
+    if (text.empty()) return;
     std::memcpy(buffer_.data() + length_, text.data(), text.size());
     length_ += text.size();
   }
