@@ -278,7 +278,7 @@ Scenery canalLocks() {
       const CellPos at{x, y};
       if (!water.contains(at)) {
         const bool crops = (x >= 7 && x <= 9 && y >= 9) || (x <= 2 && y <= 1) || (x >= 9 && y <= 2 && y >= 1);
-        ground.lay(at, kMeadows, crops ? field(meadows, (x * 7 + y / 2) % 3) : grassTile(meadows, scattered(x, y, 2, 9)));
+        ground.lay(at, kMeadows, crops ? field(meadows, (x * 7 + y / 2) % 3) : grassTile(meadows, scattered(x, y, 2, 14)));
         continue;
       }
       unsigned edges = 0;

@@ -243,6 +243,12 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
     book.quilt = quilt;
   }
 
+  // What the same layers looked like at another rise or in another order never comes back but by undo.
+  forget([&](const RunBook& kept) {
+    return std::any_of(runs.begin(), runs.end(), [&](const Run& run) {
+      return run.layers == kept.run.layers && !run.drawsAs(kept.run);
+    });
+  });
   std::vector<RunBook*> shown;
   for (const Run& run : runs) shown.push_back(&bookOf(book, run));
   allChanged = allChanged || runs != book.runsShown || shown != book.shown;

@@ -95,7 +95,7 @@ INSTANTIATE_TEST_SUITE_P(
                     Measure{"Quayside", GridKind::diamond, {0, 0, 28, 28}, 60},
                     Measure{"Roof Market", GridKind::staggered, {0, 0, 20, 40}, 60},
                     Measure{"Ward Board", GridKind::hexagonalPointy, {0, 0, 24, 20}, 60},
-                    Measure{"Canal Locks", GridKind::hexagonalFlat, {0, 0, 12, 12}, 55}),
+                    Measure{"Canal Locks", GridKind::hexagonalFlat, {0, 0, 12, 12}, 60}),
     [](const auto& one) {
       std::string name = one.param.name;
       std::replace(name.begin(), name.end(), ' ', '_');

@@ -167,6 +167,26 @@ TEST(SwatchBook, KeepsToItsBudgetButNeverDropsWhatIsInSight) {
   EXPECT_GE(tightest.book.bytes(), std::size_t{2} << 20);
 }
 
+// Typing a rise draws the levels anew each time; what they looked like before is not kept.
+TEST(SwatchBook, AnotherRiseTakesThePlaceOfTheOneBefore) {
+  Scene scene(kWide, nearestShape(GridKind::diamond, {24, 12}));
+  for (int i = -20; i < 20; ++i) {
+    scene.lay("Ground", {i, -i / 2}, Cell({scene.tall, 0}, {}));
+    scene.lay("Things", {i, 3 - i / 2}, Cell({scene.wide, 0}, {}));
+  }
+  scene.raiseThings(10);
+  Show show(scene, kPatient);
+  const QRect window(-300, -200, 700, 500);
+  (void)show.frame(1, window);
+  const std::size_t once = show.book.bytes();
+  for (int rise = 11; rise < 30; ++rise) {
+    scene.raiseThings(rise);
+    show.show(scene);
+    EXPECT_EQ(difference(show.frame(1, window), scene.draw(1, window)), std::string());
+  }
+  EXPECT_LE(show.book.bytes(), once + (std::size_t{1} << 21));
+}
+
 TEST(SwatchBook, LargeEditsAreRepairedOverSeveralFrames) {
   Scene scene(kWide);
   scene.lay("Ground", {0, 0}, Cell({scene.small, 0}, {}));

@@ -216,7 +216,19 @@ class Filling {
 
   void fillWhole(State& state, ChunkPos place) {
     state.full = true;
-    send(place, kAll, kAll, kAll, kAll);
+    // Inside a page the neighbours' states lie around its own.
+    const int index = PagePos::of(place).indexOf(place);
+    const auto isInner = [](int at) { return at > 0 && at < kPageSide - 1; };
+    const bool inside = place.cx > chunk_.cx && place.cx < chunk_.cx + static_cast<int>(across_) - 1 &&
+                        place.cy > chunk_.cy && place.cy < chunk_.cy + static_cast<int>(down_) - 1;
+    if (!steps_.square || !inside || !isInner(index % kPageSide) || !isInner(index / kPageSide)) {
+      return send(place, kAll, kAll, kAll, kAll);
+    }
+    const auto [cx, cy] = place;
+    reach(*(&state - kPageSide), {cx, cy - 1}, bottom, kAll);
+    reach(*(&state - 1), {cx - 1, cy}, right, kAll);
+    reach(*(&state + 1), {cx + 1, cy}, left, kAll);
+    reach(*(&state + kPageSide), {cx, cy + 1}, top, kAll);
   }
 
   // Takes in what has reached a chunk's edges.
@@ -241,19 +253,22 @@ class Filling {
 
   void receive(ChunkPos place, Edge edge, std::uint64_t bits) {
     if (bits == 0) return;
-    State* state = stateAt(place);
-    if (!state || state->full || (state->known && state->holds == Holds::none)) return;
-    const std::uint64_t fresh = bits & ~state->in[edge];
+    if (State* state = stateAt(place)) reach(*state, place, edge, bits);
+  }
+
+  void reach(State& state, ChunkPos place, Edge edge, std::uint64_t bits) {
+    if (state.full || (state.known && state.holds == Holds::none)) return;
+    const std::uint64_t fresh = bits & ~state.in[edge];
     if (fresh == 0) return;
-    state->in[edge] |= fresh;
-    if (state->waits) return;
-    if (state->chunk >= 0 && (edge == top || edge == bottom)) {
-      const Chunk& chunk = chunks_[at(state->chunk)];
+    state.in[edge] |= fresh;
+    if (state.waits) return;
+    if (state.chunk >= 0 && (edge == top || edge == bottom)) {
+      const Chunk& chunk = chunks_[at(state.chunk)];
       const int y = edge == top ? 0 : kSide - 1;
       if ((fresh & chunk.open[at(y)] & ~chunk.filled[at(y)]) == 0) return;
     }
-    state->waits = true;
-    queue_.emplace_back(place, state);
+    state.waits = true;
+    queue_.emplace_back(place, &state);
   }
 
   // Reaches out from a chunk's filled edges to its eight neighbours.
