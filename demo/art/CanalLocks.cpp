@@ -281,11 +281,7 @@ Scenery canalLocks() {
         ground.lay(at, kMeadows, crops ? field(meadows, (x * 7 + y / 2) % 3) : grassTile(meadows, scattered(x, y, 2, 14)));
         continue;
       }
-      unsigned edges = 0;
-      for (int side = 0; side < 6; ++side) {
-        const CellPos next = beyond(at, side);
-        if (bounds.contains(next) && !water.contains(next)) edges |= 1u << side;
-      }
+      const unsigned edges = openSides(at, bounds, water, beyond);
       const bool stone = chamber.contains(at);
       ground.lay(at, kMeadows, canalTile(meadows, stone ? 0 : edges, stone ? edges : 0, scattered(x, y, 3, 5)));
     }

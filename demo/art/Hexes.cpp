@@ -91,6 +91,16 @@ void Hex::way(int first, int last, double width, const std::function<Ink(int, in
   });
 }
 
+unsigned openSides(CellPos at, CellRect bounds, const std::set<CellPos>& cells,
+                   const std::function<CellPos(CellPos, int)>& beyond) {
+  unsigned sides = 0;
+  for (int side = 0; side < 6; ++side) {
+    const CellPos next = beyond(at, side);
+    if (bounds.contains(next) && !cells.contains(next)) sides |= 1u << side;
+  }
+  return sides;
+}
+
 int sideTowards(const Grid& grid, CellPos from, CellPos to) {
   for (int side = 0; side < grid.turnOrder(); ++side) {
     if (grid.across(from, side) == to) return side;

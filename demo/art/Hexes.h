@@ -1,7 +1,9 @@
 // Hexes: drawing on hexagons seen from above at an angle — grounds, banks along sides, and ways from side to side.
 #pragma once
 
+#include <functional>
 #include <memory>
+#include <set>
 #include <vector>
 
 #include "art/Pixels.h"
@@ -38,6 +40,10 @@ class Hex {
   std::vector<Spot> corners_;
   int top_;
 };
+
+// The sides beyond which a cell has a neighbour in the bounds that is none of `cells`, as bits. `beyond` gives neighbours.
+unsigned openSides(CellPos at, CellRect bounds, const std::set<CellPos>& cells,
+                   const std::function<CellPos(CellPos, int side)>& beyond);
 
 // The side of `from` beyond which `to` lies; −1 where they are no neighbours.
 int sideTowards(const Grid& grid, CellPos from, CellPos to);

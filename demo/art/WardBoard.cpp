@@ -307,11 +307,8 @@ Scenery wardBoard() {
     for (int x = 0; x < kColumns; ++x) {
       const CellPos at{x, y};
       if (water.contains(at)) {
-        unsigned banks = 0;
-        for (int side = 0; side < 6; ++side) {
-          const CellPos next = grid->across(at, side);
-          if (bounds.contains(next) && !water.contains(next)) banks |= 1u << side;
-        }
+        const unsigned banks =
+            openSides(at, bounds, water, [&](CellPos from, int side) { return grid->across(from, side); });
         ground.lay(at, kWards, canal(wards, banks, scattered(x, y, 6, 9) == 0 ? 3 : scattered(x, y, 7, 3)));
         continue;
       }

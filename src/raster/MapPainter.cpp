@@ -18,7 +18,6 @@ constexpr std::size_t kMostFadedFor = 1024;  // cells of a ghost: in front of a 
 struct Columns {
   int left = 0;
   int right = 0;
-  friend bool operator==(const Columns&, const Columns&) = default;
 };
 
 // Draws a tile larger than life: each device pixel shows the map pixel under its middle.
