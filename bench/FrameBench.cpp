@@ -34,7 +34,7 @@ struct Scene {
 
   static SheetPictures pictures(const Quilt& quilt) {
     Errors problems;
-    return SheetPictures::load(quilt, *realDisk(), UQ_SOURCE_DIR "/demo/copperline", problems);
+    return SheetPictures::load(quilt, problems);
   }
 };
 

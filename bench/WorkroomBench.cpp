@@ -99,7 +99,7 @@ void openAndSave(benchmark::State& state) {
   const QTemporaryDir scratch;
   const std::string folder = scratch.filePath(QStringLiteral("big")).toStdString();
   {
-    const auto made = QuiltStore::create(realDisk(), folder, denseQuilt(4096, 8), UQ_SOURCE_DIR "/demo/copperline");
+    const auto made = QuiltStore::create(realDisk(), folder, denseQuilt(4096, 8));
     if (!made) return state.SkipWithError(made.error().text().c_str());
   }
   const std::string demo = scratch.filePath(QStringLiteral("demo")).toStdString();

@@ -14,7 +14,7 @@ import sys
 build, source = (pathlib.Path(p).resolve() for p in sys.argv[1:3])
 
 # Inside the core, each folder may include itself and those before it; the last two never each other.
-CORE = ["base", "grid", "cells", "document", "edit"]
+CORE = ["base", "grid", "cells", "document", "sheets", "edit"]
 LAST = ["history", "store"]
 # Headers of other people's libraries, by a part of their path.
 OUTSIDE = {"qtwidgets": "/QtWidgets/", "qt": "/qt6/", "nlohmann": "/nlohmann/", "cli11": "/CLI/"}

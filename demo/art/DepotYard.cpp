@@ -7,6 +7,7 @@
 #include "art/Sheets.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "raster/PictureFile.h"
 
 namespace uq::art {
 
@@ -231,6 +232,7 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
     sheet.stance = made.stance;
     sheet.facings = made.facings;
     for (const auto& [number, stance] : made.stances) sheet.tiles[number].stance = stance;
+    sheet.source = PictureBytes(pngOf(made.drawn.picture));
     demo.pictures[pictureFile(sheet)] = made.drawn.picture;
     demo.quilt = demo.quilt.with(sheet);
     slots.push_back(*demo.quilt.slots().find(sheet.id));
@@ -275,7 +277,8 @@ Demo composeDemo() {
   facts.screen = {448, 288};
   Demo demo{Quilt(std::move(facts)), {}};
   const auto add = [&](const char* name, const char* code, const DrawnSheet& drawn) {
-    const Sheet sheet = makeSheet(ids, name, code, drawn);
+    Sheet sheet = makeSheet(ids, name, code, drawn);
+    sheet.source = PictureBytes(pngOf(drawn.picture));
     demo.pictures[pictureFile(sheet)] = drawn.picture;
     demo.quilt = demo.quilt.with(sheet);
     return *demo.quilt.slots().find(sheet.id);

@@ -5,7 +5,6 @@
 
 #include "art/DepotYard.h"
 #include "core/store/QuiltStore.h"
-#include "raster/PictureFile.h"
 
 int main(int argc, char** argv) {
   qputenv("QT_QPA_PLATFORM", "offscreen");
@@ -15,17 +14,7 @@ int main(int argc, char** argv) {
     return 2;
   }
   const std::string folder = argv[1];
-  const std::string pictures = folder + ".pictures";
-  const uq::art::Demo demo = uq::art::composeDemo();
-  std::filesystem::create_directories(pictures + "/sheets");
-  for (const auto& [path, picture] : demo.pictures) {
-    if (const auto written = uq::writePng(picture, pictures + "/" + path); !written) {
-      std::fprintf(stderr, "%s\n", written.error().text().c_str());
-      return 1;
-    }
-  }
-  const auto created = uq::QuiltStore::create(uq::realDisk(), folder, demo.quilt, pictures);
-  std::filesystem::remove_all(pictures);
+  const auto created = uq::QuiltStore::create(uq::realDisk(), folder, uq::art::composeDemo().quilt);
   if (!created) {
     std::fprintf(stderr, "%s\n", created.error().text().c_str());
     return 1;

@@ -178,7 +178,7 @@ int render(const RenderOrder& order) {
     hidden.insert(layer->id);
   }
 
-  MapPainter painter(SheetPictures::load(quilt, opened->store.disk(), opened->store.folder(), opened->problems));
+  MapPainter painter(SheetPictures::load(quilt, opened->problems));
   const std::vector<Run> runs = runsOf(*map, {hidden, {}});
   const ViewScale scale{order.zoom};
   const PixelRect cells = makeGrid(map->grid)->pixelBounds(map->bounds);
@@ -207,7 +207,7 @@ int check(const std::string& folder) {
     report(opened.error());
     return kNotOpened;
   }
-  (void)SheetPictures::load(opened->quilt, opened->store.disk(), opened->store.folder(), opened->problems);
+  (void)SheetPictures::load(opened->quilt, opened->problems);
   for (const Error& problem : opened->problems) report(problem);
   if (!opened->problems.empty()) return kProblems;
   std::cout << opened->quilt.facts().name << ": everything opens (" << opened->quilt.maps().size() << " maps, "

@@ -6,18 +6,9 @@
 #include <QImage>
 #include <QRect>
 
+#include "core/base/PixelView.h"
+
 namespace uq {
-
-// Read-only pixels of somebody else's picture. Empty when `pixels` is null.
-struct PixelView {
-  const QRgb* pixels = nullptr;
-  qsizetype stride = 0;  // pixels from one row to the next
-  int w = 0;
-  int h = 0;
-  bool opaque = false;  // no pixel is see-through
-
-  const QRgb* row(int y) const { return pixels + y * stride; }
-};
 
 // A view of a premultiplied ARGB32 picture, which must outlive it. Looks at every pixel to find whether it is opaque.
 PixelView viewOf(const QImage& picture);

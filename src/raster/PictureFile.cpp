@@ -29,6 +29,13 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file) {
   return picture.convertToFormat(QImage::Format_ARGB32_Premultiplied);
 }
 
+std::string pngOf(const QImage& picture) {
+  QBuffer buffer;
+  buffer.open(QIODevice::WriteOnly);
+  QImageWriter(&buffer, "png").write(picture.convertToFormat(QImage::Format_ARGB32));
+  return buffer.data().toStdString();
+}
+
 Result<void> writePng(const QImage& picture, const std::string& path) {
   const auto failed = [&](const QString& why) {
     return fail(Error{Error::Cause::notPermitted, "the picture could not be written (" + why.toStdString() + ")", path,

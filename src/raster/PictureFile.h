@@ -18,6 +18,9 @@ inline constexpr int kMostPictureMegabytes = 512;  // of decoded pixels
 // `file` is named in the Error.
 Result<QImage> decodePicture(std::string_view bytes, const std::string& file);
 
+// The picture as the bytes of a PNG file.
+std::string pngOf(const QImage& picture);
+
 // Writes a PNG, whole or not at all.
 Result<void> writePng(const QImage& picture, const std::string& path);
 

@@ -2,6 +2,9 @@
 
 #include <QPainter>
 #include <QTransform>
+#include <map>
+#include <mutex>
+#include <vector>
 
 #include "core/store/Documents.h"
 #include "raster/PictureFile.h"
@@ -9,6 +12,8 @@
 namespace uq {
 
 namespace {
+
+constexpr std::size_t kMostVersions = 3;  // of one sheet's picture
 
 QImage chalkPicture() {
   static const QImage picture = [] {
@@ -24,19 +29,112 @@ QImage chalkPicture() {
   return picture;
 }
 
+// What of a sheet its pixels depend on.
+struct Version {
+  PictureBytes source;
+  PixelCare care;
+  std::vector<CollectedPicture> collection;
+  QImage picture;
+
+  bool isOf(const Sheet& sheet) const {
+    return care == sheet.care && source == sheet.source && collection == sheet.collection;
+  }
+};
+
+bool isMissing(const Sheet& sheet) {
+  for (const CollectedPicture& one : sheet.collection) {
+    if (!one.source.isBlank()) return false;
+  }
+  return sheet.source.isBlank();
+}
+
+void makeSeeThrough(QImage& picture, std::uint32_t rgb) {
+  const QRgb colour = rgb | 0xff000000u;
+  for (int y = 0; y < picture.height(); ++y) {
+    auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y));
+    for (int x = 0; x < picture.width(); ++x) {
+      if (row[x] == colour) row[x] = 0;
+    }
+  }
+}
+
+void closeRims(QImage& picture) {
+  for (int y = 0; y < picture.height(); ++y) {
+    auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y));
+    for (int x = 0; x < picture.width(); ++x) {
+      if (qAlpha(row[x]) == 255 || row[x] == 0) continue;
+      row[x] = qAlpha(row[x]) < 128 ? 0 : qUnpremultiply(row[x]) | 0xff000000u;
+    }
+  }
+}
+
+// Area averages of whole blocks.
+QImage shrunk(const QImage& picture, int factor) {
+  QImage small(picture.width() / factor, picture.height() / factor, QImage::Format_ARGB32_Premultiplied);
+  const unsigned count = static_cast<unsigned>(factor * factor);
+  for (int y = 0; y < small.height(); ++y) {
+    auto* out = reinterpret_cast<QRgb*>(small.scanLine(y));
+    for (int x = 0; x < small.width(); ++x) {
+      unsigned sums[4] = {};
+      for (int dy = 0; dy < factor; ++dy) {
+        const auto* row = reinterpret_cast<const QRgb*>(picture.constScanLine(y * factor + dy)) + x * factor;
+        for (int dx = 0; dx < factor; ++dx) {
+          for (int c = 0; c < 4; ++c) sums[c] += row[dx] >> (8 * c) & 0xff;
+        }
+      }
+      out[x] = 0;
+      for (int c = 0; c < 4; ++c) out[x] |= (sums[c] + count / 2) / count << (8 * c);
+    }
+  }
+  return small;
+}
+
 }  // namespace
 
-SheetPictures SheetPictures::load(const Quilt& quilt, Disk& disk, const std::string& folder, Errors& problems) {
+struct SheetPictures::Library {
+  std::mutex mutex;
+  std::map<Id, std::vector<Version>> versions;  // the newest last
+};
+
+SheetPictures::SheetPictures() : library_(std::make_shared<Library>()) {}
+
+QImage caredFor(QImage picture, const PixelCare& care) {
+  if (picture.isNull()) return picture;
+  if (care.seeThrough) makeSeeThrough(picture, *care.seeThrough);
+  if (care.shrink > 1) picture = shrunk(picture, care.shrink);
+  if (care.closesRims) closeRims(picture);
+  return picture;
+}
+
+Result<QImage> decodeSheet(const Sheet& sheet) {
+  if (!sheet.isCollection()) {
+    auto picture = decodePicture(sheet.source.read(), pictureFile(sheet));
+    if (picture) *picture = caredFor(std::move(*picture), sheet.care);
+    return picture;
+  }
+  QImage all(sheet.pictureSize.w, sheet.pictureSize.h, QImage::Format_ARGB32_Premultiplied);
+  if (all.isNull()) return fail(Error::Cause::tooLarge, "the pictures of the collection do not fit the memory", sheetFile(sheet));
+  all.fill(Qt::transparent);
+  QPainter painter(&all);
+  painter.setCompositionMode(QPainter::CompositionMode_Source);
+  for (const CollectedPicture& one : sheet.collection) {
+    if (one.source.isBlank()) continue;
+    auto picture = decodePicture(one.source.read(), pictureFile(sheet, one));
+    if (!picture) return picture;
+    painter.drawImage(one.at.x, one.at.y, caredFor(std::move(*picture), sheet.care), 0, 0, one.size.w, one.size.h);
+  }
+  return all;
+}
+
+SheetPictures SheetPictures::load(const Quilt& quilt, Errors& problems) {
   SheetPictures pictures;
   for (const auto& sheet : quilt.sheets()) {
-    const std::string file = pictureFile(sheet.read());
-    const auto bytes = disk.read(joined(folder, file), std::int64_t{kMostPictureMegabytes} << 20);
-    auto picture = bytes ? decodePicture(*bytes, file) : Result<QImage>(fail(bytes.error()));
+    if (isMissing(sheet.read())) continue;
+    auto picture = decodeSheet(sheet.read());
     if (!picture) {
       Error error = picture.error();
-      error.file = file;
       error.kept = "The tiles of \"" + sheet->name + "\" stay where they are painted, shown as labelled placeholders";
-      error.todo = "Put the picture back and open the quilt again";
+      error.todo = "Put a good picture in its place";
       problems.push_back(std::move(error));
       continue;
     }
@@ -45,18 +143,38 @@ SheetPictures SheetPictures::load(const Quilt& quilt, Disk& disk, const std::str
                                "the picture has " + std::to_string(picture->width()) + " × " +
                                    std::to_string(picture->height()) + " pixels, but the sheet was cut for " +
                                    std::to_string(sheet->pictureSize.w) + " × " + std::to_string(sheet->pictureSize.h),
-                               file, 0, "Tiles outside the picture are shown as labelled placeholders",
-                               "Put the right picture back"});
+                               pictureFile(sheet.read()), 0,
+                               "Tiles outside the picture are shown as labelled placeholders",
+                               "Put the right picture back, or cut the sheet anew"});
     }
-    pictures.set(sheet->id, std::move(*picture));
+    pictures.set(sheet.read(), std::move(*picture));
   }
   return pictures;
 }
 
-QImage SheetPictures::picture(Id sheet) const {
-  if (sheet == chalk().id) return chalkPicture();
-  const auto found = pictures_.find(sheet);
-  return found == pictures_.end() ? QImage() : found->second;
+void SheetPictures::set(const Sheet& sheet, QImage picture) {
+  const std::lock_guard lock(library_->mutex);
+  auto& versions = library_->versions[sheet.id];
+  std::erase_if(versions, [&](const Version& version) { return version.isOf(sheet); });
+  versions.push_back({sheet.source, sheet.care, sheet.collection, std::move(picture)});
+  if (versions.size() > kMostVersions) versions.erase(versions.begin());
+}
+
+QImage SheetPictures::picture(const Sheet& sheet) const {
+  if (sheet.id == chalk().id) return chalkPicture();
+  {
+    const std::lock_guard lock(library_->mutex);
+    const auto found = library_->versions.find(sheet.id);
+    if (found != library_->versions.end()) {
+      for (const Version& version : found->second) {
+        if (version.isOf(sheet)) return version.picture;
+      }
+    }
+  }
+  if (isMissing(sheet)) return {};
+  const QImage decoded = decodeSheet(sheet).value_or(QImage());
+  SheetPictures(*this).set(sheet, decoded);
+  return decoded;
 }
 
 std::optional<QImage> SheetPictures::tile(const Quilt& quilt, TileRef tile) const {
@@ -64,10 +182,11 @@ std::optional<QImage> SheetPictures::tile(const Quilt& quilt, TileRef tile) cons
   const Sheet* sheet = quilt.sheetAt(tile.slot);
   const auto place = sheet ? sheet->place(tile.number) : std::nullopt;
   if (!place) return std::nullopt;
-  const QImage whole = picture(sheet->id);
+  const QImage whole = picture(*sheet);
   const QRect part(place->x, place->y, place->w, place->h);
   if (!whole.rect().contains(part)) return std::nullopt;
-  return whole.copy(part);
+  const QImage straight = whole.copy(part);
+  return sheet->shows(tile.number).mirrored ? straight.mirrored(true, false) : straight;
 }
 
 std::optional<QImage> SheetPictures::turned(const Quilt& quilt, Cell cell) const {

@@ -1,30 +1,35 @@
 // SheetPictures: the pixels of a quilt's sheets, and its tiles by number.
 //
-// Holds one picture a sheet, as read; a tile is a rectangle of it. Where the sheet, its picture or the tile is missing,
-// there is no picture, and who draws shows a placeholder. Pictures are read-only values: copying is cheap, and a copy
-// may be used on another thread.
+// One library of decoded pictures, shared by all copies of it, on any thread. A picture is found by what its sheet holds
+// — the bytes of its file and what is to be done with their pixels — so a sheet that undo brings back is drawn with the
+// picture it had. The few newest pictures of each sheet are kept; others are decoded again when they are asked for.
+// Where a sheet, its picture or a tile is missing, there is no picture, and who draws shows a placeholder.
+//
+// Cost: looking up takes a lock; decoding happens at the first look, or before, by load() and set().
 #pragma once
 
 #include <QImage>
-#include <QRect>
-#include <map>
+#include <memory>
 #include <optional>
 
+#include "core/base/PixelView.h"
 #include "core/document/Quilt.h"
-#include "core/store/Disk.h"
 
 namespace uq {
 
 class SheetPictures {
  public:
-  // Reads the picture of each sheet of the quilt in `folder`. What is missing, broken or not of the size that its sheet
-  // says is added to `problems`.
-  static SheetPictures load(const Quilt& quilt, Disk& disk, const std::string& folder, Errors& problems);
+  SheetPictures();
 
-  void set(Id sheet, QImage picture) { pictures_[sheet] = std::move(picture); }
+  // Decodes the picture of each sheet of the quilt. What is broken, or not of the size that its sheet says, is added to
+  // `problems`; what is missing was reported by who read the quilt.
+  static SheetPictures load(const Quilt& quilt, Errors& problems);
+
+  // The picture of the sheet as it is now.
+  void set(const Sheet& sheet, QImage picture);
 
   // Null when there is none.
-  QImage picture(Id sheet) const;
+  QImage picture(const Sheet& sheet) const;
 
   // The tile laid straight, at 100 %; nothing for a placeholder.
   std::optional<QImage> tile(const Quilt& quilt, TileRef tile) const;
@@ -32,8 +37,16 @@ class SheetPictures {
   std::optional<QImage> turned(const Quilt& quilt, Cell cell) const;
 
  private:
-  std::map<Id, QImage> pictures_;
+  struct Library;
+  std::shared_ptr<Library> library_;
 };
+
+// The picture that a sheet's source, or those of its collection, decode to, treated as its care says. An Error names the file.
+Result<QImage> decodeSheet(const Sheet& sheet);
+
+// What `care` makes of a picture, premultiplied ARGB: whole blocks of shrink × shrink pixels become one by area average;
+// a rest at the right and the bottom is left out.
+QImage caredFor(QImage picture, const PixelCare& care);
 
 // A picture mirrored across and turned clockwise by quarters.
 QImage turnedPicture(const QImage& picture, Turn turn);

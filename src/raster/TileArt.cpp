@@ -121,11 +121,16 @@ QImage planPicture(const QImage& picture, PixelSize cell) {
 
 // The sizes and stances of a sheet's tiles.
 std::vector<TileArt::Standing> standingsOf(const Sheet& sheet) {
-  std::vector<TileArt::Standing> all{{sheet.cut.cell, sheet.stance}};
-  for (const auto& [number, facts] : sheet.tiles) {
-    if (!facts.stance) continue;
-    const TileArt::Standing one{sheet.cut.cell, *facts.stance};
+  std::vector<TileArt::Standing> all;
+  const auto add = [&all](const TileArt::Standing& one) {
     if (std::find(all.begin(), all.end(), one) == all.end()) all.push_back(one);
+  };
+  if (!sheet.isCollection()) add({sheet.cut.cell, sheet.stance});
+  for (const CollectedPicture& one : sheet.collection) add({one.size, sheet.stanceOf(one.number)});
+  for (const auto& [number, rect] : sheet.places->retired) add({{rect.w, rect.h}, sheet.stanceOf(number)});
+  for (const auto& [number, facts] : sheet.tiles) {
+    const auto place = facts.stance ? sheet.place(number) : std::nullopt;
+    if (place) add({{place->w, place->h}, *facts.stance});
   }
   return all;
 }
@@ -148,7 +153,7 @@ bool TileArt::follow(const Quilt& quilt) {
       changed = changed || slot.known;
       slot.known = true;
       slot.revision = sheet ? sheet->revision : Revision();
-      slot.picture = sheet ? pictures_.picture(sheet->id) : QImage();
+      slot.picture = sheet ? pictures_.picture(*sheet) : QImage();
       slot.standings = sheet ? standingsOf(*sheet) : std::vector<Standing>();
     }
     slot.sheet = sheet;
@@ -181,23 +186,25 @@ TileArt::Tile TileArt::made(Cell cell) const {
   const auto place = slot.sheet->place(ref.number);
   if (!place) return tile;
   tile.size_ = {place->w, place->h};
+  Turn turn = cell.turn();
+  if (slot.sheet->shows(ref.number).mirrored) turn.mirror = !turn.mirror;
   if (cell.turn().steps % 2 == 1) std::swap(tile.size_.w, tile.size_.h);
   if (shape_.plan) {
     const QRect whole(place->x, place->y, place->w, place->h);
     tile.size_ = {planSide(shape_.cell), planSide(shape_.cell)};
     if (!slot.picture.rect().contains(whole)) return tile;
-    tile.kept_ = planPicture(turnedPicture(slot.picture.copy(whole), cell.turn()), shape_.cell);
+    tile.kept_ = planPicture(turnedPicture(slot.picture.copy(whole), turn), shape_.cell);
     tile.straight_ = viewOf(tile.kept_);
     return tile;
   }
   tile.stance_ = turnedStance(*makeGrid(shape_), slot.sheet->stanceOf(ref.number), cell.turn());
   const QRect part(place->x, place->y, place->w, place->h);
   if (!slot.picture.rect().contains(part)) return tile;
-  if (cell.turn() == Turn{}) {
+  if (turn == Turn{}) {
     tile.kept_ = slot.picture;
     tile.straight_ = viewOf(slot.picture, part);
   } else {
-    tile.kept_ = turnedPicture(slot.picture.copy(part), cell.turn());
+    tile.kept_ = turnedPicture(slot.picture.copy(part), turn);
     tile.straight_ = viewOf(tile.kept_);
   }
   return tile;

@@ -141,7 +141,7 @@ TEST_F(Starting, TheDemoIsACopy) {
   EXPECT_EQ(QString::fromStdString(session().store().folder()),
             StartPage::quiltsFolder() + QStringLiteral("/copperline"));
   EXPECT_TRUE(session().problems().empty());
-  EXPECT_FALSE(session().painter().pictures().picture(session().quilt().sheets().front()->id).isNull());
+  EXPECT_FALSE(session().painter().pictures().picture(session().quilt().sheets().front().read()).isNull());
   EXPECT_FALSE(session().store().readOnly());
   room.reset();
   openNothing();

@@ -68,7 +68,7 @@ TEST(ArrangeMaps, MapsThatChangePlacesAreSavedWhole) {
   auto disk = std::make_shared<MemoryDisk>();
   disk->folders.insert("/q");
   Quilt quilt = smallQuilt();
-  auto store = QuiltStore::create(disk, "/q", quilt, "");
+  auto store = QuiltStore::create(disk, "/q", quilt);
   ASSERT_TRUE(store);
   quilt = store->quilt;
   const Id yard = quilt.mapNamed("Yard")->id;

@@ -31,7 +31,7 @@ struct Scratch {
 
 std::string savedQuilt(const Scratch& scratch) {
   const std::string folder = scratch / "quilt";
-  EXPECT_TRUE(QuiltStore::create(realDisk(), folder, smallQuilt(), "/nowhere"));
+  EXPECT_TRUE(QuiltStore::create(realDisk(), folder, smallQuilt()));
   return folder;
 }
 

@@ -44,7 +44,7 @@ TEST(KilledSave, LeavesTheOldQuiltOrTheNewOneNeverAMix) {
     const std::string folder = std::string(scratch) + "/" + std::to_string(step);
     std::string before;
     {
-      auto created = QuiltStore::create(realDisk(), folder, smallQuilt(), "");
+      auto created = QuiltStore::create(realDisk(), folder, smallQuilt());
       ASSERT_TRUE(created) << created.error().text();
       before = bytes(created->quilt);
     }

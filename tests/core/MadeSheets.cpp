@@ -4,7 +4,7 @@
 #include <array>
 #include <random>
 
-namespace uq {
+namespace uq::test {
 
 namespace {
 
@@ -151,4 +151,4 @@ std::string MadeSheet::text() const {
 
 MadeSheet madeSheet(std::uint64_t seed) { return Maker(seed).make(); }
 
-}  // namespace uq
+}  // namespace uq::test

@@ -10,7 +10,7 @@
 
 #include "core/document/Sheet.h"
 
-namespace uq {
+namespace uq::test {
 
 enum class Art {
   ground,   // covers its tile: flat colours under ordered texture, most tiles with two look-alikes
@@ -34,4 +34,4 @@ struct MadeSheet {
 // third of the tiles is empty. What lies between the tiles is see-through, or one colour.
 MadeSheet madeSheet(std::uint64_t seed);
 
-}  // namespace uq
+}  // namespace uq::test

@@ -26,7 +26,7 @@ struct Saved {
   std::unique_ptr<QuiltStore> store;
 
   Saved() {
-    auto created = QuiltStore::create(disk, kFolder, smallQuilt(), "/nowhere");
+    auto created = QuiltStore::create(disk, kFolder, smallQuilt());
     EXPECT_TRUE(created) << created.error().text();
     quilt = created->quilt;
     store = std::make_unique<QuiltStore>(std::move(created->store));
@@ -120,7 +120,7 @@ RC_GTEST_PROP(QuiltStore, SaveLoadSaveGivesTheSameBytes, ()) {
   RC_ASSERT(opened->problems.empty());
   RC_ASSERT(bytes(opened->quilt) == bytes(quilt));
   // The whole quilt written anew elsewhere: the same names, the same bytes.
-  const auto copy = QuiltStore::create(saved.disk, "/copy", opened->quilt, kFolder);
+  const auto copy = QuiltStore::create(saved.disk, "/copy", opened->quilt);
   RC_ASSERT(copy.has_value());
   for (const auto& [path, bytes] : before) {
     RC_ASSERT(saved.disk->files.at("/copy" + path.substr(kFolder.size())) == bytes);
@@ -134,14 +134,14 @@ TEST(QuiltStore, KeepsFieldsThatItDoesNotKnow) {
   std::string& layer = saved.file("maps/yard/map.json");
   layer.replace(layer.find("\"cells\": \"sheds.cells\""), 0, "\"parallax\": 0.5, ");
   std::string& sheet = saved.file("sheets/street.json");
-  sheet.replace(sheet.find("{\"number\": 0"), 0, "{\"number\": 3, \"footing\": \"solid\"},\n    ");
+  sheet.replace(sheet.find("{\"number\": 0"), 0, "{\"number\": 3, \"smell\": \"tar\"},\n    ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);
   EXPECT_THAT(opened->problems, IsEmpty());
   Sheet street = *opened->quilt.sheetAt(tileOf(opened->quilt, "street", 0).tile().slot);
   street.tiles[1].name = "kerb";
   ASSERT_TRUE(opened->store.save(opened->quilt.with(street)));
-  EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("{\"number\": 3, \"footing\": \"solid\"}\n"));
+  EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("{\"number\": 3, \"smell\": \"tar\"}\n"));
   EXPECT_THAT(saved.file("sheets/street.json"), HasSubstr("{\"number\": 1, \"name\": \"kerb\"},\n"));
   opened = saved.open();
   const Quilt renamed = renameLayer(opened->quilt, layerOf(opened->quilt, "Yard", "Paving"), "Ground");
@@ -310,7 +310,7 @@ TEST(QuiltStore, WhereThereIsNoQuiltItSaysWhatToChoose) {
 TEST(QuiltStore, NeverWritesIntoAFolderThatHoldsSomething) {
   Saved saved;
   const auto files = saved.disk->files;
-  const auto created = QuiltStore::create(saved.disk, kFolder, smallQuilt(), "/nowhere");
+  const auto created = QuiltStore::create(saved.disk, kFolder, smallQuilt());
   ASSERT_FALSE(created);
   EXPECT_THAT(created.error().reason, HasSubstr("not empty"));
   EXPECT_EQ(saved.disk->files, files);
@@ -318,9 +318,8 @@ TEST(QuiltStore, NeverWritesIntoAFolderThatHoldsSomething) {
 
 TEST(QuiltStore, SaveAsTakesThePicturesAlong) {
   Saved saved;
-  saved.disk->put(kFolder + "/sheets/street.png", "pixels");
-  ASSERT_TRUE(QuiltStore::create(saved.disk, "/new/place", saved.quilt, kFolder));
-  EXPECT_EQ(saved.disk->files.at("/new/place/sheets/street.png"), "pixels");
+  ASSERT_TRUE(QuiltStore::create(saved.disk, "/new/place", saved.quilt));
+  EXPECT_EQ(saved.disk->files.at("/new/place/sheets/street.png"), saved.file("sheets/street.png"));
 }
 
 struct Damage {
@@ -402,11 +401,11 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"facing_twice", "sheets/street.json", "\"tiles\"", "\"facings\": [[3, 4, 3, null]], \"tiles\"", 12,
                "4 or 6 tiles"},
         Damage{"footprint", "sheets/street.json", "\"tiles\"", "\"footprint\": [0, 1], \"tiles\"", 12, "from 1 to 64"},
-        Damage{"newer_map", "maps/yard/map.json", "1.2", "2.0", 3, "newer version"},
+        Damage{"newer_map", "maps/yard/map.json", "1.3", "2.0", 3, "newer version"},
         Damage{"broken_sheet", "sheets/street.json", "\"code\"", nullptr, 6, "syntax error"},
         Damage{"sheet_code", "sheets/street.json", "\"A\"", "\"a1\"", 6, "capital letters"},
         Damage{"broken_quilt", "quilt.json", "\"name\"", nullptr, 5, "syntax error"},
-        Damage{"newer_quilt", "quilt.json", "1.2", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
+        Damage{"newer_quilt", "quilt.json", "1.3", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
 // Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
@@ -483,7 +482,7 @@ TEST(QuiltStore, AFolderThatVanishedIsNotMadeAnewByHalf) {
 TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");
-  map.replace(map.find("1.2"), 3, "1.7");
+  map.replace(map.find("1.3"), 3, "1.7");
   map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);

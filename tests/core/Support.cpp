@@ -113,6 +113,7 @@ Sheet sheetNamed(IdSource& ids, const char* name, const char* code) {
   sheet.code = code;
   sheet.picture = std::string(name) + ".png";
   sheet.pictureSize = {128, 64};
+  sheet.source = PictureBytes("the pixels of " + sheet.name);
   sheet.tiles[0].name = std::string("first of ") + name;
   return sheet;
 }

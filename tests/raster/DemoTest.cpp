@@ -26,11 +26,11 @@ TEST(Demo, IsWhatTheArtProgramDraws) {
   const art::Demo drawn = art::composeDemo();
   EXPECT_EQ(test::bytes(opened.quilt), test::bytes(drawn.quilt));
   Errors problems;
-  const auto pictures = SheetPictures::load(opened.quilt, *realDisk(), kDemo, problems);
+  const auto pictures = SheetPictures::load(opened.quilt, problems);
   EXPECT_TRUE(problems.empty());
   for (const auto& sheet : opened.quilt.sheets()) {
     const QImage& expected = drawn.pictures.at("sheets/" + sheet->picture);
-    EXPECT_EQ(pictures.picture(sheet->id), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
+    EXPECT_EQ(pictures.picture(sheet.read()), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
         << sheet->name;
   }
 }
@@ -146,7 +146,7 @@ TEST(Demo, EveryCellHasGroundAndEveryBorderIsDrawn) {
 TEST(Demo, AtLeastFiveThingsOfSeveralTilesCastAShadow) {
   const auto opened = openDemo();
   Errors problems;
-  const auto pictures = SheetPictures::load(opened.quilt, *realDisk(), kDemo, problems);
+  const auto pictures = SheetPictures::load(opened.quilt, problems);
   const Map& yard = *opened.quilt.mapNamed("Depot Yard");
   std::set<TileRef> used;
   for (const Shared<TilesLayer>& layer : yard.layers) {

@@ -5,6 +5,7 @@
 #include <cstdlib>
 
 #include "core/document/PlanView.h"
+#include "core/store/Disk.h"
 #include "raster/PictureFile.h"
 #include "raster/Scene.h"
 
@@ -241,7 +242,7 @@ TEST(MapPainter, ThePlanShowsGroundTopsAndSmallPictures) {
     sheet.cut.cell = {32, height};
     sheet.pictureSize = {32, height};
     scene.quilt = scene.quilt.with(sheet);
-    scene.pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
+    scene.pictures.set(sheet, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
     return *scene.quilt.slots().find(sheet.id);
   };
   const SheetSlot flat = sheetOf("F", 40, [](int x, int y) { return y < 24 ? 0 : x < 16 ? kRed : kBlue; });

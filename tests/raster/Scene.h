@@ -45,7 +45,7 @@ struct Scene {
       sheet.cut.cell = cell;
       sheet.pictureSize = {picture.width(), picture.height()};
       quilt = quilt.with(sheet);
-      pictures.set(sheet.id, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
+      pictures.set(sheet, picture.convertToFormat(QImage::Format_ARGB32_Premultiplied));
       return *quilt.slots().find(sheet.id);
     };
     QImage tiles(32, 16, QImage::Format_ARGB32);

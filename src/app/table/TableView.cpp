@@ -215,7 +215,7 @@ void TableView::paintEvent(QPaintEvent*) {
                               : QStringLiteral("%1 × %2").arg(one.cut.cell.w).arg(one.cut.cell.h))
                      .arg(one.tileCount()));
     painter.fillRect(place, theme.surround.lighter(150));
-    const QImage picture = session_->painter().pictures().picture(one.id);
+    const QImage picture = session_->painter().pictures().picture(one);
     if (picture.isNull()) {
       painter.fillRect(place, theme.paper);
       painter.fillRect(place, QBrush(theme.edge, Qt::BDiagPattern));

@@ -25,7 +25,7 @@ constexpr std::size_t kTabsAtFirst = 8;
 Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
   auto opened = QuiltStore::open(std::move(disk), folder, QuiltStore::Access::write, &progress);
   if (!opened) return fail(opened.error());
-  auto pictures = SheetPictures::load(opened->quilt, opened->store.disk(), folder, opened->problems);
+  auto pictures = SheetPictures::load(opened->quilt, opened->problems);
   return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder))};
 }
 
@@ -625,8 +625,8 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
   }
   work.start<Result<QuiltStore::Opened>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
-      [store = store_, quilt = quilt_, folder](Progress& progress) {
-        return QuiltStore::create(realDisk(), folder, quilt, store->folder(), &progress);
+      [quilt = quilt_, folder](Progress& progress) {
+        return QuiltStore::create(realDisk(), folder, quilt, &progress);
       },
       [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Opened> created) {
         if (!session) return;

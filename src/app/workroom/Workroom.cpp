@@ -279,17 +279,15 @@ QString Workroom::freeFolder(const QString& name) {
   return folder;
 }
 
-void Workroom::create(const Quilt& quilt, const QString& folder, const QString& picturesFrom,
-                      const std::function<void()>& then) {
+void Workroom::create(const Quilt& quilt, const QString& folder, const std::function<void()>& then) {
   if (!QDir().mkpath(QFileInfo(folder).absolutePath())) {
     return report(Error{Error::Cause::notPermitted, "the folder cannot be made", folder.toStdString(), 0,
                         "Nothing was written", "Choose another place"});
   }
   work_.start<Result<Session::Loaded>>(
       LongWork::Kind::open, tr("Making %1…").arg(QString::fromStdString(quilt.facts().name)),
-      [disk = disk_, quilt, folder = folder.toStdString(),
-       picturesFrom = picturesFrom.toStdString()](Progress& progress) -> Result<Session::Loaded> {
-        auto created = QuiltStore::create(disk, folder, quilt, picturesFrom, &progress);
+      [disk = disk_, quilt, folder = folder.toStdString()](Progress& progress) -> Result<Session::Loaded> {
+        auto created = QuiltStore::create(disk, folder, quilt, &progress);
         if (!created) return fail(created.error());
         created = fail(Error{});  // lets the lock go
         return Session::load(folder, progress, disk);
@@ -310,7 +308,7 @@ void Workroom::newQuilt(const QString& name, const QString& folder) {
     QuiltFacts facts;
     facts.id = IdSource::fromSystem().next();
     facts.name = name.toStdString();
-    create(Quilt(facts), folder, {}, [this] { askForMap(); });
+    create(Quilt(facts), folder, [this] { askForMap(); });
   });
 }
 
@@ -319,7 +317,7 @@ void Workroom::openDemo() {
     const QString demo = demoFolder();
     const auto opened = QuiltStore::open(realDisk(), demo.toStdString(), QuiltStore::Access::read);
     if (!opened) return report(opened.error());
-    create(opened->quilt, freeFolder(QString::fromStdString(opened->quilt.facts().name)), demo, [] {});
+    create(opened->quilt, freeFolder(QString::fromStdString(opened->quilt.facts().name)), [] {});
   });
 }
 

@@ -68,9 +68,8 @@ class Workroom : public QMainWindow {
  private:
   QWidget* buildLeft();
   QWidget* buildWorkroom();
-  // Creates a quilt in a folder, with the pictures of another, and opens it.
-  void create(const Quilt& quilt, const QString& folder, const QString& picturesFrom,
-              const std::function<void()>& then);
+  // Creates a quilt in a folder and opens it.
+  void create(const Quilt& quilt, const QString& folder, const std::function<void()>& then);
   // The first free folder for a quilt of that name, beside the others.
   static QString freeFolder(const QString& name);
   // What is remembered of the open quilt: desk, window, views, and its picture on the start page.

@@ -57,6 +57,7 @@ struct QuiltFacts {
   std::vector<std::string> roles = kPlainRoles;  // what layers may be for, in the order in which they are offered
   PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
   Id opensWith;                                  // the map that somebody sees first; empty: the first by name
+  std::vector<Id> table;                         // sheets as they lie on the Table; others follow by code
   Json::Object extra;                            // fields that this version does not know
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;

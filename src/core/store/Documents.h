@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 2;
+inline constexpr int kFormatMinor = 3;
 
 Json quiltDocument(const QuiltFacts& facts);
 Json mapDocument(const Map& map);
@@ -31,5 +31,7 @@ std::string cellsFile(const Map& map, const TilesLayer& layer);
 std::string liftsFile(const Map& map, const TilesLayer& layer);  // only where a cell is lifted
 std::string sheetFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet);
+std::string pictureFile(const Sheet& sheet, const CollectedPicture& one);  // of a collection
+std::string tilesFile(const Sheet& sheet);
 
 }  // namespace uq

@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/TilesText.h"
 
 namespace uq {
 
@@ -48,6 +49,21 @@ void forEachLayerFile(const Quilt& quilt, Visit&& visit) {
       }
     }
   }
+}
+
+// Calls visit(path, source) for each picture of a sheet.
+template <class Visit>
+void forEachPicture(const Sheet& sheet, Visit&& visit) {
+  if (!sheet.isCollection()) visit(pictureFile(sheet), sheet.source);
+  for (const CollectedPicture& one : sheet.collection) visit(pictureFile(sheet, one), one.source);
+}
+
+std::string jsonOf(const Sheet& sheet) { return writeJson(sheetDocument(sheet)); }
+
+void addSheetFiles(const Sheet& sheet, std::set<std::string>& files) {
+  files.insert(sheetFile(sheet));
+  if (!writeTiles(sheet).empty()) files.insert(tilesFile(sheet));
+  forEachPicture(sheet, [&files](const std::string& path, const PictureBytes&) { files.insert(path); });
 }
 
 std::string folderOf(const std::string& path) { return path.substr(0, path.rfind('/')); }
@@ -93,7 +109,7 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
 }
 
 Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const std::string& folder, const Quilt& quilt,
-                                              const std::string& picturesFrom, Progress* progress) {
+                                              Progress* progress) {
   Progress unseen;
   if (auto made = disk->makeFolder(folder); !made) return fail(made.error());
   const auto there = disk->list(folder, kMostNames);
@@ -105,14 +121,7 @@ Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const 
   QuiltStore store(disk, folder);
   if (auto locked = store.takeLock()) return fail(*locked);
 
-  Planned planned = store.plan(quilt);
-  for (const auto& sheet : quilt.sheets()) {
-    const std::string path = pictureFile(sheet.read());
-    auto picture = disk->read(joined(picturesFrom, path), kLargestPictureFile);
-    if (!picture && picture.error().cause == Error::Cause::missing) continue;
-    if (!picture) return fail(picture.error());
-    if (!planned.texts.contains(path)) planned.write(path, [bytes = std::move(*picture)] { return bytes; });
-  }
+  const Planned planned = store.plan(quilt);
   bool committed = false;
   if (auto done = store.carryOut(planned, progress ? *progress : unseen, committed); !done) return fail(done.error());
   store.saved_ = quilt;
@@ -328,8 +337,39 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
       continue;
     }
     sheet->file = name.substr(0, name.size() - kJsonEnding.size());
+    if (const auto tiles = readPlaces(*sheet); !tiles) {
+      notRead(problems, Error(tiles.error())
+                            .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
+                            .advising("Mend the file, or delete it if the sheet was never cut anew"));
+      continue;
+    }
+    readPictures(*sheet, problems);
     quilt = quilt.with(std::move(*sheet));
   }
+}
+
+Result<void> QuiltStore::readPlaces(Sheet& sheet) {
+  const std::string file = tilesFile(sheet);
+  const auto text = read(file, kLargestDocument);
+  if (!text && text.error().cause == Error::Cause::missing) return {};
+  return text ? readTiles(*text, file, sheet) : Result<void>(fail(text.error()));
+}
+
+// A picture that is missing or cannot be read stays blank, and its tiles stay.
+void QuiltStore::readPictures(Sheet& sheet, Errors& problems) {
+  const auto readOne = [&](const std::string& path, PictureBytes& source) {
+    auto bytes = read(path, kLargestPictureFile);
+    if (bytes) {
+      source = PictureBytes(std::move(*bytes));
+    } else {
+      Error error = bytes.error();
+      error.kept = "The tiles of \"" + sheet.name + "\" stay where they are painted, shown as labelled placeholders";
+      error.todo = "Put the picture back, or point to it on the Table";
+      problems.push_back(std::move(error));
+    }
+  };
+  if (!sheet.isCollection()) readOne(pictureFile(sheet), sheet.source);
+  for (CollectedPicture& one : sheet.collection) readOne(pictureFile(sheet, one), one.source);
 }
 
 void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress) {
@@ -409,12 +449,11 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
 
   std::set<std::string> old;
   std::set<std::string> now;
-  for (const auto& sheet : saved_.sheets()) old.insert(sheetFile(sheet.read()));
+  for (const auto& sheet : saved_.sheets()) addSheetFiles(sheet.read(), old);
   for (const auto& sheet : quilt.sheets()) {
-    now.insert(sheetFile(sheet.read()));
+    addSheetFiles(sheet.read(), now);
     const Sheet* before = saved_.sheet(sheet->id);
-    if (before && *before == sheet.read()) continue;
-    planned.write(sheetFile(sheet.read()), [&sheet] { return writeJson(sheetDocument(sheet.read())); });
+    if (!before || !(*before == sheet.read())) planSheet(sheet.read(), before, planned);
   }
   for (const auto& map : saved_.maps()) old.insert(mapFile(map.read()));
   forEachLayerFile(saved_, [&](const LayerFile& file) { old.insert(file.path); });
@@ -443,6 +482,22 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     if (!now.contains(path)) planned.journal.removes.push_back(path);
   }
   return planned;
+}
+
+void QuiltStore::planSheet(const Sheet& sheet, const Sheet* old, Planned& planned) const {
+  const auto planText = [&](const std::string& path, std::string text, const std::string& was) {
+    if (!text.empty() && text != was) planned.write(path, [text = std::move(text)] { return text; });
+  };
+  planText(sheetFile(sheet), jsonOf(sheet), old ? jsonOf(*old) : "");
+  planText(tilesFile(sheet), writeTiles(sheet), old ? writeTiles(*old) : "");
+  std::map<std::string, PictureBytes> before;
+  if (old) forEachPicture(*old, [&](const std::string& path, const PictureBytes& bytes) { before[path] = bytes; });
+  forEachPicture(sheet, [&](const std::string& path, const PictureBytes& bytes) {
+    const auto was = before.find(path);
+    const bool same = was != before.end() && was->second == bytes;
+    if (same || bytes.isBlank() || planned.texts.contains(path)) return;
+    planned.write(path, [bytes] { return bytes.read(); });
+  });
 }
 
 void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const {

@@ -1,7 +1,7 @@
 // QuiltStore: one quilt's folder, opened; the only thing that reads or writes it.
 //
 // Opening reads everything that can be read and reports the rest: a broken map file leaves that map out, a cut-off
-// `.cells` keeps the rows before the cut, a missing sheet keeps its tiles. Whatever could not be read whole is never
+// `.cells` keeps the rows before the cut, a missing sheet or picture keeps its tiles. Whatever could not be read whole is never
 // written again by this store. A store opened for writing holds the quilt's lock; where that is not to be had, it is
 // read-only and says why.
 //
@@ -42,10 +42,10 @@ class QuiltStore {
   static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
                              Progress* progress = nullptr);
 
-  // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. The pictures of its sheets are
-  // copied from `picturesFrom`, another quilt's folder; those that are missing there stay missing.
+  // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. Pictures that are missing stay
+  // missing.
   static Result<Opened> create(std::shared_ptr<Disk> disk, const std::string& folder, const Quilt& quilt,
-                               const std::string& picturesFrom, Progress* progress = nullptr);
+                               Progress* progress = nullptr);
 
   // Saves what changed. On an Error the quilt on the disk is the old one, or the new one to be finished by the next
   // opener; never a mix.
@@ -88,8 +88,11 @@ class QuiltStore {
   Quilt readAll(Errors& problems, Progress& progress);
   void notRead(Errors& problems, Error error);
   void readSheets(Quilt& quilt, Errors& problems);
+  Result<void> readPlaces(Sheet& sheet);
+  void readPictures(Sheet& sheet, Errors& problems);
   void readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress);
   Planned plan(const Quilt& quilt) const;
+  void planSheet(const Sheet& sheet, const Sheet* old, Planned& planned) const;
   void planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const;
   Result<void> checkUnchanged(const Planned& planned);
   // `committed` tells whether the save has happened, even where finishing it failed.
