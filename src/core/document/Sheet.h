@@ -174,6 +174,12 @@ struct Sheet {
   friend bool operator==(const Sheet&, const Sheet&) = default;
 };
 
+// "A", "B", … "Z", "AA", …: the code after `count` others.
+std::string sheetCode(int count);
+
+// True for one to three capital letters.
+bool isSheetCode(std::string_view text);
+
 // How many cells a cut gives of a picture, each way.
 PixelSize cellsOf(const SheetCut& cut, PixelSize picture);
 

@@ -492,17 +492,4 @@ NumbersRead readNumbers(std::string_view text, int most, const std::string& file
   return result;
 }
 
-std::string sheetCode(int count) {
-  std::string code;
-  for (++count; count > 0; count = (count - 1) / 26) {
-    code.insert(code.begin(), static_cast<char>('A' + (count - 1) % 26));
-  }
-  return code;
-}
-
-bool isSheetCode(std::string_view text) {
-  return !text.empty() && text.size() <= 3 &&
-         std::all_of(text.begin(), text.end(), [](char c) { return c >= 'A' && c <= 'Z'; });
-}
-
 }  // namespace uq

@@ -42,10 +42,4 @@ struct NumbersRead {
 // Numbers of 1 to `most`.
 NumbersRead readNumbers(std::string_view text, int most, const std::string& file);
 
-// "A", "B", … "Z", "AA", …: the code after `count` others.
-std::string sheetCode(int count);
-
-// True for one to three capital letters.
-bool isSheetCode(std::string_view text);
-
 }  // namespace uq

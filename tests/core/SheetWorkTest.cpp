@@ -1,0 +1,344 @@
+// What happens to sheets after they came in: cut anew, rearranged by another program, tidied, searched.
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+#include <rapidcheck/gtest.h>
+
+#include <algorithm>
+#include <numeric>
+
+#include "core/Support.h"
+#include "core/edit/ArrangeSheets.h"
+#include "core/edit/LayCells.h"
+#include "core/sheets/FitsHere.h"
+#include "core/sheets/PictureFindings.h"
+#include "core/sheets/SheetSearch.h"
+#include "core/sheets/SheetTidy.h"
+#include "core/sheets/TileMarks.h"
+
+namespace uq::test {
+namespace {
+
+using testing::ElementsAre;
+using testing::IsEmpty;
+
+// A picture made of tiles of one colour each, and a sheet that is cut from it. Colour 0 is see-through.
+struct Painted {
+  static constexpr int kSide = 4;
+  int columns = 0;
+  std::vector<std::uint32_t> pixels;
+  Sheet sheet;
+
+  Painted(int wide, const std::vector<std::uint32_t>& colours) : columns(wide) {
+    const int rows = static_cast<int>(colours.size()) / wide;
+    pixels.resize(static_cast<std::size_t>(wide * rows * kSide * kSide));
+    for (int y = 0; y < rows * kSide; ++y) {
+      for (int x = 0; x < wide * kSide; ++x) {
+        pixels[static_cast<std::size_t>(y * wide * kSide + x)] =
+            colours[static_cast<std::size_t>(y / kSide * wide + x / kSide)];
+      }
+    }
+    sheet.name = "quay";
+    sheet.cut.cell = {kSide, kSide};
+    sheet.pictureSize = {wide * kSide, rows * kSide};
+    sheet.source = PictureBytes(std::string(reinterpret_cast<const char*>(pixels.data()), pixels.size() * 4));
+    sheet.marks = Shared(marksOf(sheet, view()));
+  }
+  PixelView view() const {
+    return {pixels.data(), columns * kSide, columns * kSide, static_cast<int>(pixels.size()) / (columns * kSide), false};
+  }
+  void dot(int tile, PixelPos at, std::uint32_t colour) {
+    const int x = tile % columns * kSide + at.x;
+    const int y = tile / columns * kSide + at.y;
+    pixels[static_cast<std::size_t>(y * columns * kSide + x)] = colour;
+  }
+};
+
+constexpr std::uint32_t kA = 0xffaa0000, kB = 0xff00bb00, kC = 0xff0000cc, kD = 0xffdddd00, kE = 0xff00eeee;
+
+Sheet after(const Sheet& before, const Painted& now, PictureChange* told = nullptr) {
+  Sheet fresh = before;
+  fresh.source = now.sheet.source;
+  fresh.pictureSize = now.sheet.pictureSize;
+  fresh.marks = now.sheet.marks;
+  PictureChange change = changedPicture(before, fresh);
+  if (told) *told = change;
+  return change.sheet;
+}
+
+TEST(LivingSheet, ARowPutInAtTheTopMovesEveryTileAndLosesNone) {
+  const Painted before(2, {kA, kB, kC, kD});
+  const Painted now(2, {kE, 0, kA, kB, kC, kD});
+  PictureChange told;
+  const Sheet sheet = after(before.sheet, now, &told);
+  for (std::uint32_t number = 0; number < 4; ++number) EXPECT_EQ(sheet.cellOf(number), number + 2);
+  EXPECT_THAT(told.moved, ElementsAre(0, 1, 2, 3));
+  EXPECT_THAT(told.changed, IsEmpty());
+  EXPECT_THAT(told.added, ElementsAre(4)) << "the blank place beside it is no new tile";
+}
+
+TEST(LivingSheet, AColumnPutInMovesTilesToo) {
+  const Painted before(2, {kA, kB, kC, kD});
+  const Painted now(3, {kA, kE, kB, kC, kE, kD});
+  const Sheet sheet = after(before.sheet, now);
+  EXPECT_EQ(sheet.cellOf(0), 0u);
+  EXPECT_EQ(sheet.cellOf(1), 2u);
+  EXPECT_EQ(sheet.cellOf(2), 3u);
+  EXPECT_EQ(sheet.cellOf(3), 5u);
+}
+
+TEST(LivingSheet, ATileDrawnAnewStaysAndHasChanged) {
+  const Painted before(2, {kA, kB, kC, kD});
+  const Painted now(2, {kA, kE, kC, kD});
+  PictureChange told;
+  const Sheet sheet = after(before.sheet, now, &told);
+  EXPECT_TRUE(sheet.places->empty());
+  EXPECT_THAT(told.changed, ElementsAre(1));
+  EXPECT_THAT(told.moved, IsEmpty());
+}
+
+TEST(LivingSheet, ATileDrawnAnewGoesAlongWithItsNeighbours) {
+  const Painted before(3, {kA, kB, kC});
+  const Painted now(3, {0, 0, 0, kA, kE, kC});
+  PictureChange told;
+  const Sheet sheet = after(before.sheet, now, &told);
+  EXPECT_EQ(sheet.cellOf(1), 4u);
+  EXPECT_THAT(told.changed, ElementsAre(1));
+}
+
+TEST(LivingSheet, OfTwinsEachGoesToTheNearestPlace) {
+  const Painted before(4, {kA, 0, 0, kA});
+  const Painted now(4, {0, kA, kA, 0});
+  const Sheet sheet = after(before.sheet, now);
+  EXPECT_EQ(sheet.cellOf(0), 1u);
+  EXPECT_EQ(sheet.cellOf(3), 2u);
+}
+
+TEST(LivingSheet, WhatIsCutOffIsGoneUntilItComesBack) {
+  const Painted before(2, {kA, kB, kC, kD});
+  const Painted cut(2, {kA, kB});
+  PictureChange told;
+  const Sheet less = after(before.sheet, cut, &told);
+  EXPECT_THAT(told.gone, ElementsAre(2, 3));
+  EXPECT_FALSE(less.place(3));
+  EXPECT_TRUE(less.place(1));
+}
+
+RC_GTEST_PROP(LivingSheet, HoweverTilesAreShuffledEachKeepsItsNumberAndItsPixels, ()) {
+  const int wide = *rc::gen::inRange(1, 7);
+  const int rows = *rc::gen::inRange(1, 6);
+  std::vector<std::uint32_t> colours(static_cast<std::size_t>(wide * rows));
+  std::iota(colours.begin(), colours.end(), 0xff101010u);
+  const Painted before(wide, colours);
+  std::vector<std::uint32_t> shuffled = colours;
+  for (std::size_t i = shuffled.size(); i > 1; --i) {
+    std::swap(shuffled[i - 1], shuffled[*rc::gen::inRange<std::size_t>(0, i)]);
+  }
+  const Painted now(wide, shuffled);
+  PictureChange told;
+  const Sheet sheet = after(before.sheet, now, &told);
+  RC_ASSERT(told.changed.empty());
+  RC_ASSERT(told.added.empty());
+  for (std::uint32_t number = 0; number < colours.size(); ++number) {
+    const PixelRect place = *sheet.place(number);
+    RC_ASSERT(now.view().at(place.x, place.y) == colours[number]);
+  }
+  // And back again.
+  const Sheet back = after(sheet, before);
+  RC_ASSERT(back.places->empty());
+}
+
+struct Laid {
+  Quilt quilt = smallQuilt();
+  IdSource ids{9};
+  Id sheet;
+  SheetSlot slot = 0;
+  explicit Laid(const Painted& painted) {
+    const SheetAdded added = addSheet(quilt, painted.sheet, "Old Quay.png", ids);
+    quilt = added.quilt;
+    sheet = added.sheet;
+    slot = *quilt.slots().find(sheet);
+  }
+  void lay(std::uint32_t number, CellPos at = {1, 1}) {
+    const std::vector<CellChange> one = {{at, Cell({slot, number}, {})}};
+    quilt = layCells(quilt, layerOf(quilt, "Yard", "Sheds"), one);
+  }
+  const Sheet& now() const { return *quilt.sheet(sheet); }
+  std::set<std::uint32_t> inUse() const { return numbersInUse(now(), usesIn(quilt), slot); }
+};
+
+TEST(ArrangeSheets, ANewSheetGetsAFreeCodeAndFreeFileNames) {
+  const Painted painted(2, {kA, kB});
+  Laid one(painted);
+  EXPECT_EQ(one.now().name, "quay");
+  EXPECT_EQ(one.now().file, "quay");
+  EXPECT_EQ(one.now().picture, "quay.png");
+  const SheetAdded again = addSheet(one.quilt, painted.sheet, "Old Quay.PNG", one.ids);
+  const Sheet& second = *again.quilt.sheet(again.sheet);
+  EXPECT_EQ(second.file, "quay-2");
+  EXPECT_EQ(second.picture, "quay-2.png");
+  EXPECT_NE(second.code, one.now().code);
+}
+
+TEST(ArrangeSheets, AWrongCutThatNobodyUsedIsSimplyCutAnew) {
+  Laid laid(Painted(4, {kA, kB, kC, kD, kA, kB, kC, kD}));
+  const SheetCut cut{{8, 8}, 0, 0, {}};
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, cut, {}, laid.inUse());
+  EXPECT_EQ(laid.now().tileCount(), 2);
+  EXPECT_TRUE(laid.now().places->empty());
+}
+
+TEST(ArrangeSheets, APaintedTileKeepsItsPictureThroughAnyCut) {
+  Laid laid(Painted(4, {kA, kB, kC, kD, kA, kB, kC, kD}));
+  laid.lay(5);
+  const PixelRect painted = *laid.now().place(5);
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, {{8, 8}, 0, 0, {}}, {}, laid.inUse());
+  EXPECT_EQ(laid.now().place(5), painted) << "retired, with the rectangle it had";
+  EXPECT_FALSE(laid.now().offers(5));
+  EXPECT_EQ(laid.now().numberAt(0), 8u) << "a name that nobody had";
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, {{4, 4}, 0, 0, {}}, {}, laid.inUse());
+  EXPECT_EQ(laid.now().place(5), painted);
+  EXPECT_TRUE(laid.now().offers(5)) << "its rectangle is a cell again";
+}
+
+RC_GTEST_PROP(ArrangeSheets, NoCutEverChangesWhatAMapShows, ()) {
+  Laid laid(Painted(6, std::vector<std::uint32_t>(36, kA)));
+  std::map<std::uint32_t, PixelRect> shown;
+  for (int i = 0; i < 4; ++i) {
+    const auto number = laid.now().numberAt(*rc::gen::inRange(0u, static_cast<std::uint32_t>(laid.now().tileCount())));
+    laid.lay(number, {i, 0});
+    shown[number] = *laid.now().place(number);
+    const SheetCut cut{{*rc::gen::inRange(2, 12), *rc::gen::inRange(2, 12)}, *rc::gen::inRange(0, 3),
+                       *rc::gen::inRange(0, 3), {*rc::gen::inRange(0, 4), 0}};
+    laid.quilt = cutAnew(laid.quilt, laid.sheet, cut, {}, laid.inUse());
+    RC_PRE(laid.now().tileCount() > 0);
+    for (const auto& [tile, place] : shown) RC_ASSERT(laid.now().place(tile) == place);
+  }
+}
+
+TEST(ArrangeSheets, SheetsLieInPilesAndCanBeMoved) {
+  Laid laid(Painted(2, {kA, kB}));
+  const Id street = laid.quilt.sheets()[1]->id == laid.sheet ? laid.quilt.sheets()[0]->id : laid.quilt.sheets()[1]->id;
+  laid.quilt = movedOnTable(laid.quilt, laid.sheet, "quay", {});
+  EXPECT_EQ(tableOrder(laid.quilt).front(), laid.sheet) << "piles come before what lies in none";
+  EXPECT_EQ(pilesOf(laid.quilt).front(), "quay");
+  laid.quilt = movedOnTable(laid.quilt, street, "quay", laid.sheet);
+  EXPECT_EQ(tableOrder(laid.quilt).front(), street);
+  EXPECT_EQ(tableOrder(laid.quilt)[1], laid.sheet);
+}
+
+TEST(SheetTidy, FindsBlankStrayDoubleAndUnusedEachOnItsOwn) {
+  Painted painted(4, {kA, kA, kB, 0, kC, 0, kB, kD});
+  painted.dot(5, {1, 1}, kE);   // a stray mark
+  painted.dot(2, {0, 0}, kE);   // two tiles that mirror one another
+  painted.dot(6, {3, 0}, kE);
+  Laid laid(painted);
+  laid.lay(1);
+  laid.lay(6, {2, 1});
+  const TidyFinds finds = findToTidy(laid.now(), painted.view(), usesIn(laid.quilt), laid.slot);
+  EXPECT_THAT(finds.blank, ElementsAre(3));
+  EXPECT_THAT(finds.stray, ElementsAre(5));
+  ASSERT_EQ(finds.twins.size(), 2u);
+  EXPECT_EQ(finds.twins.at(1), (TilePlaces::Twin{0, false}));
+  EXPECT_EQ(finds.twins.at(6), (TilePlaces::Twin{2, true}));
+  EXPECT_THAT(finds.unused, ElementsAre(4, 7)) << "0 and 2 are shown by twins that are laid";
+  const PixelRect before = *laid.now().place(0);
+  laid.quilt = laid.quilt.with(tidied(laid.now(), finds));
+  EXPECT_EQ(laid.now().place(1), before);
+  EXPECT_TRUE(laid.now().shows(6).mirrored);
+  EXPECT_TRUE(laid.now().offers(0));
+  for (const std::uint32_t number : {1, 3, 4, 5, 6, 7}) EXPECT_FALSE(laid.now().offers(number)) << number;
+  EXPECT_TRUE(findToTidy(laid.now(), painted.view(), usesIn(laid.quilt), laid.slot).empty());
+}
+
+TEST(SheetTidy, LeavesAloneWhatIsToBeKept) {
+  const Painted painted(3, {kA, kA, 0});
+  Laid laid(painted);
+  laid.quilt = changedTiles(laid.quilt, laid.sheet, {0, 1, 2}, [](TileFacts& facts) { facts.keep = true; });
+  EXPECT_TRUE(findToTidy(laid.now(), painted.view(), usesIn(laid.quilt), laid.slot).empty());
+  laid.quilt = changedTiles(laid.quilt, laid.sheet, {0, 1, 2}, [](TileFacts& facts) { facts.keep = false; });
+  EXPECT_TRUE(laid.now().tiles.empty()) << "nothing is said of them any more";
+}
+
+TEST(SheetSearch, FindsByEveryWordAtOnce) {
+  const Painted painted(2, {0xffa03020, 0xff304080, 0xff30a040, 0});
+  Laid laid(painted);
+  laid.quilt = changedTiles(laid.quilt, laid.sheet, {0}, [](TileFacts& facts) {
+    facts.name = "Brick wall";
+    facts.tags = {"kiln"};
+    facts.footing = Footing::solid;
+  });
+  laid.lay(2);
+  const TileColours colours = coloursOf(laid.now(), painted.view());
+  const TileUses uses = usesIn(laid.quilt);
+  const SearchHelp help{[&](const Sheet& sheet) { return sheet.id == laid.sheet ? &colours : nullptr; }, &uses};
+  const auto found = [&](std::string_view text) {
+    std::vector<std::uint32_t> numbers;
+    for (const SheetHit& hit : searchSheets(laid.quilt, {laid.sheet}, text, help, 100)) numbers.push_back(hit.number);
+    return numbers;
+  };
+  EXPECT_THAT(found("BRICK"), ElementsAre(0));
+  EXPECT_THAT(found("kiln quay"), ElementsAre(0));
+  EXPECT_THAT(found("kiln rails"), IsEmpty());
+  EXPECT_THAT(found("red"), ElementsAre(0));
+  EXPECT_THAT(found("#31418a"), ElementsAre(1));
+  EXPECT_THAT(found("quay #2"), ElementsAre(2));
+  EXPECT_THAT(found("solid"), ElementsAre(0));
+  EXPECT_THAT(found("used"), ElementsAre(2));
+  EXPECT_THAT(found("quay"), ElementsAre(0, 1, 2, 3));
+  EXPECT_THAT(found("  "), IsEmpty());
+}
+
+TEST(FitsHere, FindsTheTileWhoseBordersGoOn) {
+  // Left half green, right half blue, joins green on its left and blue on its right.
+  Painted painted(4, {kB, kC, kB, kA});
+  for (int y = 0; y < 4; ++y) {
+    for (int x = 2; x < 4; ++x) painted.dot(2, {x, y}, kC);
+  }
+  for (const GridKind kind : {GridKind::orthogonal, GridKind::hexagonalPointy}) {
+    Laid laid(painted);
+    Map map = *laid.quilt.mapNamed("Yard");
+    map.grid = nearestShape(kind, {4, 4});
+    TilesLayer layer = map.layers.front().read();
+    layer.cells = {};
+    layer.cells.set({1, 1}, Cell({laid.slot, 0}, {}));
+    layer.cells.set({3, 1}, Cell({laid.slot, 1}, {}));
+    const PixelsOf pixels = [&](TileRef tile) -> std::optional<TilePixels> {
+      const auto place = tile.slot == laid.slot ? laid.now().place(tile.number) : std::nullopt;
+      if (!place) return std::nullopt;
+      return TilePixels{painted.view(), *place};
+    };
+    const auto fits = tilesThatFit(laid.quilt, {laid.sheet}, map, layer, {2, 1}, pixels, 10);
+    ASSERT_EQ(fits.size(), 1u) << gridName(kind);
+    EXPECT_EQ(fits.front().number, 2u);
+    EXPECT_THAT(tilesThatFit(laid.quilt, {laid.sheet}, map, layer, {5, 5}, pixels, 10), IsEmpty()) << "no neighbour";
+  }
+}
+
+TEST(PictureFindings, TellEnlargedArtRimsAndColoursBehind) {
+  const Painted blocks(3, {kA, kB, kC, kD, kE, kA});
+  EXPECT_EQ(findingsOf(blocks.view()).enlarged, 4);
+  EXPECT_FALSE(findingsOf(blocks.view()).hasClear);
+  Painted rims(2, {kA, 0});
+  rims.dot(0, {0, 0}, 0x40200000);
+  EXPECT_EQ(findingsOf(rims.view()).rims, 1);
+  EXPECT_TRUE(findingsOf(rims.view()).hasClear);
+  Painted magenta(3, std::vector<std::uint32_t>(9, 0xffff00ff));
+  magenta.dot(4, {1, 1}, kA);
+  EXPECT_EQ(findingsOf(magenta.view()).background, 0xff00ffu);
+}
+
+TEST(PictureFindings, RecogniseThePictureAtTwiceItsSize) {
+  const Painted small(2, {kA, kB, kC, kD});
+  std::vector<std::uint32_t> pixels;
+  for (int y = 0; y < 16; ++y) {
+    for (int x = 0; x < 16; ++x) pixels.push_back(small.view().at(x / 2, y / 2));
+  }
+  const PixelView large{pixels.data(), 16, 16, 16, false};
+  EXPECT_TRUE(isTwice(large, small.view()));
+  EXPECT_FALSE(isTwice(small.view(), large));
+  const Painted other(2, {kD, kC, kB, kA});
+  EXPECT_FALSE(isTwice(large, other.view()));
+}
+
+}  // namespace
+}  // namespace uq::test
