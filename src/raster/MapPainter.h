@@ -32,6 +32,7 @@ class MapPainter {
   explicit MapPainter(SheetPictures pictures) : kit_{TileArt(std::move(pictures)), {}, {}} {}
 
   const SheetPictures& pictures() const { return kit_.art.pictures(); }
+  SheetPictures& pictures() { return kit_.art.pictures(); }
 
   // Draws what lies in `device` (absolute device pixels) into a picture of that size, transparent where nothing is.
   QImage draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale, const QRect& device,

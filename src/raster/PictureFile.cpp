@@ -26,7 +26,7 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file) {
   if (!reader.read(&picture)) {
     return fail(Error::Cause::broken, "the picture cannot be read (" + reader.errorString().toStdString() + ")", file);
   }
-  return picture.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  return std::move(picture).convertToFormat(QImage::Format_ARGB32_Premultiplied);
 }
 
 std::string pngOf(const QImage& picture) {

@@ -24,6 +24,7 @@ class TileArt {
   explicit TileArt(SheetPictures pictures) : pictures_(std::move(pictures)) {}
 
   const SheetPictures& pictures() const { return pictures_; }
+  SheetPictures& pictures() { return pictures_; }
 
   // Makes ready for the tiles of `quilt`, which must stay as it is while they are drawn. True when a sheet changed
   // since the call before, so that what was computed from sizes and colours no longer holds. Ends all references given

@@ -17,7 +17,7 @@ class LongWork : public QObject {
   Q_OBJECT
 
  public:
-  enum class Kind { open, save };
+  enum class Kind { open, save, bringIn, look };
 
   explicit LongWork(QObject* parent = nullptr) : QObject(parent) {}
   ~LongWork() override;

@@ -6,6 +6,7 @@
 #include <tuple>
 
 #include "app/workroom/KeptState.h"
+#include "app/workroom/SheetWork.h"
 #include "core/document/PlanView.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/Facings.h"
@@ -15,6 +16,7 @@
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
 #include "core/store/DeskText.h"
+#include "core/store/Documents.h"
 
 namespace uq {
 
@@ -23,14 +25,15 @@ constexpr std::size_t kTabsAtFirst = 8;
 }
 
 Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
-  auto opened = QuiltStore::open(std::move(disk), folder, QuiltStore::Access::write, &progress);
+  auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress);
   if (!opened) return fail(opened.error());
   auto pictures = SheetPictures::load(opened->quilt, opened->problems);
-  return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder))};
+  return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder)), std::move(disk)};
 }
 
 Session::Session(Loaded loaded)
-    : store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
+    : disk_(std::move(loaded.disk)),
+      store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
       saved_(loaded.opened.quilt),
       quilt_(std::move(loaded.opened.quilt)),
       painter_(std::move(loaded.pictures)),
@@ -45,9 +48,11 @@ Session::Session(Loaded loaded)
     }
     desk_ = validDesk(std::move(desk_), quilt_);
   }
+  sheets_ = new SheetWork(this);
 }
 
 Session::~Session() {
+  delete sheets_;
   packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
   auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>, std::optional<Move>>>(
@@ -603,13 +608,26 @@ void Session::returnTo(std::uint64_t step) {
   if (!plan.steps.empty()) follow(undoLine_.takeBack(plan, desk_.map, quilt_));
 }
 
+void Session::lostPicture(const std::string& path) {
+  for (const auto& sheet : saved_.sheets()) {
+    if (sheet->isCollection() || pictureFile(sheet.read()) != path) continue;
+    Sheet lost = sheet.read();
+    lost.source = {};
+    saved_ = saved_.with(std::move(lost));
+    break;
+  }
+  Q_EMIT quiltChanged();
+}
+
 void Session::save(LongWork& work, WhenSaved done) {
   endStroke();
+  saving_ = true;
   work.start<Result<QuiltStore::Saved>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
       [store = store_, quilt = quilt_](Progress& progress) { return store->save(quilt, &progress); },
       [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Saved> saved) {
         if (!session) return;
+        session->saving_ = false;
         if (saved) session->saved_ = quilt;
         Q_EMIT session->quiltChanged();
         done(saved);
@@ -623,6 +641,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
                     store_->folder(), 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));
     return;
   }
+  saving_ = true;
   work.start<Result<QuiltStore::Opened>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
       [quilt = quilt_, folder](Progress& progress) {
@@ -630,6 +649,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
       },
       [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Opened> created) {
         if (!session) return;
+        session->saving_ = false;
         if (!created) return done(fail(created.error()));
         session->store_ = std::make_shared<QuiltStore>(std::move(created->store));
         session->saved_ = quilt;

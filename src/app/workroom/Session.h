@@ -21,6 +21,8 @@
 
 namespace uq {
 
+class SheetWork;
+
 class Session : public QObject {
   Q_OBJECT
 
@@ -30,6 +32,7 @@ class Session : public QObject {
     QuiltStore::Opened opened;
     SheetPictures pictures;
     std::optional<Json> kept;  // the desk of the last time, as deskJson made it
+    std::shared_ptr<Disk> disk;
   };
   // Reads the quilt in `folder`, and what is remembered of its desk, on any thread.
   static Result<Loaded> load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk);
@@ -62,6 +65,17 @@ class Session : public QObject {
   PixelRect takeFromMap(PixelPos at, int behind = 0);
   void turnHand(Turning turning);
   void straightenHand();
+
+  // Makes one step of an edit of the quilt that concerns no layer; false where nothing may be changed here.
+  bool quiltStep(const QString& name, Quilt after) { return mapStep(name, std::move(after), desk_.landing()); }
+  SheetWork& sheets() { return *sheets_; }
+  const std::shared_ptr<Disk>& disk() const { return disk_; }
+  // A picture as it was read from the quilt's folder just now, so that saving knows it. Nothing may be being saved.
+  void sawPicture(const std::string& path, const std::string& bytes) { store_->sawPicture(path, bytes); }
+  // Somebody deleted a picture that the quilt holds: it is to be saved again.
+  void lostPicture(const std::string& path);
+  // Whether the quilt is being saved.
+  bool isStoreBusy() const { return saving_; }
 
   // The maps. Each is one step; a new or copied map is gone to, and gets a tab.
   void addMap(const MapPlan& plan);
@@ -181,6 +195,7 @@ class Session : public QObject {
   // True when the plan may be carried out now; asks otherwise.
   bool confirmed(const UndoLine::Plan& plan, bool back);
 
+  std::shared_ptr<Disk> disk_;
   std::shared_ptr<QuiltStore> store_;  // a save in progress holds it, too
   Quilt saved_;                        // as on the disk
   Quilt quilt_;
@@ -205,6 +220,8 @@ class Session : public QObject {
   QThreadPool packers_;
   IdSource ids_ = IdSource::fromSystem();
   std::optional<int> awaitedPartner_;
+  bool saving_ = false;
+  SheetWork* sheets_ = nullptr;  // a child
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
 };
 

@@ -55,7 +55,8 @@ SheetAdded addSheet(const Quilt& quilt, Sheet sheet, const std::string& pictureN
     }
     layOutCollection(sheet);
   } else {
-    sheet.picture = sheet.file + endingOf(pictureName);
+    // A picture that lies in the quilt's folder already may keep its name.
+    if (sheet.picture.empty()) sheet.picture = sheet.file + endingOf(pictureName);
     for (int n = 2; pictures.contains(sheet.picture); ++n) {
       sheet.picture = sheet.file + "-" + std::to_string(n) + endingOf(pictureName);
     }

@@ -233,6 +233,8 @@ void QuiltStore::remember(const std::string& path, std::uint64_t hash) {
   if (stamp && *stamp) seen_[path] = {**stamp, hash};
 }
 
+void QuiltStore::sawPicture(const std::string& path, std::string_view bytes) { remember(path, hashOf(bytes)); }
+
 // New files of a save that never reached its commit.
 void QuiltStore::removeLeftovers() {
   const auto sweep = [&](const std::string& folder) {
@@ -245,6 +247,10 @@ void QuiltStore::removeLeftovers() {
   };
   sweep("");
   sweep("sheets");
+  const auto sheets = disk_->list(full("sheets"), kMostNames);
+  for (const auto& entry : sheets.value_or(std::vector<Disk::Entry>())) {
+    if (entry.kind == Disk::Kind::folder) sweep(joined("sheets", entry.name));
+  }
   const auto maps = disk_->list(full("maps"), kMostNames);
   if (!maps) return;
   for (const auto& map : *maps) {
@@ -453,7 +459,7 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
   for (const auto& sheet : quilt.sheets()) {
     addSheetFiles(sheet.read(), now);
     const Sheet* before = saved_.sheet(sheet->id);
-    if (!before || !(*before == sheet.read())) planSheet(sheet.read(), before, planned);
+    planSheet(sheet.read(), before, planned);
   }
   for (const auto& map : saved_.maps()) old.insert(mapFile(map.read()));
   forEachLayerFile(saved_, [&](const LayerFile& file) { old.insert(file.path); });
@@ -488,14 +494,19 @@ void QuiltStore::planSheet(const Sheet& sheet, const Sheet* old, Planned& planne
   const auto planText = [&](const std::string& path, std::string text, const std::string& was) {
     if (!text.empty() && text != was) planned.write(path, [text = std::move(text)] { return text; });
   };
-  planText(sheetFile(sheet), jsonOf(sheet), old ? jsonOf(*old) : "");
-  planText(tilesFile(sheet), writeTiles(sheet), old ? writeTiles(*old) : "");
+  if (!old || !(*old == sheet)) {
+    planText(sheetFile(sheet), jsonOf(sheet), old ? jsonOf(*old) : "");
+    planText(tilesFile(sheet), writeTiles(sheet), old ? writeTiles(*old) : "");
+  }
   std::map<std::string, PictureBytes> before;
   if (old) forEachPicture(*old, [&](const std::string& path, const PictureBytes& bytes) { before[path] = bytes; });
   forEachPicture(sheet, [&](const std::string& path, const PictureBytes& bytes) {
     const auto was = before.find(path);
     const bool same = was != before.end() && was->second == bytes;
-    if (same || bytes.isBlank() || planned.texts.contains(path)) return;
+    // A picture that somebody deleted is written again.
+    const auto there = same && !bytes.isBlank() ? disk_->stamp(full(path)) : Result<std::optional<Disk::Stamp>>(Disk::Stamp());
+    const bool isThere = !there || *there;
+    if ((same && isThere) || bytes.isBlank() || planned.texts.contains(path)) return;
     planned.write(path, [bytes] { return bytes.read(); });
   });
 }

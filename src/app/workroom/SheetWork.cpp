@@ -1,0 +1,460 @@
+#include "app/workroom/SheetWork.h"
+
+#include <QDir>
+#include <QFileInfo>
+#include <QPointer>
+#include <algorithm>
+
+#include "app/workroom/Session.h"
+#include "core/sheets/TileMarks.h"
+#include "core/store/Documents.h"
+#include "raster/Blend.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kLookAfter = 120;  // milliseconds; programs write pictures in several goes
+constexpr qint64 kMeasuredAtOnce = 1 << 19;  // pixels that are measured while one waits
+
+std::vector<std::string> texts(const QStringList& list) {
+  std::vector<std::string> all;
+  for (const QString& one : list) all.push_back(one.toStdString());
+  return all;
+}
+
+PixelSize usualCell(const Session& session) { return session.map() ? session.map()->grid.cell : PixelSize{}; }
+
+}  // namespace
+
+SheetWork::SheetWork(Session* session) : QObject(session), session_(session) {
+  pool_.setMaxThreadCount(1);
+  timer_.setSingleShot(true);
+  connect(&timer_, &QTimer::timeout, this, &SheetWork::startLook);
+  const auto soon = [this] { timer_.start(kLookAfter); };
+  connect(&watcher_, &QFileSystemWatcher::fileChanged, this, soon);
+  connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, soon);
+  connect(session_, &Session::quiltChanged, this, &SheetWork::follow);
+  follow();
+  lookAround();
+}
+
+SheetWork::~SheetWork() { pool_.waitForDone(); }
+
+// Watches what the sheets of now are made of.
+void SheetWork::follow() {
+  const QString folder = QString::fromStdString(session_->store().folder());
+  QStringList wanted;
+  const QString sheets = folder + QStringLiteral("/sheets");
+  wanted << (QFileInfo(sheets).isDir() ? sheets : folder);
+  for (const auto& sheet : session_->quilt().sheets()) {
+    if (sheet->isCollection()) {
+      wanted << folder + QLatin1String("/sheets/") + QString::fromStdString(sheet->file);
+      for (const CollectedPicture& one : sheet->collection) {
+        if (wanted.size() < 512) wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read(), one));
+      }
+    } else {
+      wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read()));
+    }
+    if (!sheet->follows.empty()) wanted << QString::fromStdString(sheet->follows);
+  }
+  const QStringList now = watcher_.files() + watcher_.directories();
+  QStringList fresh;
+  for (const QString& path : wanted) {
+    if (!now.contains(path) && QFileInfo::exists(path)) fresh << path;
+  }
+  QStringList old;
+  for (const QString& path : now) {
+    if (!wanted.contains(path)) old << path;
+  }
+  if (!old.isEmpty()) watcher_.removePaths(old);
+  if (!fresh.isEmpty()) watcher_.addPaths(fresh);
+}
+
+void SheetWork::bringIn(LongWork& work, const QStringList& paths, WhenBrought done) {
+  session_->endStroke();
+  const QString what = paths.size() == 1 ? QFileInfo(paths.front()).fileName() : tr("%n picture(s)", nullptr, static_cast<int>(paths.size()));
+  const QString inside = QString::fromStdString(session_->store().folder()) + QStringLiteral("/sheets/");
+  work.start<Result<Intake>>(
+      LongWork::Kind::bringIn, tr("Bringing in %1…").arg(what),
+      [paths = texts(paths), usual = usualCell(*session_)](Progress& progress) {
+        return takeIn(paths, usual, *realDisk(), progress);
+      },
+      [self = QPointer(this), paths, inside, what, done = std::move(done)](Result<Intake> intake) {
+        if (!self) return;
+        if (!intake) return done({}, {intake.error()});
+        Session& session = *self->session_;
+        Quilt quilt = session.quilt();
+        std::vector<Id> sheets;
+        Errors problems = std::move(intake->problems);
+        for (IntakeDraft& draft : intake->drafts) {
+          // A picture that lies in the quilt's folder already stays the file it is.
+          const bool isLoose = paths.size() == 1 && paths.front().startsWith(inside) && !draft.sheet.isCollection() &&
+                               QFileInfo(paths.front()).fileName() == QString::fromStdString(draft.pictureName);
+          if (isLoose) draft.sheet.picture = draft.pictureName;
+          const SheetAdded added = addSheet(quilt, std::move(draft.sheet), draft.pictureName, self->ids_);
+          if (added.sheet.empty()) {
+            problems.push_back(Error{Error::Cause::tooLarge, "a quilt holds at most 1,022 sheets", draft.pictureName, 0,
+                                     "The sheets before it came in", "Take sheets away that are not used"});
+            break;
+          }
+          quilt = added.quilt;
+          sheets.push_back(added.sheet);
+          const Sheet& sheet = *quilt.sheet(added.sheet);
+          session.painter().pictures().set(sheet, std::move(draft.picture));
+          self->notes_[added.sheet] = std::move(draft.notes);
+          if (paths.size() == 1 && !isLoose && !sheet.isCollection()) {
+            self->cameFrom_[added.sheet] = QFileInfo(paths.front()).absoluteFilePath();
+          }
+          if (isLoose) session.sawPicture(pictureFile(sheet), sheet.source.read());
+        }
+        if (!sheets.empty()) session.quiltStep(tr("Bring in %1").arg(what), std::move(quilt));
+        self->lookAround();
+        done(sheets, problems);
+      });
+}
+
+bool SheetWork::cut(Id id, const SheetCut& cut) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || sheet->isCollection()) return false;
+  const PixelSize cells = cellsOf(cut, sheet->pictureSize);
+  if (cells.w < 1 || cells.h < 1 || std::int64_t{cells.w} * cells.h > std::int64_t{kLastTileNumber} + 1) return false;
+  if (cut == sheet->cut) return true;
+  Sheet fresh = *sheet;
+  fresh.cut = cut;
+  fresh.places = {};
+  const QImage picture = session_->painter().pictures().picture(*sheet);
+  SheetMarks marks = picture.isNull() ? SheetMarks() : marksOf(fresh, viewOf(picture));
+  const std::set<std::uint32_t> inUse =
+      numbersInUse(*sheet, usesEverywhere(), session_->quilt().slots().find(id).value_or(0));
+  session_->quiltStep(tr("Cut %1 anew").arg(QString::fromStdString(sheet->name)),
+                      cutAnew(session_->quilt(), id, cut, std::move(marks), inUse));
+  return true;
+}
+
+void SheetWork::setCare(Id id, const PixelCare& care) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || sheet->care == care) return;
+  Sheet fresh = *withCare(session_->quilt(), id, care, sheet->pictureSize).sheet(id);
+  SheetPictures pictures = session_->painter().pictures();
+  auto done = refreshed(std::move(fresh), pictures);
+  if (!done) {
+    Q_EMIT session_->failed(done.error());
+    return;
+  }
+  session_->quiltStep(tr("Pixels of %1").arg(QString::fromStdString(sheet->name)), session_->quilt().with(std::move(*done)));
+}
+
+void SheetWork::rename(Id sheet, const QString& name) {
+  change(tr("Rename %1"), sheet, [&](Sheet& s) { s.name = name.trimmed().toStdString(); });
+}
+
+void SheetWork::remove(Id id) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet) return;
+  session_->quiltStep(tr("Take %1 away").arg(QString::fromStdString(sheet->name)), deleteSheet(session_->quilt(), id));
+}
+
+void SheetWork::change(const QString& verb, Id id, const std::function<void(Sheet&)>& change) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (sheet) session_->quiltStep(verb.arg(QString::fromStdString(sheet->name)), changedSheet(session_->quilt(), id, change));
+}
+
+void SheetWork::changeTiles(const QString& verb, Id id, const std::set<std::uint32_t>& numbers,
+                            const std::function<void(TileFacts&)>& change) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || numbers.empty()) return;
+  const QString what = numbers.size() == 1 ? QString::fromStdString(sheet->tileName(*numbers.begin()))
+                                           : tr("%n tiles", nullptr, static_cast<int>(numbers.size()));
+  session_->quiltStep(verb.arg(what), changedTiles(session_->quilt(), id, numbers, change));
+}
+
+void SheetWork::moveOnTable(Id sheet, const QString& pile, Id before) {
+  const Sheet* moved = session_->quilt().sheet(sheet);
+  if (!moved) return;
+  session_->quiltStep(tr("Move %1 on the Table").arg(QString::fromStdString(moved->name)),
+                      movedOnTable(session_->quilt(), sheet, pile.toStdString(), before));
+}
+
+void SheetWork::makeFrames(Id sheet, const std::vector<std::uint32_t>& tiles, int milliseconds) {
+  if (tiles.empty()) return;
+  Frames frames;
+  for (const std::uint32_t tile : tiles) {
+    if (frames.size() < kMostFrames) frames.push_back({tile, milliseconds});
+  }
+  if (frames.size() < 2) frames.clear();
+  changeTiles(tr("Animate %1"), sheet, {tiles.front()}, [&](TileFacts& facts) { facts.frames = frames; });
+}
+
+void SheetWork::tidy(Id id, const TidyFinds& finds) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || finds.empty()) return;
+  session_->quiltStep(tr("Tidy %1").arg(QString::fromStdString(sheet->name)), session_->quilt().with(tidied(*sheet, finds)));
+}
+
+void SheetWork::lookForTidy(LongWork& work, Id id, std::function<void(const TidyFinds&)> done) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet) return;
+  const auto slot = session_->quilt().slots().find(id).value_or(0);
+  work.start<TidyFinds>(
+      LongWork::Kind::look, tr("Looking through %1…").arg(QString::fromStdString(sheet->name)),
+      [sheet = *sheet, picture = session_->painter().pictures().picture(*sheet), uses = usesEverywhere(),
+       slot](Progress& progress) {
+        progress.expect(sheet.tileCount());
+        return picture.isNull() ? TidyFinds() : findToTidy(sheet, viewOf(picture), uses, slot, &progress);
+      },
+      [self = QPointer(this), done = std::move(done)](const TidyFinds& finds) {
+        if (self) done(finds);
+      });
+}
+
+void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::function<void(const Errors&)> done) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || sheet->isCollection()) return;
+  work.start<Result<PictureChange>>(
+      LongWork::Kind::bringIn, tr("Reading %1…").arg(QFileInfo(path).fileName()),
+      [sheet = *sheet, path = path.toStdString(), pictures = session_->painter().pictures()](
+          Progress& progress) mutable -> Result<PictureChange> {
+        auto bytes = realDisk()->read(path, std::int64_t{1} << 29);
+        if (!bytes) return fail(bytes.error());
+        Sheet fresh = sheet;
+        fresh.source = PictureBytes(std::move(*bytes));
+        auto now = refreshed(std::move(fresh), pictures, &progress);
+        if (!now) return fail(now.error());
+        if (sheet.marks->tiles.empty()) return PictureChange{std::move(*now), {}, {}, {}, {}};
+        PictureChange change = changedPicture(sheet, *now);
+        return change;
+      },
+      [self = QPointer(this), id, done = std::move(done)](Result<PictureChange> change) {
+        if (!self) return;
+        if (!change) return done({change.error()});
+        const QString name = QString::fromStdString(change->sheet.name);
+        Q_EMIT self->told(self->toldOf(*change));
+        self->session_->quiltStep(tr("Find the picture of %1").arg(name), self->session_->quilt().with(std::move(change->sheet)));
+        done({});
+      });
+}
+
+const IntakeNotes* SheetWork::notes(Id id) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || id == chalk().id) return nullptr;
+  const auto known = notes_.find(id);
+  const QImage picture = session_->painter().pictures().picture(*sheet);
+  if (picture.isNull()) return nullptr;
+  // A cut changes nothing about what was measured; another picture does.
+  if (known != notes_.end()) return &known->second;
+  const PixelSize usual = usualCell(*session_);
+  if (qint64{picture.width()} * picture.height() <= kMeasuredAtOnce) {
+    return &(notes_[id] = notesOn(*sheet, picture, usual));
+  }
+  if (!measuring_.insert(id).second) return nullptr;
+  pool_.start([this, sheet = *sheet, picture, usual] {
+    IntakeNotes fresh = notesOn(sheet, picture, usual);
+    QMetaObject::invokeMethod(this, [this, id = sheet.id, fresh = std::move(fresh)]() mutable {
+      measuring_.erase(id);
+      notes_[id] = std::move(fresh);
+      Q_EMIT notesCame(id);
+    }, Qt::QueuedConnection);
+  });
+  return nullptr;
+}
+
+std::optional<SheetWork::Scaled> SheetWork::scaledTwin(Id id) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet || sheet->isCollection()) return std::nullopt;
+  for (const auto& other : session_->quilt().sheets()) {
+    if (other->id == id || other->isCollection()) continue;
+    const bool twice = sheet->pictureSize.w == 2 * other->pictureSize.w && sheet->pictureSize.h == 2 * other->pictureSize.h;
+    const bool half = other->pictureSize.w == 2 * sheet->pictureSize.w && other->pictureSize.h == 2 * sheet->pictureSize.h;
+    if (!twice && !half) continue;
+    const QImage mine = session_->painter().pictures().picture(*sheet);
+    const QImage its = session_->painter().pictures().picture(other.read());
+    if (mine.isNull() || its.isNull()) continue;
+    if (twice ? isTwice(viewOf(mine), viewOf(its)) : isTwice(viewOf(its), viewOf(mine))) return Scaled{other->id, twice};
+  }
+  return std::nullopt;
+}
+
+QString SheetWork::cameFrom(Id sheet) const {
+  const auto found = cameFrom_.find(sheet);
+  return found == cameFrom_.end() ? QString() : found->second;
+}
+
+const TileColours* SheetWork::colours(const Sheet& sheet) {
+  auto& [revision, colours] = colours_[sheet.id];
+  if (colours.empty() || !revision.is(sheet.revision)) {
+    const QImage picture = session_->painter().pictures().picture(sheet);
+    colours = picture.isNull() ? TileColours() : coloursOf(sheet, viewOf(picture));
+    revision = sheet.revision;
+  }
+  return &colours;
+}
+
+const TileUses& SheetWork::usesHere() {
+  const Map* map = session_->map();
+  if (!map) {
+    usesHere_ = {};
+  } else if (usesHere_.second.empty() || !usesHere_.first.is(map->revision)) {
+    usesHere_ = {map->revision, usesWithin(*map)};
+  }
+  return usesHere_.second;
+}
+
+const TileUses& SheetWork::usesEverywhere() {
+  std::vector<Revision> now;
+  for (const auto& map : session_->quilt().maps()) now.push_back(map->revision);
+  const bool same = std::equal(now.begin(), now.end(), usesOf_.begin(), usesOf_.end(),
+                               [](Revision a, Revision b) { return a.is(b); });
+  if (!same || now.empty()) {
+    usesEverywhere_ = usesIn(session_->quilt());
+    usesOf_ = std::move(now);
+  }
+  return usesEverywhere_;
+}
+
+SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
+                                  SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps) {
+  Look look;
+  std::set<std::string> used;
+  // The bytes of a file that is not as it was looked at last; nothing where it is, or cannot be read.
+  const auto freshBytes = [&](const std::string& path, const PictureBytes& known, bool& isGone) -> std::optional<PictureBytes> {
+    const auto stamp = disk->stamp(path);
+    isGone = stamp && !*stamp;
+    if (!stamp || !*stamp) return std::nullopt;
+    const auto before = stamps.find(path);
+    if (before != stamps.end() && before->second == **stamp) return std::nullopt;
+    auto bytes = disk->read(path, std::int64_t{1} << 29);
+    if (!bytes) {
+      look.problems.push_back(bytes.error());
+      return std::nullopt;
+    }
+    stamps[path] = **stamp;
+    if (*bytes == known.read()) return std::nullopt;
+    return PictureBytes(std::move(*bytes));
+  };
+  for (const auto& sheet : quilt.sheets()) {
+    Sheet fresh = sheet.read();
+    Found found;
+    found.before = sheet->source;
+    bool changed = false;
+    const auto lookOne = [&](const std::string& inside, PictureBytes& source, const std::string& path, bool isOriginal) {
+      bool isGone = false;
+      auto bytes = freshBytes(path, source, isGone);
+      if (isGone && !isOriginal && !source.isBlank()) look.gone.insert(inside);
+      if (!bytes) return;
+      source = std::move(*bytes);
+      changed = true;
+      if (!isOriginal) found.files.emplace_back(inside, source);
+    };
+    if (sheet->isCollection()) {
+      for (CollectedPicture& one : fresh.collection) {
+        const std::string inside = pictureFile(sheet.read(), one);
+        lookOne(inside, one.source, joined(folder, inside), false);
+      }
+    } else {
+      const std::string inside = pictureFile(sheet.read());
+      used.insert(sheet->picture);
+      lookOne(inside, fresh.source, joined(folder, inside), false);
+      if (!sheet->follows.empty()) lookOne(inside, fresh.source, sheet->follows, true);
+    }
+    if (!changed) continue;
+    auto now = refreshed(std::move(fresh), pictures);
+    if (!now) {
+      look.problems.push_back(std::move(now.error()).keeping("The picture from before is shown"));
+      continue;
+    }
+    if (sheet->isCollection()) {
+      found.change = changedCollection(sheet.read(), std::move(*now));
+    } else if (sheet->marks->tiles.empty()) {
+      found.change.sheet = std::move(*now);
+    } else {
+      found.change = changedPicture(sheet.read(), std::move(*now));
+    }
+    look.found.push_back(std::move(found));
+  }
+  const auto entries = disk->list(joined(folder, "sheets"), 100'000);
+  if (entries) {
+    for (const Disk::Entry& entry : *entries) {
+      const bool loose = entry.kind == Disk::Kind::file && isPictureName(entry.name) && !entry.name.starts_with('.') &&
+                         !used.contains(entry.name);
+      if (loose) look.loose << QString::fromStdString(entry.name);
+    }
+  }
+  return look;
+}
+
+void SheetWork::startLook() {
+  looksAgain_ = looks_;
+  if (looks_) return;
+  looks_ = true;
+  pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->store().folder(),
+               pictures = session_->painter().pictures()] {
+    Look look = lookAt(quilt, disk, folder, pictures, stamps_);
+    QMetaObject::invokeMethod(this, [this, look = std::move(look)]() mutable {
+      looks_ = false;
+      take(std::move(look));
+      if (looksAgain_) timer_.start(kLookAfter);
+    }, Qt::QueuedConnection);
+  });
+}
+
+QString SheetWork::toldOf(const PictureChange& change) const {
+  const QString name = QString::fromStdString(change.sheet.name);
+  QStringList parts;
+  if (!change.changed.empty()) {
+    // On how many maps what changed can be seen.
+    int maps = 0;
+    const auto slot = session_->quilt().slots().find(change.sheet.id).value_or(0);
+    for (const auto& map : session_->quilt().maps()) {
+      const TileUses uses = usesWithin(map.read());
+      maps += std::any_of(change.changed.begin(), change.changed.end(),
+                          [&](std::uint32_t number) { return uses.contains({slot, number}); });
+    }
+    const QString tiles = tr("%n tile(s) changed", nullptr, static_cast<int>(change.changed.size()));
+    parts << (maps > 0 ? tr("%1 on %n map(s)", nullptr, maps).arg(tiles) : tr("%1, none of them on a map").arg(tiles));
+  }
+  if (!change.moved.empty()) parts << tr("%n moved", nullptr, static_cast<int>(change.moved.size()));
+  if (!change.added.empty()) parts << tr("%n new", nullptr, static_cast<int>(change.added.size()));
+  if (!change.gone.empty()) parts << tr("%n gone", nullptr, static_cast<int>(change.gone.size()));
+  return tr("%1: %2.").arg(name, parts.isEmpty() ? tr("its picture was written again, no tile differs") : parts.join(QStringLiteral(", ")));
+}
+
+void SheetWork::take(Look look) {
+  if (session_->inStroke() || session_->isStoreBusy()) {
+    // Nothing is put under the hand of somebody who paints, nor beside a save.
+    stamps_.clear();
+    timer_.start(kLookAfter * 2);
+    return;
+  }
+  if (look.loose != loose_) {
+    loose_ = look.loose;
+    Q_EMIT loosePicturesChanged();
+  }
+  for (const std::string& path : look.gone) {
+    if (gone_.contains(path)) continue;
+    session_->lostPicture(path);
+    Q_EMIT told(tr("%1 was deleted. Its tiles are kept, and the next save writes it again.").arg(QString::fromStdString(path)));
+  }
+  gone_ = std::move(look.gone);
+  for (const Error& problem : look.problems) Q_EMIT session_->failed(problem);
+  for (Found& found : look.found) {
+    const Sheet* now = session_->quilt().sheet(found.change.sheet.id);
+    if (!now || (!now->isCollection() && !(now->source == found.before))) continue;
+    for (const auto& [path, bytes] : found.files) session_->sawPicture(path, bytes.read());
+    notes_.erase(found.change.sheet.id);
+    const QString what = toldOf(found.change);
+    // What was said of the sheet meanwhile stays said.
+    Sheet sheet = *now;
+    sheet.source = found.change.sheet.source;
+    sheet.collection = found.change.sheet.collection;
+    sheet.pictureSize = found.change.sheet.pictureSize;
+    sheet.places = found.change.sheet.places;
+    sheet.marks = found.change.sheet.marks;
+    const QString name = QString::fromStdString(sheet.name);
+    session_->quiltStep(tr("New picture for %1").arg(name), session_->quilt().with(std::move(sheet)));
+    Q_EMIT told(what);
+  }
+  follow();
+}
+
+}  // namespace uq
