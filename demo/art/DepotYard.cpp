@@ -5,8 +5,10 @@
 
 #include "art/Scenery.h"
 #include "art/Sheets.h"
+#include "core/sheets/TileMarks.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "raster/Blend.h"
 #include "raster/PictureFile.h"
 
 namespace uq::art {
@@ -212,6 +214,13 @@ Sheet makeSheet(IdSource& ids, const char* name, const char* code, const DrawnSh
   return sheet;
 }
 
+// The picture's bytes and the marks of its tiles; the sheet has its cut.
+void keepPicture(Sheet& sheet, const QImage& picture) {
+  sheet.source = PictureBytes(pngOf(picture));
+  const QImage pixels = picture.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+  sheet.marks = Shared(marksOf(sheet, viewOf(pixels)));
+}
+
 Shared<TilesLayer> makeLayer(IdSource& ids, const char* name, const char* role, int colour, CellGrid cells) {
   TilesLayer layer;
   layer.id = ids.next();
@@ -232,7 +241,7 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
     sheet.stance = made.stance;
     sheet.facings = made.facings;
     for (const auto& [number, stance] : made.stances) sheet.tiles[number].stance = stance;
-    sheet.source = PictureBytes(pngOf(made.drawn.picture));
+    keepPicture(sheet, made.drawn.picture);
     demo.pictures[pictureFile(sheet)] = made.drawn.picture;
     demo.quilt = demo.quilt.with(sheet);
     slots.push_back(*demo.quilt.slots().find(sheet.id));
@@ -278,7 +287,7 @@ Demo composeDemo() {
   Demo demo{Quilt(std::move(facts)), {}};
   const auto add = [&](const char* name, const char* code, const DrawnSheet& drawn) {
     Sheet sheet = makeSheet(ids, name, code, drawn);
-    sheet.source = PictureBytes(pngOf(drawn.picture));
+    keepPicture(sheet, drawn.picture);
     demo.pictures[pictureFile(sheet)] = drawn.picture;
     demo.quilt = demo.quilt.with(sheet);
     return *demo.quilt.slots().find(sheet.id);

@@ -5,7 +5,10 @@
 
 #include <QApplication>
 #include <QDialog>
+#include <QDragEnterEvent>
 #include <QKeyEvent>
+#include <QMimeData>
+#include <QUrl>
 #include <QPointer>
 #include <QTest>
 #include <QWheelEvent>
@@ -306,6 +309,25 @@ void Hand::type(const QString& text) {
   // While a popup is open, keys go to what has the focus in it.
   QWidget* popup = QApplication::activePopupWidget();
   QTest::keyClicks(popup && popup->focusWidget() ? popup->focusWidget() : QApplication::focusWidget(), text);
+  settle();
+}
+
+void Hand::drop(QWidget* widget, QPointF at, const QStringList& paths) {
+  ++actions_;
+  QMimeData data;
+  QList<QUrl> urls;
+  for (const QString& path : paths) urls << QUrl::fromLocalFile(path);
+  data.setUrls(urls);
+  // Through the window, which finds out who of its widgets takes it.
+  QWindow* window = widget->window()->windowHandle();
+  const QPoint point = inWindow(widget, at);
+  QDragEnterEvent enter(point, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(window, &enter);
+  if (!enter.isAccepted()) return settle();
+  QDragMoveEvent move(point, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(window, &move);
+  QDropEvent dropped(point, Qt::CopyAction, &data, Qt::NoButton, Qt::NoModifier);
+  QApplication::sendEvent(window, &dropped);
   settle();
 }
 

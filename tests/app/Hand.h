@@ -44,6 +44,8 @@ class Hand {
   void letGo(Qt::Key key);
   void wheel(QWidget* widget, QPointF at, int notches, Qt::KeyboardModifiers modifiers = {});
   void type(const QString& text);
+  // Files that are dragged in from another program and let go over a widget.
+  void drop(QWidget* widget, QPointF at, const QStringList& paths);
 
   // Does something in the next dialog of that object name, as soon as it is on the screen.
   void inDialog(const QString& name, std::function<void(QWidget&)> act);

@@ -27,6 +27,16 @@ QString needsSteps(const Situation& s) {
 QString needsHand(const Situation& s) {
   return s.desk.inHand.empty() ? translated(UQ_TEXT("Nothing is in hand: take a tile from the Table")) : QString();
 }
+QString needsSheets(const Situation& s) {
+  return s.quilt.sheets().empty() ? translated(UQ_TEXT("This quilt has no sheet yet: drop a picture on the Table")) : QString();
+}
+QString needsSheetInHand(const Situation& s) {
+  const bool none = s.desk.inHand.empty() || s.desk.inHand.parts().front().cell.tile().slot == kChalkSlot;
+  return none ? translated(UQ_TEXT("No sheet's tile is in hand: take one from the Table")) : needsSheets(s);
+}
+QString needsHeldBefore(const Situation& s) {
+  return s.desk.held.size() > 1 ? QString() : translated(UQ_TEXT("Nothing else was in hand before"));
+}
 QString needsMap(const Situation& s) {
   return s.quilt.map(s.desk.map) ? QString() : translated(UQ_TEXT("This quilt has no map yet"));
 }
@@ -94,6 +104,18 @@ constexpr ActionRow kTable[] = {
      "Ctrl+S", Menu::quilt, ActsIn::anywhere, false, false, needsChange, kOpensGroup},
     {ActionId::saveQuiltAs, "save-quilt-as", UQ_TEXT("Save as…"), UQ_TEXT("Save the whole quilt in another folder"),
      "save-as", "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
+    {ActionId::bringIn, "bring-in", UQ_TEXT("Bring in…"),
+     UQ_TEXT("Bring pictures in: a tile sheet, single pictures, or a folder of them"), "bring-in", "Ctrl+I", Menu::quilt,
+     ActsIn::anywhere, false, false, needsIdle, kOpensGroup},
+    {ActionId::sheetCard, "show-sheet", UQ_TEXT("The sheet in hand…"),
+     UQ_TEXT("See and change the cut and the facts of the sheet that is in hand"), "sheet-card", "", Menu::quilt,
+     ActsIn::anywhere, false, false, needsSheetInHand},
+    {ActionId::tidySheet, "tidy-sheet", UQ_TEXT("Tidy the sheet in hand…"),
+     UQ_TEXT("Find its blank, stray, double and unused tiles"), "tidy", "", Menu::quilt, ActsIn::anywhere, false, false,
+     needsSheetInHand},
+    {ActionId::exportSheet, "export-sheet", UQ_TEXT("Export the sheet in hand…"),
+     UQ_TEXT("Write its tiles into a picture, in the order and with the columns you choose"), "export", "", Menu::quilt,
+     ActsIn::anywhere, false, false, needsSheetInHand},
     {ActionId::closeWindow, "close-window", UQ_TEXT("Close the window"), UQ_TEXT("Close this quilt and its window"),
      "close", "Ctrl+Q", Menu::quilt, ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
 
@@ -119,6 +141,9 @@ constexpr ActionRow kTable[] = {
      false, needsLayer},
     {ActionId::liftLower, "lift-lower", UQ_TEXT("Lift lower"), UQ_TEXT("Lay the next strokes nearer to their layer"),
      "lift-lower", "PgDown", Menu::edit, ActsIn::canvas, false, false, needsLift},
+    {ActionId::heldBefore, "take-held-before", UQ_TEXT("What was held before"),
+     UQ_TEXT("Take the thing that was in hand before this one"), "", "X", Menu::edit, ActsIn::canvas, false, false,
+     needsHeldBefore},
     {ActionId::cutCells, "cut-cells", UQ_TEXT("Cut"),
      UQ_TEXT("Copy the selected cells of the active layer, and empty them"), "cut", "Ctrl+X", Menu::edit,
      ActsIn::anywhere, true, false, needsSelection},
@@ -216,9 +241,24 @@ constexpr ActionRow kTable[] = {
     {ActionId::planView, "plan-view", UQ_TEXT("Plan view"),
      UQ_TEXT("See a slanted map from straight above, as squares"), "plan-view", "P", Menu::view, ActsIn::canvas, false,
      false, needsSlantedMap},
-    {ActionId::goToTable, "go-to-table", UQ_TEXT("The Table, and back"),
-     UQ_TEXT("Let the keys act on the Table, or on the map again"), "", "T", Menu::view, ActsIn::canvas, false, false,
-     needsMap, kOpensGroup},
+    {ActionId::playFrames, "play-frames", UQ_TEXT("Play animated tiles"),
+     UQ_TEXT("Show the frames of animated tiles in turn, on the map and on the Table"), "play", "", Menu::view,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::goToTable, "go-to-table", UQ_TEXT("The Table over the map, and back"),
+     UQ_TEXT("Spread the Table over the map; held, it springs back"), "", "T", Menu::view, ActsIn::canvas, false, false,
+     yes, kOpensGroup},
+    {ActionId::searchTable, "search-table", UQ_TEXT("Find a tile…"),
+     UQ_TEXT("Find tiles by name, tag, sheet, number, Footing or colour"), "search", "Ctrl+F", Menu::view,
+     ActsIn::anywhere, false, false, yes},
+    {ActionId::usedHere, "show-used", UQ_TEXT("Used here"),
+     UQ_TEXT("Show the tiles of this map on the Table, those used most first"), "used-here", "", Menu::view,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::fitsHere, "show-fitting", UQ_TEXT("Fits here"),
+     UQ_TEXT("Show the tiles that join the neighbours of the cell under the pointer"), "fits-here", "", Menu::view,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::nextPlace, "show-next-place", UQ_TEXT("Next place of the tile in hand"),
+     UQ_TEXT("Go to the next cell on this map where it lies"), "", "N", Menu::view, ActsIn::canvas, false, false,
+     needsHand},
     {ActionId::linen, "theme-linen", UQ_TEXT("Linen"), UQ_TEXT("The light workroom"), "", "", Menu::view,
      ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
     {ActionId::indigo, "theme-indigo", UQ_TEXT("Indigo"), UQ_TEXT("The dark workroom"), "", "", Menu::view,
@@ -278,6 +318,18 @@ constexpr ActionRow kTable[] = {
     {ActionId::moveOverview, "move-overview", UQ_TEXT("A drag in the overview moves the view"),
      UQ_TEXT("Shows that part of the map"), "", "left drag in the overview", Menu::none, ActsIn::canvas, false, true,
      needsMap},
+    {ActionId::dropPictures, "drop-pictures", UQ_TEXT("Dropped pictures come in"),
+     UQ_TEXT("A sheet, single pictures or a folder, dropped anywhere, lie on the Table already cut"), "", "drop",
+     Menu::none, ActsIn::anywhere, true, true, yes},
+    {ActionId::moveSheet, "move-sheet", UQ_TEXT("A drag of a sheet's heading moves it"),
+     UQ_TEXT("Lays a sheet elsewhere on the Table; a click opens its card"), "", "left drag of a heading", Menu::none,
+     ActsIn::canvas, true, true, needsSheets},
+    {ActionId::foldPile, "fold-pile", UQ_TEXT("A click on a pile's name folds it"),
+     UQ_TEXT("Hides or shows the sheets of that pile"), "", "left click", Menu::none, ActsIn::canvas, false, true,
+     needsSheets},
+    {ActionId::spreadTable, "spread-table", UQ_TEXT("T held spreads the Table"),
+     UQ_TEXT("The Table lies over the map until the key is let go after the mouse was used"), "", "T held", Menu::none,
+     ActsIn::canvas, false, true, yes},
     {ActionId::holdTool, "hold-tool", UQ_TEXT("A tool's key held while painting springs back"),
      UQ_TEXT("The tool from before comes back when the key is let go after the mouse was used"), "", "1, 2 or 5 held",
      Menu::none, ActsIn::canvas, false, true, needsMap},

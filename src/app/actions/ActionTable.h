@@ -28,6 +28,16 @@ enum class ActionId {
   cutCells,
   copyCells,
   pasteCells,
+  bringIn,
+  sheetCard,
+  tidySheet,
+  exportSheet,
+  searchTable,
+  usedHere,
+  fitsHere,
+  nextPlace,
+  heldBefore,
+  playFrames,
   deleteCells,
   turnLeft,
   turnRight,
@@ -93,6 +103,10 @@ enum class ActionId {
   paintByKeys,
   moveOverview,
   holdTool,
+  dropPictures,
+  moveSheet,
+  foldPile,
+  spreadTable,
 };
 
 enum class Menu { none, quilt, edit, map, layers, view, help };

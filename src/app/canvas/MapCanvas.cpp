@@ -11,6 +11,7 @@
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "core/cells/CellReader.h"
+#include "core/document/FrameTime.h"
 #include "core/document/PlanView.h"
 #include "core/edit/Turned.h"
 
@@ -25,6 +26,8 @@ constexpr double kMarksFrom = 14;            // logical pixels a cell
 constexpr int kMapMargin = 24;               // logical pixels round a fitted map
 constexpr int kRuler = 20;                   // logical pixels, how broad a ruler is
 constexpr std::size_t kMostOutlined = 4096;  // parts of a block
+constexpr int kTick = 40;                     // milliseconds between two looks at animated tiles
+constexpr std::int64_t kMostCellsPlayed = 40'000;  // in sight; farther away nobody sees them move
 constexpr double kMoveAfter = 4;             // logical pixels: a shorter drag moves nothing
 
 }  // namespace
@@ -36,11 +39,13 @@ MapCanvas::MapCanvas(Actions* actions, QWidget* parent) : QWidget(parent), actio
   setFocusPolicy(Qt::StrongFocus);
   setAttribute(Qt::WA_OpaquePaintEvent);
   setMinimumSize(240, 180);
+  connect(&ticks_, &QTimer::timeout, this, &MapCanvas::tick);
 }
 
 void MapCanvas::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
+  lit_ = {};
   book_.reset();
   views_.clear();
   shownMap_ = {};
@@ -144,6 +149,7 @@ void MapCanvas::followMap() {
   if (turned && map() && map()->id == shownMap_ && !fits_) middle = cellAt(QRectF(rect()).center());
   inPlan_.reset();
   if (fromAbove) inPlan_ = inPlan(session_->quilt(), session_->desk().map);
+  followFrames();
   if (!map()) return update();
   const Map& shown = *map();
   const auto changed = book_->show(quilt(), shown.id, runsOf(shown, seeing()));
@@ -461,6 +467,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   const QRectF mapRect = fromDevice(scale().toDevice(grid->pixelBounds(map()->bounds)));
   paintGround(painter, event->rect());
   paintMap(painter, event->rect());
+  if (inFrame_) paintFrames(painter, event->rect());
   if (session_->desk().gridLines) {
     paintGrid(painter);
     paintTurnMarks(painter);
@@ -500,8 +507,88 @@ void MapCanvas::paintOutline(QPainter& painter) const {
   }
 }
 
+void MapCanvas::followFrames() {
+  const bool plays = session_ && session_->desk().playsFrames && map() && hasFrames(quilt());
+  if (!plays) {
+    if (ticks_.isActive()) update();
+    ticks_.stop();
+    inFrame_.reset();
+    framePainter_.reset();
+    return;
+  }
+  if (ticks_.isActive()) return;
+  if (!framePainter_) framePainter_ = std::make_unique<MapPainter>(session_->painter().pictures());
+  played_.start();
+  ticks_.start(kTick);
+}
+
+void MapCanvas::tick() {
+  const Map* here = map();
+  if (!here || !isVisible()) return;
+  const std::set<TileRef> animated = animatedTiles(quilt());
+  // Neighbours in a row are drawn in one go.
+  std::vector<PixelRect> moving;
+  const auto grid = makeGrid(here->grid);
+  const QRectF seen = seenPixels();
+  const PixelRect pixels{static_cast<int>(seen.x()) - 1, static_cast<int>(seen.y()) - 1, static_cast<int>(seen.width()) + 3,
+                         static_cast<int>(seen.height()) + 3};
+  const CellRect within = grid->cellsMeeting(pixels).intersected(here->bounds);
+  if (std::int64_t{within.width()} * within.height() <= kMostCellsPlayed) {
+    for (const auto& layer : here->layers) {
+      if (session_->desk().hidden.contains(layer->id)) continue;
+      const PixelPos plane = here->planeOf(layer.read());
+      layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {
+        if (!animated.contains(cell.tile())) return;
+        PixelRect place = session_->painter().placeOf(quilt(), *here, at, cell, layer->lifts.at(at));
+        place.x += plane.x;
+        place.y += plane.y;
+        if (!moving.empty() && moving.back().y == place.y && moving.back().h == place.h && moving.back().right() == place.x) {
+          moving.back().w += place.w;
+        } else {
+          moving.push_back(place);
+        }
+      });
+    }
+  }
+  Quilt now = inFrame(quilt(), played_.elapsed());
+  const bool same = inFrame_ && moving == moving_ && inFrame_->sheets() == now.sheets() && inFrame_->maps() == now.maps();
+  if (same) return;
+  moving_ = std::move(moving);
+  inFrame_ = std::move(now);
+  for (const PixelRect& rect : moving_) update(fromDevice(scale().toDevice(rect)).toAlignedRect());
+}
+
+void MapCanvas::paintFrames(QPainter& painter, const QRect& part) {
+  const Map* shown = inFrame_->map(session_->desk().map);
+  if (!shown) return;
+  const std::vector<Run> runs = runsOf(*shown, seeing());
+  for (const PixelRect& rect : moving_) {
+    const QRect device = scale().toDevice(rect);
+    const QRectF place = fromDevice(device);
+    if (!place.intersects(part)) continue;
+    QImage picture = framePainter_->draw(*inFrame_, *shown, runs, scale(), device);
+    picture.setDevicePixelRatio(devicePixelRatioF());
+    painter.fillRect(place, Theme::current().surround);
+    paintGround(painter, place);
+    painter.drawImage(place.topLeft(), picture);
+  }
+}
+
+void MapCanvas::setLit(CellSet cells) {
+  if (cells == lit_) return;
+  lit_ = std::move(cells);
+  update();
+}
+
 void MapCanvas::paintSelection(QPainter& painter) const {
   const Theme& theme = Theme::current();
+  if (!lit_.empty()) {
+    const QVector<QLineF> borders = bordersOf(lit_);
+    painter.setPen(QPen(theme.lamp, 3));
+    painter.drawLines(borders);
+    painter.setPen(QPen(theme.ink, 1));
+    painter.drawLines(borders);
+  }
   const CellSet& selected = session_->desk().selection();
   if (!selected.empty()) drawStitchLines(painter, bordersOf(selected), theme.ink, theme.paper);
   if (drag_ != Drag::select && !(boxFrom_ && cursor_)) return;

@@ -8,6 +8,8 @@
 // out of a SwatchBook: a frame copies, and an edit repaints only the rectangle in which the map differs.
 #pragma once
 
+#include <QElapsedTimer>
+#include <QTimer>
 #include <QWidget>
 #include <optional>
 
@@ -52,6 +54,10 @@ class MapCanvas : public QWidget {
   QRectF seenPixels() const;
   // Moves the view so that a map pixel lies in the middle.
   void centreOn(QPointF pixel);
+
+  // Lights cells, such as those of a tile that is pointed at on the Table; none when empty.
+  void setLit(CellSet cells);
+  const CellSet& lit() const { return lit_; }
 
   // The cell cursor, by which the keyboard paints: it is there from when the canvas was entered by Tab until the mouse
   // moves.
@@ -146,6 +152,10 @@ class MapCanvas : public QWidget {
   void paintTurnMarks(QPainter& painter) const;
   void paintRulers(QPainter& painter) const;
   void paintSelection(QPainter& painter) const;
+  // Draws the frames of animated tiles over what the swatches show of them.
+  void paintFrames(QPainter& painter, const QRect& part);
+  void followFrames();
+  void tick();
   void paintGhost(QPainter& painter);
   void paintTag(QPainter& painter) const;
   // What to do first on a map on which nothing is painted.
@@ -186,6 +196,13 @@ class MapCanvas : public QWidget {
   PixelRect taken_;  // what was taken, while the button is down
   int behind_ = 0;
 
+  CellSet lit_;
+  // While animated tiles are played: when that began, where in sight they lie, and what draws them.
+  QTimer ticks_;
+  QElapsedTimer played_;
+  std::vector<PixelRect> moving_;
+  std::unique_ptr<MapPainter> framePainter_;
+  std::optional<Quilt> inFrame_;
   std::optional<QPointF> pointer_;
   QPointF lastPan_;
   Drag drag_ = Drag::none;

@@ -21,6 +21,7 @@ struct Theme {
   QColor weld;      // warning
   QColor surround;  // round the map
   QColor cloth;     // the Table's surface
+  QColor lamp;      // light on cells that are looked for
 
   static const Theme& linen();   // light
   static const Theme& indigo();  // dark

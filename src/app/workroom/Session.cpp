@@ -15,8 +15,10 @@
 #include "core/edit/Levels.h"
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
+#include "core/sheets/TileMarks.h"
 #include "core/store/DeskText.h"
 #include "core/store/Documents.h"
+#include "raster/Blend.h"
 
 namespace uq {
 
@@ -28,6 +30,14 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
   auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress);
   if (!opened) return fail(opened.error());
   auto pictures = SheetPictures::load(opened->quilt, opened->problems);
+  // Sheets of an older version have no marks yet, by which their tiles are recognised.
+  for (const auto& sheet : std::vector(opened->quilt.sheets())) {
+    const QImage picture = sheet->marks->tiles.empty() ? pictures.picture(sheet.read()) : QImage();
+    if (picture.isNull()) continue;
+    Sheet marked = sheet.read();
+    marked.marks = Shared(marksOf(marked, viewOf(picture)));
+    opened->quilt = opened->quilt.with(std::move(marked));
+  }
   return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder)), std::move(disk)};
 }
 
@@ -102,7 +112,7 @@ void Session::take(Block block) {
   Desk desk = desk_;
   desk.lift = 0;
   heldBefore_.reset();
-  desk.inHand = std::move(block);
+  desk.hold(std::move(block));
   if (map()) desk.handGrid = map()->grid.kind;
   desk.tool = Tool::brush;
   setDesk(std::move(desk));
@@ -125,7 +135,7 @@ PixelRect Session::takeFromMap(PixelPos at, int behind) {
   }
   Desk desk = desk_;
   heldBefore_.reset();
-  desk.inHand = Block::of(picked.cell);
+  desk.hold(Block::of(picked.cell));
   desk.handGrid = map()->grid.kind;
   desk.tool = Tool::brush;
   desk.activeLayer[desk.map] = picked.layer;

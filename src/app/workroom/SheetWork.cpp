@@ -313,15 +313,16 @@ const TileUses& SheetWork::usesEverywhere() {
 }
 
 SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
-                                  SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps) {
+                                  SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst) {
   Look look;
   std::set<std::string> used;
   // The bytes of a file that is not as it was looked at last; nothing where it is, or cannot be read.
   const auto freshBytes = [&](const std::string& path, const PictureBytes& known, bool& isGone) -> std::optional<PictureBytes> {
     const auto stamp = disk->stamp(path);
-    isGone = stamp && !*stamp;
-    if (!stamp || !*stamp) return std::nullopt;
     const auto before = stamps.find(path);
+    // What was never there is not gone: a new sheet's picture is written by the next save.
+    isGone = stamp && !*stamp && before != stamps.end();
+    if (!stamp || !*stamp) return std::nullopt;
     if (before != stamps.end() && before->second == **stamp) return std::nullopt;
     auto bytes = disk->read(path, std::int64_t{1} << 29);
     if (!bytes) {
@@ -357,7 +358,10 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
       lookOne(inside, fresh.source, joined(folder, inside), false);
       if (!sheet->follows.empty()) lookOne(inside, fresh.source, sheet->follows, true);
     }
-    if (!changed) continue;
+    // Somebody may have written it while the quilt was not open.
+    const bool since = isFirst && sheet->marks->picture != 0 && !sheet->source.isBlank() &&
+                       sheet->marks->picture != sourceMark(sheet.read());
+    if (!changed && !since) continue;
     auto now = refreshed(std::move(fresh), pictures);
     if (!now) {
       look.problems.push_back(std::move(now.error()).keeping("The picture from before is shown"));
@@ -388,8 +392,8 @@ void SheetWork::startLook() {
   if (looks_) return;
   looks_ = true;
   pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->store().folder(),
-               pictures = session_->painter().pictures()] {
-    Look look = lookAt(quilt, disk, folder, pictures, stamps_);
+               pictures = session_->painter().pictures(), isFirst = !std::exchange(looked_, true)] {
+    Look look = lookAt(quilt, disk, folder, pictures, stamps_, isFirst);
     QMetaObject::invokeMethod(this, [this, look = std::move(look)]() mutable {
       looks_ = false;
       take(std::move(look));

@@ -92,7 +92,7 @@ class SheetWork : public QObject {
     QStringList loose;
   };
   static Look lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
-                     SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps);
+                     SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst);
   void follow();
   void startLook();
   void take(Look look);
@@ -103,6 +103,7 @@ class SheetWork : public QObject {
   QTimer timer_;
   QThreadPool pool_;
   bool looks_ = false;
+  bool looked_ = false;  // once, at least
   bool looksAgain_ = false;
   std::map<std::string, Disk::Stamp> stamps_;  // of files as they were looked at last; used by one look at a time
   std::set<std::string> gone_;

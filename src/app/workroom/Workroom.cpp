@@ -20,6 +20,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/KeptState.h"
+#include "app/workroom/SheetWork.h"
 #include "core/edit/Levels.h"
 #include "core/edit/Landing.h"
 #include "core/store/DeskText.h"
@@ -112,6 +113,8 @@ QWidget* Workroom::buildWorkroom() {
   middleLayout->addWidget(tape_);
 
   newMap_ = new NewMapCard(middle);
+  QWidget* left = buildLeft();
+  buildOverMap(middle);
   connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->addMap(plan); });
   connect(newMap_, &NewMapCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
 
@@ -119,7 +122,7 @@ QWidget* Workroom::buildWorkroom() {
   panels_->setObjectName(QStringLiteral("panels"));
   panels_->setHandleWidth(1);
   panels_->setChildrenCollapsible(false);
-  panels_->addWidget(buildLeft());
+  panels_->addWidget(left);
   panels_->addWidget(middle);
   panels_->addWidget(stack_);
   panels_->setStretchFactor(1, 1);
@@ -139,8 +142,7 @@ QWidget* Workroom::buildWorkroom() {
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
   connect(canvas_, &MapCanvas::viewChanged, this, [this] { foot_->refresh(session_.get(), *canvas_, overTable_); });
-  connect(table_, &TableView::pointedAt, this, [this](const QString& tile) {
-    pointedTile_->setText(tile);
+  connect(panel_, &TablePanel::pointedAt, this, [this](const QString& tile) {
     overTable_ = !tile.isEmpty();
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
@@ -154,24 +156,156 @@ Workroom::~Workroom() {
 
 QWidget* Workroom::buildLeft() {
   auto* left = new QWidget(this);
-  table_ = new TableView(actions_, left);
+  panel_ = new TablePanel(actions_, canvas_, left);
   inHand_ = new InHandPanel(actions_, left);
-  table_->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->otherSides()->drop(tile, at); });
-  pointedTile_ = makeSoftLabel(left);
-  pointedTile_->setObjectName(QStringLiteral("pointed-tile"));
-  pointedTile_->setWordWrap(false);
-  pointedTile_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-  pointedTile_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-  auto* heading = new QHBoxLayout;
-  heading->addWidget(makeTitle(tr("Table"), left));
-  heading->addWidget(pointedTile_, 1);
+  table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->otherSides()->drop(tile, at); });
   auto* layout = new QVBoxLayout(left);
   layout->setContentsMargins(kGap, kGap, kGap, kGap);
   layout->setSpacing(kGap);
-  layout->addLayout(heading);
-  layout->addWidget(table_, 1);
+  layout->addWidget(panel_, 1);
   layout->addWidget(inHand_);
   return left;
+}
+
+// What lies over the map: the Table, where it is spread, and the card of a sheet.
+void Workroom::buildOverMap(QWidget* middle) {
+  spread_ = new TableView(actions_, middle);
+  spread_->setObjectName(QStringLiteral("spread-table"));
+  spread_->hide();
+  spread_->installEventFilter(this);
+  middle->installEventFilter(this);
+  connect(spread_, &TableView::taken, this, [this] {
+    spreadUsed_ = true;
+    if (!spreadHeld_) spreadTable(false);
+  });
+  connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
+  sheetCard_ = new SheetCard(table(), middle);
+  connect(sheetCard_, &SheetCard::newMapWanted, this, [this](Id sheet) { askForMap(session_->quilt().sheet(sheet)); });
+  connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
+  tidyCard_ = new TidyCard(middle);
+  exportCard_ = new ExportCard(middle);
+  connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
+  connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) {
+    sheetCard_->hide();
+    exportCard_->open(sheet);
+  });
+  connect(exportCard_, &ExportCard::failed, this, &Workroom::report);
+  connect(exportCard_, &ExportCard::said, this, [this](const QString& text) { foot_->say(text); });
+  connect(panel_, &TablePanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(panel_, &TablePanel::said, this, [this](const QString& text) { foot_->say(text); });
+  for (TableView* one : {table(), spread_}) {
+    connect(one, &TableView::sheetChosen, this, [this](Id sheet) {
+      spreadTable(false);
+      sheetCard_->open(sheet);
+    });
+    connect(one, &TableView::looseChosen, this, [this](const QString& name) {
+      bringIn({QString::fromStdString(session_->store().folder()) + QLatin1String("/sheets/") + name});
+    });
+    connect(one, &TableView::pictureWanted, this, &Workroom::findPicture);
+  }
+}
+
+void Workroom::spreadTable(bool on) {
+  if (on == spread_->isVisible() || (on && !session_)) return;
+  if (on) {
+    spreadUsed_ = false;
+    spreadHeld_ = true;
+    spread_->setGeometry(canvas_->geometry());
+    spread_->show();
+    spread_->raise();
+    spread_->setFocus(Qt::OtherFocusReason);
+  } else {
+    spread_->hide();
+    canvas_->setFocus(Qt::OtherFocusReason);
+  }
+}
+
+bool Workroom::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == spread_ && (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease)) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    if (key->key() == Qt::Key_Escape && event->type() == QEvent::KeyPress) {
+      spreadTable(false);
+      return true;
+    }
+    if (actions_->actionFor(*key) != ActionId::goToTable) return false;
+    if (key->isAutoRepeat()) return true;
+    if (event->type() == QEvent::KeyRelease) {
+      spreadHeld_ = false;
+      if (spreadUsed_) spreadTable(false);
+      return true;
+    }
+  }
+  if (watched == spread_->parentWidget() && event->type() == QEvent::Resize) {
+    QMetaObject::invokeMethod(this, [this] { spread_->setGeometry(canvas_->geometry()); }, Qt::QueuedConnection);
+  }
+  return QMainWindow::eventFilter(watched, event);
+}
+
+void Workroom::bringIn(const QStringList& paths) {
+  if (!session_) {
+    return report(Error{Error::Cause::notFound, "no quilt is open that pictures could come into", {}, 0, {},
+                        "Open a quilt or begin a new one, then drop them again"});
+  }
+  if (work_.isRunning()) {
+    foot_->say(tr("%1 Drop the pictures again when that has ended.").arg(work_.title()));
+    return;
+  }
+  session_->sheets().bringIn(work_, paths, [this](const std::vector<Id>& sheets, const Errors& problems) {
+    QStringList texts;
+    for (const Error& problem : problems) {
+      if (problem.cause != Error::Cause::cancelled && texts.size() < 5) texts << QString::fromStdString(problem.text());
+    }
+    if (problems.size() > 5) texts << tr("… and %n more.", nullptr, static_cast<int>(problems.size()) - 5);
+    notices_->tell(texts);
+    if (sheets.empty()) return;
+    panel_->showSheets();
+    table()->revealSheet(sheets.front());
+    sheetCard_->open(sheets.front());
+    foot_->say(sheets.size() == 1 ? tr("%1 lies on the Table. %2 takes it back.")
+                                        .arg(QString::fromStdString(session_->quilt().sheet(sheets.front())->name),
+                                             KeyBindings::shared().text(ActionId::undo))
+                                  : tr("%n sheets lie on the Table. %1 takes them back.", nullptr, static_cast<int>(sheets.size()))
+                                        .arg(KeyBindings::shared().text(ActionId::undo)));
+  });
+}
+
+void Workroom::findPicture(Id sheet) {
+  const Sheet* lacking = session_->quilt().sheet(sheet);
+  if (!lacking || work_.isRunning()) return;
+  QFileDialog dialog(this, tr("Point to the picture of %1").arg(QString::fromStdString(lacking->name)));
+  dialog.setObjectName(QStringLiteral("picture-dialog"));
+  dialog.setOption(QFileDialog::DontUseNativeDialog);
+  dialog.setFileMode(QFileDialog::ExistingFile);
+  dialog.setDirectory(QString::fromStdString(session_->store().folder()));
+  if (dialog.exec() != QDialog::Accepted) return;
+  session_->sheets().findPicture(work_, sheet, dialog.selectedFiles().value(0), [this](const Errors& problems) {
+    if (!problems.empty()) report(problems.front());
+  });
+}
+
+void Workroom::tidy(Id sheet) {
+  if (work_.isRunning() || !session_->quilt().sheet(sheet)) return;
+  session_->sheets().lookForTidy(work_, sheet, [this, sheet](const TidyFinds& finds) {
+    sheetCard_->hide();
+    tidyCard_->open(sheet, finds);
+  });
+}
+
+void Workroom::chooseFiles() {
+  QFileDialog dialog(this, tr("Bring pictures in"));
+  dialog.setObjectName(QStringLiteral("pictures-dialog"));
+  dialog.setOption(QFileDialog::DontUseNativeDialog);
+  dialog.setFileMode(QFileDialog::ExistingFiles);
+  dialog.setNameFilter(tr("Pictures (*.png *.jpg *.jpeg *.webp *.gif *.bmp *.svg)"));
+  dialog.setLabelText(QFileDialog::Accept, tr("Bring in"));
+  dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
+  if (dialog.exec() == QDialog::Accepted) bringIn(dialog.selectedFiles());
+}
+
+Id Workroom::sheetInHand() const {
+  const Block& held = session_->desk().inHand;
+  const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
+  return slot == kChalkSlot ? Id() : session_->quilt().slots().sheet(slot);
 }
 
 void Workroom::showSession() {
@@ -189,7 +323,12 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   maps_->hide();
   newMap_->hide();
   tabs_->setSession(session.get());
-  table_->setSession(session.get());
+  panel_->setSession(session.get());
+  spread_->setSession(session.get());
+  spread_->hide();
+  sheetCard_->setSession(session.get());
+  tidyCard_->setSession(session.get());
+  exportCard_->setSession(session.get());
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
@@ -201,6 +340,7 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
+  connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   QStringList problems;
   for (const Error& problem : session_->problems()) problems << QString::fromStdString(problem.text());
   notices_->tell(problems);
@@ -321,12 +461,13 @@ void Workroom::openDemo() {
   });
 }
 
-void Workroom::askForMap() {
+void Workroom::askForMap(const Sheet* sheet) {
   const Map* like = session_->map();
   if (!like && !session_->quilt().maps().empty()) like = &session_->quilt().maps().back().read();
   const Block& held = session_->desk().inHand;
   const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
-  newMap_->open(session_->quilt(), like, slot == kChalkSlot ? nullptr : session_->quilt().sheetAt(slot));
+  if (!sheet && slot != kChalkSlot) sheet = session_->quilt().sheetAt(slot);
+  newMap_->open(session_->quilt(), like, sheet);
 }
 
 void Workroom::deleteMap() {
@@ -449,12 +590,24 @@ void Workroom::act(ActionId id) {
     case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
     case ActionId::wholeMap: canvas_->fitMap(); break;
     case ActionId::goToTable:
-      if (table_->hasFocus()) {
-        canvas_->setFocus(Qt::TabFocusReason);
-      } else {
-        table_->setFocus(Qt::TabFocusReason);
-      }
+      spreadTable(!spread_->isVisible());
       break;
+    case ActionId::bringIn: chooseFiles(); break;
+    case ActionId::sheetCard: sheetCard_->open(sheetInHand()); break;
+    case ActionId::tidySheet: tidy(sheetInHand()); break;
+    case ActionId::exportSheet:
+      sheetCard_->hide();
+      exportCard_->open(sheetInHand());
+      break;
+    case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;
+    case ActionId::searchTable:
+      spreadTable(false);
+      panel_->search();
+      break;
+    case ActionId::usedHere: panel_->showUsed(!panel_->showsUsed()); break;
+    case ActionId::fitsHere: panel_->showFitting(!panel_->showsFitting()); break;
+    case ActionId::nextPlace: panel_->showNextPlace(session_->desk().inHand.parts().front().cell.tile()); break;
+    case ActionId::heldBefore: session_->take(session_->desk().held[1]); break;
     case ActionId::fitSelection: canvas_->fitSelection(); break;
     case ActionId::fullSize: canvas_->showFullSize(); break;
     case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
@@ -492,6 +645,10 @@ void Workroom::act(ActionId id) {
     case ActionId::takeByKeys:
     case ActionId::paintByKeys:
     case ActionId::moveOverview:
+    case ActionId::dropPictures:
+    case ActionId::moveSheet:
+    case ActionId::foldPile:
+    case ActionId::spreadTable:
     case ActionId::holdTool: break;  // gestures, which the canvas and the Table carry out
   }
   if (session_) actions_->refresh(situation());
@@ -611,12 +768,26 @@ void Workroom::closeEvent(QCloseEvent* event) {
 
 void Workroom::dragEnterEvent(QDragEnterEvent* event) {
   const auto urls = event->mimeData()->urls();
-  if (urls.size() == 1 && urls.front().isLocalFile()) event->acceptProposedAction();
+  const bool any = std::any_of(urls.begin(), urls.end(), [](const QUrl& url) { return url.isLocalFile(); });
+  if (any) event->acceptProposedAction();
 }
 
 void Workroom::dropEvent(QDropEvent* event) {
-  const auto urls = event->mimeData()->urls();
-  if (urls.size() == 1 && urls.front().isLocalFile()) openQuilt(urls.front().toLocalFile());
+  QStringList paths;
+  for (const QUrl& url : event->mimeData()->urls()) {
+    if (url.isLocalFile()) paths << QDir::cleanPath(url.toLocalFile());
+  }
+  if (paths.isEmpty()) return;
+  event->acceptProposedAction();
+  // A quilt's folder or its quilt.json opens; everything else is pictures.
+  const QFileInfo first(paths.front());
+  const bool isQuilt = paths.size() == 1 && (first.fileName() == QLatin1String("quilt.json") ||
+                                             QFileInfo::exists(paths.front() + QLatin1String("/quilt.json")));
+  if (isQuilt || !session_) {
+    openQuilt(paths.front());
+  } else {
+    bringIn(paths);
+  }
 }
 
 }  // namespace uq

@@ -17,7 +17,11 @@
 #include "app/start/StartPage.h"
 #include "app/table/InHandPanel.h"
 #include "app/table/OtherSides.h"
+#include "app/table/ExportCard.h"
+#include "app/table/SheetCard.h"
+#include "app/table/TablePanel.h"
 #include "app/table/TableView.h"
+#include "app/table/TidyCard.h"
 #include "app/workroom/FootLine.h"
 #include "app/workroom/MapTabs.h"
 #include "app/workroom/NoticeStrip.h"
@@ -43,12 +47,20 @@ class Workroom : public QMainWindow {
   void openQuilt(const QString& folder);
   // Writes a new quilt without maps into a folder, opens it, and asks for its first map.
   void newQuilt(const QString& name, const QString& folder);
+  // Brings pictures or folders of them in, beside the interface, and opens the card of the first new sheet.
+  void bringIn(const QStringList& paths);
   // Opens a copy of the demo, in the folder where new quilts lie.
   void openDemo();
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open
   MapCanvas* canvas() const { return canvas_; }
-  TableView* table() const { return table_; }
+  TableView* table() const { return panel_->table(); }
+  TablePanel* tablePanel() const { return panel_; }
+  // The Table as it lies over the map, while T has spread it.
+  TableView* spread() const { return spread_; }
+  SheetCard* sheetCard() const { return sheetCard_; }
+  TidyCard* tidyCard() const { return tidyCard_; }
+  ExportCard* exportCard() const { return exportCard_; }
   StackPanel* stack() const { return stack_; }
   Actions* actions() const { return actions_; }
   NoticeStrip* notices() const { return notices_; }
@@ -64,9 +76,11 @@ class Workroom : public QMainWindow {
   void closeEvent(QCloseEvent* event) override;
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   QWidget* buildLeft();
+  void buildOverMap(QWidget* middle);
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
   void create(const Quilt& quilt, const QString& folder, const std::function<void()>& then);
@@ -75,7 +89,13 @@ class Workroom : public QMainWindow {
   // What is remembered of the open quilt: desk, window, views, and its picture on the start page.
   void keepState();
   void useState();
-  void askForMap();
+  void askForMap(const Sheet* sheet = nullptr);
+  void chooseFiles();
+  void tidy(Id sheet);
+  void findPicture(Id sheet);
+  void spreadTable(bool on);
+  // The sheet of what is in hand; empty where that is Chalk, or nothing.
+  Id sheetInHand() const;
   // Lifts the next strokes by so many steps.
   void lift(int steps);
   void deleteMap();
@@ -113,8 +133,13 @@ class Workroom : public QMainWindow {
   KeysPage* keysPage_;
   MapTabs* tabs_;
   NoticeStrip* notices_;
-  TableView* table_;
-  QLabel* pointedTile_;
+  TablePanel* panel_;
+  TableView* spread_;
+  bool spreadUsed_ = false;   // something was taken from it while its key was down
+  bool spreadHeld_ = false;   // its key is down
+  SheetCard* sheetCard_;
+  TidyCard* tidyCard_;
+  ExportCard* exportCard_;
   InHandPanel* inHand_;
   MapCanvas* canvas_;
   StackPanel* stack_;

@@ -23,6 +23,15 @@ void Desk::select(CellSet cells) {
   }
 }
 
+void Desk::hold(Block block) {
+  if (!block.empty()) {
+    std::erase(held, block);
+    held.insert(held.begin(), block);
+    if (held.size() > kMostHeld) held.pop_back();
+  }
+  inHand = std::move(block);
+}
+
 Desk validDesk(Desk desk, const Quilt& quilt) {
   if (!quilt.map(desk.map)) desk.map = quilt.maps().empty() ? Id{} : quilt.maps().front()->id;
   if (const Map* map = quilt.map(desk.map)) {
@@ -45,9 +54,17 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     cells = cells.intersected(CellSet(bounds));
   }
   std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
+  const auto keepKnown = [&quilt](Block& block) {
+    std::vector<Block::Part> parts = block.parts();
+    std::erase_if(parts, [&](const Block::Part& part) { return !quilt.sheetAt(part.cell.tile().slot); });
+    if (parts.size() != block.parts().size()) block = Block(std::move(parts));
+  };
+  // Tiles of a missing sheet may still be laid, but not those of one that was taken away.
   std::vector<Block::Part> parts = desk.inHand.parts();
   std::erase_if(parts, [&](const Block::Part& part) { return !quilt.slots().has(part.cell.tile().slot); });
   if (parts.size() != desk.inHand.parts().size()) desk.inHand = Block(std::move(parts));
+  for (Block& block : desk.held) keepKnown(block);
+  std::erase_if(desk.held, [](const Block& block) { return block.empty(); });
   return desk;
 }
 

@@ -15,6 +15,8 @@ namespace uq {
 
 enum class Tool { brush, erase, select };
 
+inline constexpr std::size_t kMostHeld = 16;
+
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
@@ -28,8 +30,11 @@ struct Desk {
   bool gridLines = true;
   bool fadesOthers = false;  // only the active layer is clear
   bool rulers = false;
+  bool playsFrames = false;  // animated tiles move
   std::optional<BoxShape> box;        // how boxes lie; empty: as is usual on the grid
   bool planView = false;              // slanted maps are shown from above
+  std::set<std::string> foldedPiles;  // on the Table
+  std::vector<Block> held;            // what was in hand, the newest first; at most kMostHeld
   std::vector<Id> openMaps;  // those with a tab, in the order of their tabs; always with `map`
 
   // The layer that the next stroke lands on; both ids are empty when there is none.
@@ -38,6 +43,8 @@ struct Desk {
   // What is selected on the map that is worked on; empty when nothing is.
   const CellSet& selection() const;
   void select(CellSet cells);
+  // Takes into the hand, and remembers what is taken.
+  void hold(Block block);
 
   friend bool operator==(const Desk&, const Desk&) = default;
 };

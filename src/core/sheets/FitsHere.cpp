@@ -9,7 +9,8 @@ namespace uq {
 
 namespace {
 
-constexpr int kMostDifference = 40;  // of a pixel, summed over its channels, on the average of all that are compared
+constexpr int kDeep = 3;  // pixels from a side that are looked at
+constexpr int kMostDifference = 56;  // of a pixel, summed over its channels, on the average of all that are compared
 
 using SideColours = std::array<std::uint32_t, kSideSamples>;
 
@@ -27,11 +28,18 @@ class Sides {
       const double length = std::hypot((a.x + b.x) / 2.0 - middleX, (a.y + b.y) / 2.0 - middleY);
       const double inX = (middleX - (a.x + b.x) / 2.0) / length;
       const double inY = (middleY - (a.y + b.y) / 2.0) / length;
-      std::array<PixelPos, kSideSamples> samples;
+      // The pixels from the side inwards that are averaged; fewer in small cells.
+      const int deep = std::clamp(static_cast<int>(length / 4), 1, kDeep);
+      std::array<std::vector<PixelPos>, kSideSamples> samples;
       for (int k = 0; k < kSideSamples; ++k) {
-        const double t = (k + 0.5) / kSideSamples;
-        samples[static_cast<std::size_t>(k)] = {static_cast<int>(std::floor(a.x + (b.x - a.x) * t + inX)),
-                                                static_cast<int>(std::floor(a.y + (b.y - a.y) * t + inY))};
+        for (int along = 0; along < deep; ++along) {
+          const double t = (k + (along + 0.5) / deep) / kSideSamples;
+          for (int in = 0; in < deep; ++in) {
+            samples[static_cast<std::size_t>(k)].push_back(
+                {static_cast<int>(std::floor(a.x + (b.x - a.x) * t + (in + 0.5) * inX)),
+                 static_cast<int>(std::floor(a.y + (b.y - a.y) * t + (in + 0.5) * inY))});
+          }
+        }
       }
       samples_.push_back(samples);
     }
@@ -47,23 +55,33 @@ class Sides {
     const PixelRect place = standing(grid_, {0, 0}, size, stance);
     SideColours colours{};
     for (std::size_t k = 0; k < kSideSamples; ++k) {
-      PixelPos at{samples_[side][k].x - place.x, samples_[side][k].y - place.y};
-      if (at.x < 0 || at.y < 0 || at.x >= place.w || at.y >= place.h) continue;
-      // Back from the turned picture to the straight one: a quarter turn to the right took (x, y) to (h - 1 - y, x).
-      PixelSize now = size;
-      for (int step = turn.steps % 4; step > 0; --step) {
-        at = {at.y, now.w - 1 - at.x};
-        std::swap(now.w, now.h);
-      }
-      if (turn.mirror) at.x = now.w - 1 - at.x;
-      colours[k] = tile.picture.at(tile.part.x + at.x, tile.part.y + at.y);
+      std::array<unsigned, 4> sums{};
+      for (const PixelPos sample : samples_[side][k]) add(sums, pixelOf(tile, turn, size, {sample.x - place.x, sample.y - place.y}));
+      const auto count = static_cast<unsigned>(samples_[side][k].size());
+      for (unsigned c = 0; c < 4; ++c) colours[k] |= (sums[c] / count) << (8 * c);
     }
     return colours;
   }
 
  private:
+  static void add(std::array<unsigned, 4>& sums, std::uint32_t pixel) {
+    for (unsigned c = 0; c < 4; ++c) sums[c] += pixel >> (8 * c) & 0xff;
+  }
+
+  // The pixel that a turned tile of that size shows; see-through beside it.
+  static std::uint32_t pixelOf(const TilePixels& tile, Turn turn, PixelSize size, PixelPos at) {
+    if (at.x < 0 || at.y < 0 || at.x >= size.w || at.y >= size.h) return 0;
+    // Back from the turned picture to the straight one: a quarter turn to the right took (x, y) to (h - 1 - y, x).
+    for (int step = turn.steps % 4; step > 0; --step) {
+      at = {at.y, size.w - 1 - at.x};
+      std::swap(size.w, size.h);
+    }
+    if (turn.mirror) at.x = size.w - 1 - at.x;
+    return tile.picture.at(tile.part.x + at.x, tile.part.y + at.y);
+  }
+
   const Grid& grid_;
-  std::vector<std::array<PixelPos, kSideSamples>> samples_;
+  std::vector<std::array<std::vector<PixelPos>, kSideSamples>> samples_;
 };
 
 int differenceOf(const SideColours& one, const SideColours& other) {

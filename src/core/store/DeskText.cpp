@@ -81,6 +81,10 @@ Block blockOf(const Json* json, const Quilt& quilt) {
 Json deskJson(const Desk& desk, const Quilt& quilt) {
   Json::Object layers;
   for (const auto& [map, layer] : desk.activeLayer) layers.emplace_back(map.text(), layer.text());
+  Json::Array piles;
+  for (const std::string& pile : desk.foldedPiles) piles.emplace_back(pile);
+  Json::Array held;
+  for (const Block& block : desk.held) held.push_back(blockJson(block, quilt));
   const auto tool = std::find_if(kTools.begin(), kTools.end(), [&](const auto& t) { return t.first == desk.tool; });
   return Json::Object{{"map", desk.map.text()},
                       {"openMaps", idList(desk.openMaps)},
@@ -93,6 +97,9 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"gridLines", desk.gridLines},
                       {"fadesOthers", desk.fadesOthers},
                       {"rulers", desk.rulers},
+                      {"playsFrames", desk.playsFrames},
+                      {"foldedPiles", std::move(piles)},
+                      {"held", std::move(held)},
                       {"planView", desk.planView}};
 }
 
@@ -123,7 +130,20 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
   desk.fadesOthers = flagOf(json.find("fadesOthers"), false);
   desk.rulers = flagOf(json.find("rulers"), false);
+  desk.playsFrames = flagOf(json.find("playsFrames"), false);
   desk.planView = flagOf(json.find("planView"), false);
+  const Json* piles = json.find("foldedPiles");
+  if (const auto* list = piles ? piles->as<Json::Array>() : nullptr) {
+    for (const Json& one : *list) {
+      if (const auto* name = one.as<std::string>()) desk.foldedPiles.insert(*name);
+    }
+  }
+  const Json* held = json.find("held");
+  if (const auto* list = held ? held->as<Json::Array>() : nullptr) {
+    for (const Json& one : *list) {
+      if (Block block = blockOf(&one, quilt); !block.empty() && desk.held.size() < kMostHeld) desk.held.push_back(std::move(block));
+    }
+  }
   return validDesk(std::move(desk), quilt);
 }
 

@@ -1,0 +1,641 @@
+#include "app/table/SheetCard.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QScrollBar>
+#include <QSignalBlocker>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/look/Icons.h"
+#include "app/look/NumberField.h"
+#include "app/look/SentenceLayout.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+#include "app/table/TableView.h"
+#include "app/workroom/Session.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kWidth = 336;  // logical pixels
+constexpr int kTape = 48;    // that are left free below, for the tape
+constexpr std::pair<Footing, const char*> kFootings[] = {{Footing::open, "footing-open"},
+                                                         {Footing::solid, "footing-solid"},
+                                                         {Footing::overhead, "footing-overhead"}};
+
+QString sizeText(PixelSize size) {
+  return size.w == size.h ? QString::number(size.w) : QStringLiteral("%1 × %2").arg(size.w).arg(size.h);
+}
+
+// A part of the card under a line.
+QVBoxLayout* section(QWidget* part) {
+  auto* layout = new QVBoxLayout(part);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(6);
+  return layout;
+}
+
+QToolButton* plainButton(const char* object, QWidget* parent) {
+  auto* button = new QToolButton(parent);
+  button->setObjectName(QLatin1String(object));
+  button->setProperty("raised", true);
+  button->setFocusPolicy(Qt::TabFocus);
+  return button;
+}
+
+}  // namespace
+
+SheetCard::SheetCard(TableView* table, QWidget* parent) : QFrame(parent), table_(table) {
+  setObjectName(QStringLiteral("sheet-card"));
+  setAccessibleName(tr("The sheet's cut and facts"));
+  makeCard(this);
+  setFixedWidth(kWidth);
+  name_ = textField("sheet-name", tr("Name of the sheet"), {});
+  QFont bold = name_->font();
+  bold.setBold(true);
+  name_->setFont(bold);
+  name_->setMaximumWidth(QWIDGETSIZE_MAX);
+  auto* close = plainButton("sheet-card-close", this);
+  close->setProperty("raised", false);
+  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
+  close->setAccessibleName(tr("Close the card"));
+  close->setToolTip(tr("Close the card (Esc)"));
+  connect(close, &QToolButton::clicked, this, &QWidget::hide);
+  auto* head = new QHBoxLayout;
+  head->addWidget(name_, 1);
+  head->addWidget(close);
+
+  auto* inside = new QWidget(this);
+  inside->setMaximumWidth(kWidth - 20);
+  inside->setObjectName(QStringLiteral("sheet-card-inside"));
+  auto* layout = new QVBoxLayout(inside);
+  layout->setContentsMargins(kGap + 2, 0, kGap + 2, kGap);
+  layout->setSpacing(kGap + 4);
+  for (QWidget* part : {buildCut(), buildPixels(), buildFooting(), buildFacts(), buildTiles(), buildFoot()}) {
+    layout->addWidget(part);
+  }
+  layout->addStretch();
+  auto* scroll = new QScrollArea(this);
+  scroll->setObjectName(QStringLiteral("sheet-card-scroll"));
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setWidgetResizable(true);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setWidget(inside);
+  scroll->viewport()->setAutoFillBackground(false);
+  inside->setAutoFillBackground(false);
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(2, kGap, 2, 2);
+  all->setSpacing(kGap);
+  head->setContentsMargins(kGap, 0, kGap, 0);
+  all->addLayout(head);
+  all->addWidget(scroll, 1);
+  connect(name_, &QLineEdit::editingFinished, this, [this] {
+    const Sheet* sheet = session_ ? session_->quilt().sheet(sheet_) : nullptr;
+    const QString text = name_->text().trimmed();
+    if (sheet && !text.isEmpty() && text.toStdString() != sheet->name) session_->sheets().rename(sheet_, text);
+  });
+  parent->installEventFilter(this);
+  hide();
+}
+
+NumberField* SheetCard::number(const char* object, const QString& name, int least, int most) {
+  auto* field = new NumberField(name, least, most, 0, this);
+  field->setObjectName(QLatin1String(object));
+  return field;
+}
+
+QLineEdit* SheetCard::textField(const char* object, const QString& name, const QString& hint) {
+  auto* field = new QLineEdit(this);
+  field->setObjectName(QLatin1String(object));
+  field->setAccessibleName(name);
+  field->setToolTip(name);
+  field->setPlaceholderText(hint);
+  field->setMaxLength(250);
+  field->setMaximumWidth(116);
+  return field;
+}
+
+QWidget* SheetCard::buildCut() {
+  cut_ = new QWidget(this);
+  auto* layout = section(cut_);
+  chips_ = new QHBoxLayout;
+  chips_->setSpacing(kGap / 2);
+  reason_ = makeSoftLabel(cut_);
+  reason_->setObjectName(QStringLiteral("cut-reason"));
+  cellW_ = number("cut-cell-w", tr("Width of a tile, in pixels of the picture"), kSmallestCell, kLargestCell);
+  cellH_ = number("cut-cell-h", tr("Height of a tile, in pixels of the picture"), kSmallestCell, kLargestCell);
+  border_ = number("cut-border", tr("Border round the picture, in pixels"), 0, kLargestBorder);
+  gap_ = number("cut-gap", tr("Gap between tiles, in pixels"), 0, kLargestBorder);
+  offsetX_ = number("cut-offset-x", tr("What is left out at the left, in pixels"), 0, kLargestBorder);
+  offsetY_ = number("cut-offset-y", tr("What is left out at the top, in pixels"), 0, kLargestBorder);
+  for (NumberField* field : {cellW_, cellH_, border_, gap_, offsetX_, offsetY_}) {
+    connect(field, &NumberField::valueChanged, this, &SheetCard::useCut);
+  }
+  const auto word = [this](const QString& text) { return new QLabel(text, this); };
+  agreement_ = makeSoftLabel(cut_);
+  agreement_->setObjectName(QStringLiteral("cut-agreement"));
+  newMap_ = plainButton("map-for-sheet", cut_);
+  connect(newMap_, &QToolButton::clicked, this, [this] { Q_EMIT newMapWanted(sheet_); });
+  layout->addLayout(chips_);
+  layout->addWidget(reason_);
+  layout->addLayout(new SentenceLayout({word(tr("Tiles of")), cellW_, word(tr("×")), cellH_, word(tr("px, a border of")),
+                                        border_, word(tr("and gaps of")), gap_, word(tr(", beginning at")), offsetX_,
+                                        word(tr(",")), offsetY_, word(tr("."))}));
+  layout->addWidget(agreement_);
+  layout->addWidget(newMap_, 0, Qt::AlignLeft);
+  return cut_;
+}
+
+QWidget* SheetCard::buildPixels() {
+  pixels_ = new QWidget(this);
+  auto* layout = section(pixels_);
+  const auto offer = [&](QToolButton*& button, const char* object, auto change) {
+    button = plainButton(object, pixels_);
+    button->setCheckable(true);
+    connect(button, &QToolButton::clicked, this, [this, change](bool on) {
+      const Sheet* sheet = session_->quilt().sheet(sheet_);
+      if (!sheet) return;
+      PixelCare care = sheet->care;
+      change(care, on);
+      session_->sheets().setCare(sheet_, care);
+    });
+    layout->addWidget(button, 0, Qt::AlignLeft);
+  };
+  twice_ = makeSoftLabel(pixels_);
+  twice_->setObjectName(QStringLiteral("sheet-twice"));
+  layout->addWidget(twice_);
+  offer(shrink_, "offer-shrink", [this](PixelCare& care, bool on) { care.shrink = on ? shrink_->property("factor").toInt() : 1; });
+  offer(rims_, "offer-rims", [](PixelCare& care, bool on) { care.closesRims = on; });
+  offer(seeThrough_, "offer-see-through", [this](PixelCare& care, bool on) {
+    care.seeThrough = on ? std::optional(seeThrough_->property("colour").toUInt()) : std::nullopt;
+  });
+  pick_ = plainButton("pick-see-through", pixels_);
+  pick_->setText(tr("Pick the see-through colour…"));
+  pick_->setToolTip(tr("Then click the colour on the picture"));
+  connect(pick_, &QToolButton::clicked, this, [this] {
+    Q_EMIT said(tr("Click the colour that is to be see-through on the picture."));
+    table_->pickColour(sheet_, [this](std::uint32_t rgb) {
+      const Sheet* sheet = session_ ? session_->quilt().sheet(sheet_) : nullptr;
+      if (!sheet) return;
+      PixelCare care = sheet->care;
+      care.seeThrough = rgb;
+      session_->sheets().setCare(sheet_, care);
+    });
+  });
+  layout->addWidget(pick_, 0, Qt::AlignLeft);
+  return pixels_;
+}
+
+QWidget* SheetCard::buildFooting() {
+  auto* part = new QWidget(this);
+  auto* layout = section(part);
+  footingText_ = makeSoftLabel(part);
+  footingText_->setObjectName(QStringLiteral("footing-text"));
+  auto* row = new QHBoxLayout;
+  row->setSpacing(kGap / 2);
+  const QString words[] = {tr("Open"), tr("Solid"), tr("Overhead")};
+  const QString tips[] = {tr("Somebody walking goes over them"), tr("Somebody walking is stopped"),
+                          tr("Somebody walking goes behind them")};
+  for (int i = 0; i < 3; ++i) {
+    auto* button = plainButton(kFootings[i].second, part);
+    button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+    button->setIcon(icon(QLatin1String(kFootings[i].second), Theme::current().ink));
+    button->setIconSize({28, 28});
+    button->setText(words[i]);
+    button->setToolTip(tips[i]);
+    button->setCheckable(true);
+    button->setMinimumWidth(86);
+    connect(button, &QToolButton::clicked, this, [this, i] { setFooting(kFootings[i].first); });
+    footings_.push_back(button);
+    row->addWidget(button);
+  }
+  row->addStretch();
+  layout->addWidget(footingText_);
+  layout->addLayout(row);
+  return part;
+}
+
+QWidget* SheetCard::buildFacts() {
+  auto* part = new QWidget(this);
+  auto* layout = section(part);
+  const auto word = [this](const QString& text) { return new QLabel(text, this); };
+  pile_ = textField("sheet-pile", tr("The theme with which it lies on the Table"), tr("street, inside, quay…"));
+  from_ = textField("sheet-from", tr("Where it comes from"), tr("a shop, a friend…"));
+  by_ = textField("sheet-by", tr("Who made it"), tr("who made it"));
+  licence_ = textField("sheet-licence", tr("On what terms it may be used"), tr("licence"));
+  const std::pair<QLineEdit*, std::string SheetOrigin::*> fields[] = {{pile_, &SheetOrigin::pile},
+                                                                     {from_, &SheetOrigin::from},
+                                                                     {by_, &SheetOrigin::by},
+                                                                     {licence_, &SheetOrigin::licence}};
+  for (const auto& [field, text] : fields) {
+    connect(field, &QLineEdit::editingFinished, this, [this, field = field, text = text] {
+      const Sheet* sheet = session_ ? session_->quilt().sheet(sheet_) : nullptr;
+      const std::string now = field->text().trimmed().toStdString();
+      if (!sheet || sheet->origin.*text == now) return;
+      session_->sheets().change(tr("Facts of %1"), sheet_, [&](Sheet& s) { s.origin.*text = now; });
+    });
+  }
+  sell_ = new QComboBox(part);
+  sell_->setObjectName(QStringLiteral("sheet-may-sell"));
+  sell_->setAccessibleName(tr("Whether it may be sold with a game"));
+  sell_->addItems({tr("Whether it may be sold: nobody knows"), tr("May be sold with a game"), tr("May not be sold with a game")});
+  connect(sell_, &QComboBox::activated, this, [this](int index) {
+    const auto may = index == 0 ? std::optional<bool>() : std::optional(index == 1);
+    session_->sheets().change(tr("Facts of %1"), sheet_, [&](Sheet& s) { s.origin.maySell = may; });
+  });
+  const auto check = [&](QCheckBox*& box, const char* object, const QString& text, auto change) {
+    box = new QCheckBox(text, part);
+    box->setObjectName(QLatin1String(object));
+    connect(box, &QCheckBox::clicked, this, [this, change](bool on) {
+      session_->sheets().change(tr("Facts of %1"), sheet_, [&](Sheet& s) { change(s, on); });
+    });
+  };
+  check(turn_, "sheet-may-turn", tr("turned,"), [](Sheet& s, bool on) { s.turns.turn = on; });
+  check(mirrorAcross_, "sheet-may-mirror-across", tr("mirrored across,"), [](Sheet& s, bool on) { s.turns.mirrorAcross = on; });
+  check(mirrorDown_, "sheet-may-mirror-down", tr("mirrored down."), [](Sheet& s, bool on) { s.turns.mirrorDown = on; });
+  check(follow_, "sheet-follows", tr("Follow the original"), [this](Sheet& s, bool on) {
+    s.follows = on ? session_->sheets().cameFrom(s.id).toStdString() : std::string();
+  });
+  seatX_ = number("sheet-seat-x", tr("Pictures shifted to the right, in pixels"), -kFarthestSeat, kFarthestSeat);
+  seatY_ = number("sheet-seat-y", tr("Pictures shifted down, in pixels"), -kFarthestSeat, kFarthestSeat);
+  footW_ = number("sheet-foot-w", tr("Cells on which a tile stands, across"), 1, kLargestFootprint);
+  footH_ = number("sheet-foot-h", tr("Cells on which a tile stands, back"), 1, kLargestFootprint);
+  for (NumberField* field : {seatX_, seatY_, footW_, footH_}) {
+    connect(field, &NumberField::valueChanged, this, &SheetCard::setStance);
+  }
+  layout->addLayout(new SentenceLayout({word(tr("Lies with")), pile_}));
+  layout->addLayout(new SentenceLayout({word(tr("From")), from_, word(tr(", by")), by_, word(tr(", under")), licence_, word(tr("."))}));
+  layout->addWidget(sell_);
+  layout->addLayout(new SentenceLayout({word(tr("May be")), turn_, mirrorAcross_, mirrorDown_}));
+  layout->addLayout(new SentenceLayout({word(tr("Stands on")), footW_, word(tr("×")), footH_, word(tr("cells, shifted")), seatX_, word(tr(",")), seatY_, word(tr("px."))}));
+  layout->addWidget(follow_);
+  return part;
+}
+
+QWidget* SheetCard::buildTiles() {
+  auto* part = new QWidget(this);
+  auto* layout = section(part);
+  const auto word = [this](const QString& text) { return new QLabel(text, this); };
+  tilesTitle_ = makeSoftLabel(part);
+  tilesTitle_->setObjectName(QStringLiteral("chosen-tiles"));
+  tileName_ = textField("tile-name", tr("Name of the chosen tile"), tr("name"));
+  tags_ = textField("tile-tags", tr("Tags of the chosen tiles, with commas between them"), tr("tags, with commas"));
+  connect(tileName_, &QLineEdit::editingFinished, this, [this] {
+    const std::set<std::uint32_t> tiles = chosen();
+    if (!tileName_->isModified() || tiles.size() != 1) return;
+    tileName_->setModified(false);
+    const std::string name = tileName_->text().trimmed().toStdString();
+    session_->sheets().changeTiles(tr("Name %1"), sheet_, tiles, [&](TileFacts& facts) { facts.name = name; });
+  });
+  connect(tags_, &QLineEdit::editingFinished, this, [this] {
+    if (!tags_->isModified()) return;
+    tags_->setModified(false);
+    std::vector<std::string> tags;
+    for (const QString& one : tags_->text().split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+      const std::string tag = one.trimmed().toStdString();
+      if (!tag.empty() && std::find(tags.begin(), tags.end(), tag) == tags.end()) tags.push_back(tag);
+    }
+    session_->sheets().changeTiles(tr("Tag %1"), sheet_, chosen(), [&](TileFacts& facts) { facts.tags = tags; });
+  });
+  keep_ = new QCheckBox(tr("keep when tidying"), part);
+  keep_->setObjectName(QStringLiteral("tile-keep"));
+  connect(keep_, &QCheckBox::clicked, this, [this](bool on) {
+    session_->sheets().changeTiles(on ? tr("Keep %1") : tr("Do not keep %1"), sheet_, chosen(), [&](TileFacts& facts) { facts.keep = on; });
+  });
+  animate_ = plainButton("animate-chosen", part);
+  animate_->setText(tr("Animate them"));
+  animate_->setIcon(icon(QStringLiteral("frames"), Theme::current().ink));
+  animate_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+  frameTime_ = number("frame-time", tr("How long each picture is shown, in milliseconds"), 1, kLongestFrame);
+  frameTime_->setValue(120);
+  connect(animate_, &QToolButton::clicked, this, [this] {
+    const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
+    const bool stands = !tiles.empty() && session_->quilt().sheet(sheet_)->framesOf(tiles.front());
+    session_->sheets().makeFrames(sheet_, tiles.size() == 1 && stands ? std::vector{tiles.front()} : tiles, frameTime_->wholeValue());
+  });
+  connect(frameTime_, &NumberField::valueChanged, this, [this](double time) {
+    const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    if (tiles.empty() || !sheet->framesOf(tiles.front())) return;
+    session_->sheets().changeTiles(tr("Animate %1"), sheet_, {tiles.front()}, [&](TileFacts& facts) {
+      for (Frame& frame : facts.frames) frame.milliseconds = static_cast<int>(time);
+    });
+  });
+  for (QLineEdit* field : {tileName_, tags_}) field->setMaximumWidth(QWIDGETSIZE_MAX);
+  layout->addWidget(tilesTitle_);
+  layout->addWidget(tileName_);
+  layout->addWidget(tags_);
+  layout->addWidget(keep_);
+  layout->addLayout(new SentenceLayout({animate_, word(tr("each")), frameTime_, word(tr("ms."))}));
+  return part;
+}
+
+QWidget* SheetCard::buildFoot() {
+  auto* part = new QWidget(this);
+  auto* row = new QHBoxLayout(part);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(kGap / 2);
+  const auto button = [&](const char* object, const char* picture, const QString& text, auto signal) {
+    auto* one = plainButton(object, part);
+    one->setIcon(icon(QLatin1String(picture), Theme::current().ink));
+    one->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    one->setText(text);
+    connect(one, &QToolButton::clicked, this, signal);
+    row->addWidget(one);
+  };
+  button("tidy-sheet", "tidy", tr("Tidy…"), [this] { Q_EMIT tidyWanted(sheet_); });
+  button("export-sheet", "export", tr("Export…"), [this] { Q_EMIT exportWanted(sheet_); });
+  button("remove-sheet", "delete", tr("Take away"), [this] {
+    session_->sheets().remove(sheet_);
+    hide();
+  });
+  row->addStretch();
+  return part;
+}
+
+void SheetCard::setSession(Session* session) {
+  if (session_) {
+    session_->disconnect(this);
+    session_->sheets().disconnect(this);
+  }
+  hide();
+  session_ = session;
+  if (!session_) return;
+  connect(session_, &Session::quiltChanged, this, &SheetCard::refresh);
+  connect(session_, &Session::deskChanged, this, &SheetCard::refresh);
+  connect(&session_->sheets(), &SheetWork::notesCame, this, &SheetCard::refresh);
+}
+
+void SheetCard::open(Id sheet) {
+  if (!session_ || !session_->quilt().sheet(sheet) || sheet == chalk().id) return;
+  sheet_ = sheet;
+  table_->showCutOf(sheet);
+  place();
+  show();
+  raise();
+  refresh();
+  findChild<QScrollArea*>()->verticalScrollBar()->setValue(0);
+}
+
+void SheetCard::place() {
+  const int room = parentWidget()->height() - kTape - 2 * kGap;
+  setGeometry(kGap, kGap, kWidth, std::max(200, room));
+}
+
+bool SheetCard::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  return false;
+}
+
+void SheetCard::hideEvent(QHideEvent*) {
+  table_->showCutOf(std::nullopt);
+  Q_EMIT closed();
+}
+
+void SheetCard::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape) {
+    hide();
+  } else {
+    QFrame::keyPressEvent(event);
+  }
+}
+
+std::set<std::uint32_t> SheetCard::chosen() const {
+  const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
+  return {tiles.begin(), tiles.end()};
+}
+
+void SheetCard::useCut() {
+  const SheetCut cut{{cellW_->wholeValue(), cellH_->wholeValue()}, border_->wholeValue(), gap_->wholeValue(),
+                     {offsetX_->wholeValue(), offsetY_->wholeValue()}};
+  if (session_->sheets().cut(sheet_, cut)) return;
+  const Sheet* sheet = session_->quilt().sheet(sheet_);
+  if (sheet) refreshCut(*sheet);
+  reason_->setText(tr("So cut, the picture would give no tile or more than 262,144. It stays cut as it was."));
+}
+
+void SheetCard::setStance() {
+  const Stance stance{{seatX_->wholeValue(), seatY_->wholeValue()}, {footW_->wholeValue(), footH_->wholeValue()}};
+  const std::set<std::uint32_t> tiles = chosen();
+  if (tiles.empty() || tiles.size() == static_cast<std::size_t>(session_->quilt().sheet(sheet_)->tileCount())) {
+    session_->sheets().change(tr("Stand %1 otherwise"), sheet_, [&](Sheet& s) { s.stance = stance; });
+  } else {
+    session_->sheets().changeTiles(tr("Stand %1 otherwise"), sheet_, tiles, [&](TileFacts& facts) { facts.stance = stance; });
+  }
+}
+
+void SheetCard::setFooting(Footing footing) {
+  const std::set<std::uint32_t> tiles = chosen();
+  if (tiles.empty()) {
+    session_->sheets().change(tr("Footing of %1"), sheet_, [&](Sheet& s) { s.footing = footing; });
+  } else {
+    const Footing plain = session_->quilt().sheet(sheet_)->footing;
+    session_->sheets().changeTiles(tr("Footing of %1"), sheet_, tiles, [&](TileFacts& facts) {
+      facts.footing = footing == plain ? std::nullopt : std::optional(footing);
+    });
+  }
+  refresh();
+}
+
+QString SheetCard::agreement(const Sheet& sheet) const {
+  const Map* map = session_->map();
+  if (!map || sheet.isCollection()) return {};
+  const PixelSize cell = map->grid.cell;
+  const PixelSize tile = sheet.cut.cell;
+  const QString name = QString::fromStdString(map->name);
+  if (tile == cell) return tr("They fit the cells of %1.").arg(name);
+  if (tile.w > cell.w || tile.h > cell.h) {
+    if (tile.w % cell.w == 0 && tile.h % cell.h == 0 && tile.w / cell.w == tile.h / cell.h) {
+      return tr("The cells of %1 have %2 px: a tile is %3 × as large and hangs over its neighbours. If it is several tiles, choose a smaller cut.")
+          .arg(name, sizeText(cell)).arg(tile.w / cell.w);
+    }
+    return tr("The cells of %1 have %2 px: the tiles are larger than that and stand on their cells.").arg(name, sizeText(cell));
+  }
+  return tr("The cells of %1 have %2 px: the tiles are smaller and leave gaps there.").arg(name, sizeText(cell));
+}
+
+void SheetCard::refresh() {
+  if (!isVisible() || !session_) return;
+  const Sheet* sheet = session_->quilt().sheet(sheet_);
+  if (!sheet) {
+    hide();
+    return;
+  }
+  if (!name_->hasFocus()) name_->setText(QString::fromStdString(sheet->name));
+  refreshCut(*sheet);
+  refreshPixels(*sheet);
+  refreshFacts(*sheet);
+  refreshTiles(*sheet);
+}
+
+void SheetCard::refreshCut(const Sheet& sheet) {
+  cut_->setVisible(!sheet.isCollection());
+  if (sheet.isCollection()) return;
+  const IntakeNotes* notes = session_->sheets().notes(sheet_);
+  const std::vector<CutProposal> proposals = notes ? notes->proposals : std::vector<CutProposal>();
+  const auto same = [](const CutProposal& a, const CutProposal& b) { return a.cut == b.cut; };
+  if (!std::equal(shown_.begin(), shown_.end(), proposals.begin(), proposals.end(), same)) {
+    while (QLayoutItem* item = chips_->takeAt(0)) {
+      delete item->widget();
+      delete item;
+    }
+    for (std::size_t i = 0; i < proposals.size() && i < 4; ++i) {
+      auto* chip = plainButton("cut-chip", cut_);
+      chip->setObjectName(QStringLiteral("cut-chip-%1").arg(i));
+      chip->setCheckable(true);
+      chip->setText(sizeText(proposals[i].cut.cell));
+      chip->setToolTip(QString::fromStdString(proposals[i].reason));
+      chip->setAccessibleName(tr("Cut into tiles of %1 pixels: %2").arg(chip->text(), chip->toolTip()));
+      connect(chip, &QToolButton::clicked, this, [this, cut = proposals[i].cut] {
+        session_->sheets().cut(sheet_, cut);
+        refresh();
+      });
+      chips_->addWidget(chip);
+    }
+    chips_->addStretch();
+    shown_ = proposals;
+  }
+  QString reason;
+  for (std::size_t i = 0; i < shown_.size(); ++i) {
+    const bool is = shown_[i].cut == sheet.cut;
+    if (auto* chip = findChild<QToolButton*>(QStringLiteral("cut-chip-%1").arg(i))) chip->setChecked(is);
+    if (is) reason = QString::fromStdString(shown_[i].reason);
+  }
+  const PixelSize rest = restOf(sheet.cut, sheet.pictureSize);
+  if (reason.isEmpty()) {
+    reason = tr("Cut by hand");
+    if (rest.w > 0) reason += tr(", %1 px left over at the right").arg(rest.w);
+    if (rest.h > 0) reason += tr(", %1 px left over at the bottom").arg(rest.h);
+  }
+  const PixelSize cells = cellsOf(sheet.cut, sheet.pictureSize);
+  reason[0] = reason[0].toUpper();
+  reason_->setText(tr("%1. %2 × %3 tiles.").arg(reason).arg(cells.w).arg(cells.h));
+  const auto show = [](NumberField* field, int value) {
+    if (!field->hasFocus() || !field->isModified()) field->setValue(value);
+  };
+  show(cellW_, sheet.cut.cell.w);
+  show(cellH_, sheet.cut.cell.h);
+  show(border_, sheet.cut.border);
+  show(gap_, sheet.cut.gap);
+  show(offsetX_, sheet.cut.offset.x);
+  show(offsetY_, sheet.cut.offset.y);
+  agreement_->setText(agreement(sheet));
+  agreement_->setVisible(!agreement_->text().isEmpty());
+  const Map* map = session_->map();
+  newMap_->setVisible(!map || map->grid.cell != sheet.cut.cell);
+  newMap_->setText(tr("New map of %1 px…").arg(sizeText(sheet.cut.cell)));
+}
+
+void SheetCard::refreshPixels(const Sheet& sheet) {
+  const IntakeNotes* notes = session_->sheets().notes(sheet_);
+  const PictureFindings findings = notes ? notes->findings : PictureFindings();
+  const auto twin = session_->sheets().scaledTwin(sheet_);
+  const Sheet* other = twin ? session_->quilt().sheet(twin->sheet) : nullptr;
+  twice_->setVisible(other != nullptr);
+  if (other) {
+    const QString name = QString::fromStdString(other->name);
+    twice_->setText(twin->thisIsTwice
+                        ? tr("This shows the same as %1 at twice the size. All art of a game is best drawn at one scale: shrink it, or take one of the two away.").arg(name)
+                        : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
+  }
+  const int factor = sheet.care.shrink > 1 ? sheet.care.shrink : twin && twin->thisIsTwice ? 2 : findings.enlarged;
+  shrink_->setVisible(factor > 1);
+  shrink_->setProperty("factor", factor);
+  shrink_->setText(sheet.care.shrink > 1 ? tr("Shrunk to 1 : %1").arg(factor)
+                   : findings.enlarged > 1 ? tr("Every pixel is drawn %1 × %1: shrink to 1 : %1").arg(factor)
+                                           : tr("Shrink to 1 : %1").arg(factor));
+  shrink_->setChecked(sheet.care.shrink > 1);
+  rims_->setVisible(sheet.care.closesRims || findings.rims > 0);
+  rims_->setText(sheet.care.closesRims ? tr("Half-see-through rims are closed")
+                                       : tr("Close %n half-see-through pixel(s)", nullptr, static_cast<int>(findings.rims)));
+  rims_->setChecked(sheet.care.closesRims);
+  const auto colour = sheet.care.seeThrough ? sheet.care.seeThrough : findings.background;
+  seeThrough_->setVisible(colour.has_value());
+  if (colour) {
+    seeThrough_->setProperty("colour", *colour);
+    QPixmap swatch(14, 14);
+    swatch.fill(QColor::fromRgb(*colour | 0xff000000u));
+    seeThrough_->setIcon(swatch);
+    seeThrough_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    const QString name = QColor::fromRgb(*colour).name();
+    seeThrough_->setText(sheet.care.seeThrough ? tr("%1 is see-through").arg(name) : tr("Make %1 see-through").arg(name));
+  }
+  seeThrough_->setChecked(sheet.care.seeThrough.has_value());
+  pick_->setVisible(!findings.hasClear || sheet.care.seeThrough);
+  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear || other);
+}
+
+void SheetCard::refreshFacts(const Sheet& sheet) {
+  const auto show = [](QLineEdit* field, const std::string& text) {
+    if (!field->hasFocus() || !field->isModified()) field->setText(QString::fromStdString(text));
+  };
+  show(pile_, sheet.origin.pile);
+  show(from_, sheet.origin.from);
+  show(by_, sheet.origin.by);
+  show(licence_, sheet.origin.licence);
+  sell_->setCurrentIndex(!sheet.origin.maySell ? 0 : *sheet.origin.maySell ? 1 : 2);
+  turn_->setChecked(sheet.turns.turn);
+  mirrorAcross_->setChecked(sheet.turns.mirrorAcross);
+  mirrorDown_->setChecked(sheet.turns.mirrorDown);
+  const QString original = sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
+  follow_->setVisible(!original.isEmpty());
+  follow_->setChecked(!sheet.follows.empty());
+  follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
+  follow_->setToolTip(tr("Whenever %1 is saved, the quilt's copy is refreshed").arg(original));
+}
+
+void SheetCard::refreshTiles(const Sheet& sheet) {
+  const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
+  QWidget* part = tilesTitle_->parentWidget();
+  part->setVisible(!tiles.empty());
+  // One answer where all agree.
+  std::optional<Footing> footing = tiles.empty() ? std::optional(sheet.footing) : std::nullopt;
+  if (!tiles.empty()) {
+    footing = sheet.footingOf(tiles.front());
+    for (const std::uint32_t tile : tiles) {
+      if (sheet.footingOf(tile) != *footing) footing.reset();
+      if (!footing) break;
+    }
+  }
+  const QString which = tiles.empty() ? tr("its tiles") : tiles.size() == 1 ? QString::fromStdString(sheet.tileName(tiles.front())) : tr("the %n chosen tiles", nullptr, static_cast<int>(tiles.size()));
+  footingText_->setText(tr("What do %1 do to somebody walking?").arg(which));
+  if (tiles.size() == 1) footingText_->setText(tr("What does %1 do to somebody walking?").arg(which));
+  for (std::size_t i = 0; i < footings_.size(); ++i) {
+    footings_[i]->setChecked(footing == kFootings[i].first);
+    footings_[i]->setIcon(icon(QLatin1String(kFootings[i].second), Theme::current().ink));
+  }
+  const auto show = [](NumberField* field, int value) {
+    if (!field->hasFocus() || !field->isModified()) field->setValue(value);
+  };
+  const Stance& stance = tiles.empty() ? sheet.stance : sheet.stanceOf(tiles.front());
+  show(seatX_, stance.seat.x);
+  show(seatY_, stance.seat.y);
+  show(footW_, stance.footprint.w);
+  show(footH_, stance.footprint.h);
+  if (tiles.empty()) return;
+  const TileFacts& facts = sheet.factsOf(tiles.front());
+  tilesTitle_->setText(tiles.size() == 1 ? tr("Chosen: %1, number %2").arg(which).arg(tiles.front()) : tr("Chosen: %n tiles", nullptr, static_cast<int>(tiles.size())));
+  tileName_->setVisible(tiles.size() == 1);
+  if (!tileName_->hasFocus()) tileName_->setText(QString::fromStdString(facts.name));
+  if (!tags_->hasFocus()) {
+    QStringList tags;
+    for (const std::string& tag : facts.tags) tags << QString::fromStdString(tag);
+    tags_->setText(tags.join(QStringLiteral(", ")));
+  }
+  keep_->setChecked(std::all_of(tiles.begin(), tiles.end(), [&](std::uint32_t tile) { return sheet.factsOf(tile).keep; }));
+  const bool animated = !facts.frames.empty();
+  animate_->setVisible(tiles.size() > 1 || animated);
+  frameTime_->setVisible(tiles.size() > 1 || animated);
+  animate_->setText(animated && tiles.size() == 1 ? tr("Stand still") : tr("Animate them"));
+  if (animated && (!frameTime_->hasFocus() || !frameTime_->isModified())) frameTime_->setValue(facts.frames.front().milliseconds);
+}
+
+}  // namespace uq

@@ -1,0 +1,116 @@
+// SheetCard: everything about one sheet — how it is cut, what its pixels need, what its tiles are and where it comes from.
+//
+// Opens by itself beside the Table when a picture comes in, with the cut already made: there is nothing to confirm.
+// Every control acts at once and is one step. While it is open the Table shows the cut over the picture.
+#pragma once
+
+#include <QFrame>
+#include <vector>
+
+#include "app/workroom/SheetWork.h"
+
+class QCheckBox;
+class QComboBox;
+class QHBoxLayout;
+class QLabel;
+class QLineEdit;
+class QToolButton;
+class QVBoxLayout;
+
+namespace uq {
+
+class NumberField;
+class Session;
+class TableView;
+
+class SheetCard : public QFrame {
+  Q_OBJECT
+
+ public:
+  // Lies over the left edge of `parent`, and works on what `table` shows.
+  SheetCard(TableView* table, QWidget* parent);
+
+  void setSession(Session* session);
+  void open(Id sheet);
+  std::optional<Id> sheet() const { return isVisible() ? std::optional(sheet_) : std::nullopt; }
+
+ Q_SIGNALS:
+  void closed();
+  void newMapWanted(uq::Id sheet);
+  void tidyWanted(uq::Id sheet);
+  void exportWanted(uq::Id sheet);
+  void said(const QString& text);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
+
+ private:
+  NumberField* number(const char* object, const QString& name, int least, int most);
+  QLineEdit* textField(const char* object, const QString& name, const QString& hint);
+  QWidget* buildCut();
+  QWidget* buildPixels();
+  QWidget* buildFooting();
+  QWidget* buildFacts();
+  QWidget* buildTiles();
+  QWidget* buildFoot();
+  void refresh();
+  void refreshCut(const Sheet& sheet);
+  void refreshPixels(const Sheet& sheet);
+  void refreshFacts(const Sheet& sheet);
+  void refreshTiles(const Sheet& sheet);
+  void useCut();
+  void setStance();
+  // What the tiles chosen on the sheet, or all of them, are to somebody walking.
+  void setFooting(Footing footing);
+  std::set<std::uint32_t> chosen() const;
+  QString agreement(const Sheet& sheet) const;
+  void place();
+
+  TableView* table_;
+  Session* session_ = nullptr;
+  Id sheet_;
+  QLineEdit* name_;
+  QWidget* cut_;
+  QHBoxLayout* chips_;
+  QLabel* reason_;
+  NumberField* cellW_;
+  NumberField* cellH_;
+  NumberField* border_;
+  NumberField* gap_;
+  NumberField* offsetX_;
+  NumberField* offsetY_;
+  QLabel* agreement_;
+  QToolButton* newMap_;
+  QWidget* pixels_;
+  QToolButton* shrink_;
+  QToolButton* rims_;
+  QToolButton* seeThrough_;
+  QToolButton* pick_;
+  QLabel* twice_;
+  QLabel* footingText_;
+  std::vector<QToolButton*> footings_;
+  QLineEdit* pile_;
+  QLineEdit* from_;
+  QLineEdit* by_;
+  QLineEdit* licence_;
+  QComboBox* sell_;
+  QCheckBox* turn_;
+  QCheckBox* mirrorAcross_;
+  QCheckBox* mirrorDown_;
+  QCheckBox* follow_;
+  NumberField* seatX_;
+  NumberField* seatY_;
+  NumberField* footW_;
+  NumberField* footH_;
+  QLabel* tilesTitle_;
+  QLineEdit* tileName_;
+  QLineEdit* tags_;
+  QCheckBox* keep_;
+  QToolButton* animate_;
+  NumberField* frameTime_;
+  std::vector<CutProposal> shown_;  // on the chips
+};
+
+}  // namespace uq
