@@ -23,17 +23,6 @@ int refuse(ExitCode code, const std::string& text) {
   return code;
 }
 
-// The folder at or above `start` that holds a quilt; `start` itself when there is none.
-std::string quiltFolder(const std::string& start) {
-  std::error_code error;
-  std::filesystem::path path = std::filesystem::absolute(start.empty() ? "." : start, error);
-  for (auto folder = path; !error && !folder.empty(); folder = folder.parent_path()) {
-    if (std::filesystem::exists(folder / kQuiltFile, error)) return folder.string();
-    if (folder == folder.root_path()) break;
-  }
-  return path.string();
-}
-
 struct LayerFigures {
   const TilesLayer* layer;
   std::int64_t painted = 0;
@@ -124,6 +113,16 @@ void printInfo(const Quilt& quilt) {
 }
 
 }  // namespace
+
+std::string quiltFolder(const std::string& start) {
+  std::error_code error;
+  std::filesystem::path path = std::filesystem::absolute(start.empty() ? "." : start, error);
+  for (auto folder = path; !error && !folder.empty(); folder = folder.parent_path()) {
+    if (std::filesystem::exists(folder / kQuiltFile, error)) return folder.string();
+    if (folder == folder.root_path()) break;
+  }
+  return path.string();
+}
 
 int info(const std::string& folder, bool json) {
   const auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);

@@ -1,7 +1,8 @@
 // What uquilt does, apart from its command line.
 //
 // Every command prints its result to standard output and its errors to standard error, one a line, and returns the exit
-// code. No command changes a quilt; at most the journal of an interrupted save is finished on opening.
+// code. No command here changes a quilt (see SheetCommands for those that do); at most the journal of an interrupted save
+// is finished on opening.
 #pragma once
 
 #include <string>
@@ -16,6 +17,9 @@ enum ExitCode : int {
   kNotOpened = 3,   // there is no such quilt, map or layer
   kNotWritten = 4,  // the result could not be written
 };
+
+// The folder at or above `start` (empty: the current one) that holds a quilt; `start` itself when there is none.
+std::string quiltFolder(const std::string& start);
 
 // Maps with grid, bounds and layers, sheets, and counts of what is painted; `json` for programs.
 int info(const std::string& quilt, bool json);

@@ -1,8 +1,9 @@
-// uquilt: looks at quilts, renders and checks them, for scripts and build machines.
+// uquilt: looks at quilts, renders and checks them, and works on their sheets, for scripts and build machines.
 #include <CLI/CLI.hpp>
 #include <QGuiApplication>
 
 #include "cli/Commands.h"
+#include "cli/SheetCommands.h"
 
 int main(int argc, char** argv) {
   // Drawing labels needs fonts, never a screen.
@@ -42,6 +43,43 @@ int main(int argc, char** argv) {
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
 
+  auto* sheet = app.add_subcommand("sheet", "Measure pictures; bring in, tidy and export sheets");
+  sheet->require_subcommand(1);
+  std::string picture;
+  uq::cli::BringInOrder bringIn;
+  uq::cli::TidyOrder tidy;
+  uq::cli::ExportOrder exporting;
+  const std::string inQuilt = "The quilt's folder (default: the current folder)";
+  const std::string whichSheet = "The sheet's name, its file's name, or its code";
+  auto* measure = sheet->add_subcommand("measure", "Say how a picture is likely to be cut, best first");
+  measure->add_option("PICTURE", picture, "The picture's file")->required();
+  measure->add_flag("--json", json, "Print a JSON array for programs");
+  auto* bring = sheet->add_subcommand("bring-in", "Bring pictures in: one is cut, several become a collection");
+  bring->add_option("PICTURE", bringIn.pictures, "Pictures, or folders of them")->required();
+  bring->add_option("--quilt", bringIn.quilt, inQuilt);
+  bring->add_option("--name", bringIn.name, "The sheet's name (default: the picture's)");
+  bring->add_option("--pile", bringIn.pile, "The theme with which it lies on the Table");
+  bring->add_option("--footing", bringIn.footing, "open, solid or overhead")->capture_default_str();
+  bring->add_option("--cell", bringIn.cell, "Width and height of a tile (default: as measured)")->expected(2);
+  bring->add_option("--border", bringIn.border, "With --cell: pixels round the picture")->check(CLI::Range(0, 4096));
+  bring->add_option("--gap", bringIn.gap, "With --cell: pixels between tiles")->check(CLI::Range(0, 4096));
+  auto* tidying = sheet->add_subcommand("tidy", "Take away blank, stray, double and, if asked, unused tiles");
+  tidying->add_option("SHEET", tidy.sheet, whichSheet)->required();
+  tidying->add_option("--quilt", tidy.quilt, inQuilt);
+  tidying->add_flag("--blank", tidy.blank, "Only those named: blank tiles");
+  tidying->add_flag("--stray", tidy.stray, "Tiles with only a stray mark");
+  tidying->add_flag("--double", tidy.doubles, "Tiles that equal another one, also mirrored");
+  tidying->add_flag("--unused", tidy.unused, "Tiles that are used nowhere");
+  tidying->add_flag("--dry-run", tidy.dryRun, "Only say what would go");
+  auto* exported = sheet->add_subcommand("export", "Write a sheet's tiles into a PNG");
+  exported->add_option("SHEET", exporting.sheet, whichSheet)->required();
+  exported->add_option("-o,--output", exporting.output, "The PNG to write")->required();
+  exported->add_option("--quilt", exporting.quilt, inQuilt);
+  exported->add_option("--columns", exporting.columns, "Tiles in a row (default: as the sheet is cut)")->check(CLI::Range(1, 4096));
+  exported->add_option("--gap", exporting.gap, "Pixels between tiles")->check(CLI::Range(0, 4096));
+  exported->add_option("--border", exporting.border, "Pixels around all tiles")->check(CLI::Range(0, 4096));
+  exported->add_option("--order", exporting.order, "as-cut, by-number, by-name, by-use or by-colour")->capture_default_str();
+
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {
@@ -49,5 +87,9 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (render->parsed()) return uq::cli::render(order);
+  if (measure->parsed()) return uq::cli::measureSheet(picture, json);
+  if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
+  if (tidying->parsed()) return uq::cli::tidySheet(tidy);
+  if (exported->parsed()) return uq::cli::exportSheet(exporting);
   return uq::cli::check(quilt);
 }

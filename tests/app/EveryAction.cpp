@@ -251,7 +251,43 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::goToTable:
         room->canvas()->setFocus();
         trigger(id);
-        return room->table()->hasFocus();
+        return room->spread()->hasFocus();
+      case ActionId::bringIn: {
+        bool asked = false;
+        hand.inDialog(QStringLiteral("pictures-dialog"), [&](QWidget& dialog) {
+          asked = true;
+          qobject_cast<QDialog*>(&dialog)->reject();
+        });
+        trigger(id);
+        return asked;
+      }
+      case ActionId::sheetCard: return opens("sheet-card");
+      case ActionId::tidySheet:
+        trigger(id);
+        awaitWork();
+        return shows<QWidget>("tidy-card");
+      case ActionId::exportSheet: return opens("export-card");
+      case ActionId::searchTable:
+        trigger(id);
+        return room->findChild<QLineEdit*>(QStringLiteral("table-search"))->hasFocus();
+      case ActionId::usedHere:
+      case ActionId::fitsHere: return opens("found-tiles");
+      case ActionId::nextPlace: {
+        room->canvas()->setZoom(4, {});
+        const QPointF before = room->canvas()->seenPixels().center();
+        trigger(id);
+        return room->canvas()->seenPixels().center() != before && !room->canvas()->lit().empty();
+      }
+      case ActionId::playFrames: {
+        trigger(id);
+        return session().desk().playsFrames != desk.playsFrames;
+      }
+      case ActionId::heldBefore: {
+        hand.click(room->table(), onTable("street", 30));
+        const Block before = session().desk().inHand;
+        trigger(id);
+        return !(session().desk().inHand == before);
+      }
       case ActionId::linen: return themed(Theme::linen());
       case ActionId::indigo: return themed(Theme::indigo());
       case ActionId::asDesktop: return themed(Theme::linen());

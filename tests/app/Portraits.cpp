@@ -21,6 +21,7 @@ class Portraits : public Story {
 TEST_F(Portraits, ATreeIsHeldOverTheYard) {
   MapCanvas* canvas = room->canvas();
   // The tree is three by three tiles on the yard sheet.
+  onTable("yard", 9 * 14 + 12);
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
   EXPECT_EQ(session().desk().inHand.parts().size(), 9u);
   hand.key(Qt::Key_W);

@@ -71,11 +71,10 @@ TEST_F(Starting, TheSameWithoutAMouse) {
   hand.key(Qt::Key_Return);
   ASSERT_EQ(session().quilt().maps().size(), 1u);
   hand.key(Qt::Key_T);
-  ASSERT_TRUE(room->table()->hasFocus());
+  ASSERT_TRUE(room->spread()->hasFocus());
   hand.key(Qt::Key_Right);
   hand.key(Qt::Key_Return);
   EXPECT_EQ(session().desk().inHand, Block::of(Cell({kChalkSlot, 0}, {})));
-  hand.key(Qt::Key_T);
   ASSERT_TRUE(room->canvas()->cellCursor());
   const CellPos at = *room->canvas()->cellCursor();
   for (int i = 0; i < 3; ++i) hand.key(Qt::Key_Right, Qt::ShiftModifier);

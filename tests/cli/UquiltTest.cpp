@@ -179,4 +179,41 @@ TEST_F(Uquilt, LeavesTheQuiltAsItIs) {
   EXPECT_EQ(listing(), before);
 }
 
+TEST_F(Uquilt, SheetsAreMeasuredForPrograms) {
+  const Answer measured = run(words({"sheet", "measure", "sheets/street.png", "--json"}));
+  EXPECT_EQ(measured.code, 0) << measured.err;
+  const auto json = readJson(measured.out, "answer");
+  ASSERT_TRUE(json);
+  const auto* list = json->as<Json::Array>();
+  ASSERT_TRUE(list && !list->empty());
+  const auto number = [&](const char* name) { return *list->front().find(name)->as<std::int64_t>(); };
+  EXPECT_EQ(number("cell_width"), 32);
+  EXPECT_EQ(number("cell_height"), 32);
+  EXPECT_EQ(number("border"), 0);
+  EXPECT_EQ(number("gap"), 0);
+  EXPECT_EQ(number("columns"), 14);
+  EXPECT_EQ(number("rows"), 5);
+  EXPECT_TRUE(list->front().find("reason")->as<std::string>());
+  EXPECT_EQ(run(words({"sheet", "measure", "quilt.json"})).code, 3);
+  EXPECT_EQ(run(words({"sheet", "measure", "nothing.png"})).code, 3);
+}
+
+TEST_F(Uquilt, ASheetIsBroughtInTidiedAndExported) {
+  const Answer brought = run(words({"sheet", "bring-in", "sheets/rails.png", "--name", "Sidings", "--pile", "rails", "--footing", "solid"}));
+  EXPECT_EQ(brought.code, 0) << brought.err;
+  EXPECT_THAT(brought.out, testing::HasSubstr("Sidings: 24 tiles of 32 × 32 px"));
+  EXPECT_TRUE(std::filesystem::exists(folder + "/sheets/sidings.png"));
+  EXPECT_EQ(run(words({"check"})).code, 0);
+  const Answer would = run(words({"sheet", "tidy", "Sidings", "--unused", "--dry-run"}));
+  EXPECT_THAT(would.out, testing::HasSubstr("unused: 0 1 2"));
+  EXPECT_EQ(run(words({"sheet", "tidy", "Sidings", "--unused"})).code, 0);
+  const Answer none = run(words({"sheet", "export", "Sidings", "-o"}) + QStringList{png()});
+  EXPECT_EQ(none.code, 1) << "all of its tiles were tidied away";
+  const Answer exported = run(words({"sheet", "export", "street", "--columns", "5", "--gap", "2", "--order", "by-name", "-o"}) + QStringList{png()});
+  EXPECT_EQ(exported.code, 0) << exported.err;
+  EXPECT_EQ(QImage(png()).width(), 5 * 32 + 4 * 2);
+  EXPECT_EQ(run(words({"sheet", "export", "nowhere", "-o"}) + QStringList{png()}).code, 3);
+  EXPECT_EQ(run(words({"sheet", "bring-in", "sheets/rails.png", "--cell", "600", "600"})).code, 2);
+}
+
 }  // namespace uq

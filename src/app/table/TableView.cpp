@@ -290,7 +290,7 @@ void TableView::point(std::optional<Spot> spot) {
   update();
 }
 
-void TableView::takeChosen() {
+void TableView::takeChosen(bool byKeys) {
   const Sheet& from = *sheet(chosen_->from.sheet);
   const auto slot = session_->quilt().slots().find(from.id);
   const std::vector<Spot> spots = spotsOf(*chosen_);
@@ -312,7 +312,7 @@ void TableView::takeChosen() {
   }
   taken_ = Block(std::move(parts));
   session_->take(taken_);
-  Q_EMIT taken();
+  Q_EMIT taken(byKeys);
 }
 
 void TableView::paintHeading(QPainter& painter, const TableItem& item) const {
@@ -702,7 +702,7 @@ void TableView::keyPressEvent(QKeyEvent* event) {
       if (pointed_) {
         chosen_ = dragging_ ? *dragging_ : Chosen{*pointed_, *pointed_};
         dragging_.reset();
-        takeChosen();
+        takeChosen(true);
       }
       break;
     case Qt::Key_Escape:

@@ -57,7 +57,7 @@ class TableView : public QWidget {
  Q_SIGNALS:
   // What the tile under the pointer or cursor is; empty when there is none.
   void pointedAt(const QString& tile);
-  void taken();
+  void taken(bool byKeys);
   void sheetChosen(uq::Id sheet);
   void looseChosen(const QString& picture);
   void pictureWanted(uq::Id sheet);  // of a sheet whose picture is missing
@@ -98,7 +98,7 @@ class TableView : public QWidget {
   void clampScroll();
   void point(std::optional<Spot> spot);
   QString textOf(const Spot& spot) const;
-  void takeChosen();
+  void takeChosen(bool byKeys = false);
   void moveCursor(int dx, int dy, bool extends);
   void paintSheet(QPainter& painter, const TableItem& item);
   void paintCut(QPainter& painter, const Sheet& sheet, const QRectF& place) const;

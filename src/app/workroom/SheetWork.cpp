@@ -364,7 +364,8 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
     if (!changed && !since) continue;
     auto now = refreshed(std::move(fresh), pictures);
     if (!now) {
-      look.problems.push_back(std::move(now.error()).keeping("The picture from before is shown"));
+      // What could not be read when the quilt was opened was said then.
+      if (changed) look.problems.push_back(std::move(now.error()).keeping("The picture from before is shown"));
       continue;
     }
     if (sheet->isCollection()) {

@@ -174,9 +174,9 @@ void Workroom::buildOverMap(QWidget* middle) {
   spread_->hide();
   spread_->installEventFilter(this);
   middle->installEventFilter(this);
-  connect(spread_, &TableView::taken, this, [this] {
+  connect(spread_, &TableView::taken, this, [this](bool byKeys) {
     spreadUsed_ = true;
-    if (!spreadHeld_) spreadTable(false);
+    if (!spreadHeld_) spreadTable(false, byKeys);
   });
   connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
   sheetCard_ = new SheetCard(table(), middle);
@@ -205,7 +205,7 @@ void Workroom::buildOverMap(QWidget* middle) {
   }
 }
 
-void Workroom::spreadTable(bool on) {
+void Workroom::spreadTable(bool on, bool byKeys) {
   if (on == spread_->isVisible() || (on && !session_)) return;
   if (on) {
     spreadUsed_ = false;
@@ -216,7 +216,7 @@ void Workroom::spreadTable(bool on) {
     spread_->setFocus(Qt::OtherFocusReason);
   } else {
     spread_->hide();
-    canvas_->setFocus(Qt::OtherFocusReason);
+    canvas_->setFocus(byKeys ? Qt::TabFocusReason : Qt::OtherFocusReason);
   }
 }
 
@@ -224,7 +224,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   if (watched == spread_ && (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease)) {
     const auto* key = static_cast<QKeyEvent*>(event);
     if (key->key() == Qt::Key_Escape && event->type() == QEvent::KeyPress) {
-      spreadTable(false);
+      spreadTable(false, !spreadUsed_);
       return true;
     }
     if (actions_->actionFor(*key) != ActionId::goToTable) return false;
@@ -590,7 +590,11 @@ void Workroom::act(ActionId id) {
     case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
     case ActionId::wholeMap: canvas_->fitMap(); break;
     case ActionId::goToTable:
-      spreadTable(!spread_->isVisible());
+      if (table()->hasFocus()) {
+        canvas_->setFocus(Qt::TabFocusReason);
+      } else {
+        spreadTable(!spread_->isVisible(), !spreadUsed_);
+      }
       break;
     case ActionId::bringIn: chooseFiles(); break;
     case ActionId::sheetCard: sheetCard_->open(sheetInHand()); break;

@@ -93,7 +93,8 @@ class Workroom : public QMainWindow {
   void chooseFiles();
   void tidy(Id sheet);
   void findPicture(Id sheet);
-  void spreadTable(bool on);
+  // `byKeys`: the keyboard goes on with a cell cursor afterwards.
+  void spreadTable(bool on, bool byKeys = false);
   // The sheet of what is in hand; empty where that is Chalk, or nothing.
   Id sheetInHand() const;
   // Lifts the next strokes by so many steps.

@@ -6,6 +6,9 @@
 #include <cstdlib>
 #include <optional>
 #include <unordered_map>
+#include <unordered_set>
+
+#include "core/sheets/TileMarks.h"
 
 namespace uq {
 
@@ -17,6 +20,9 @@ constexpr int kMostBorder = 12;
 constexpr int kBlur = 4;               // pixels; textures are judged by their average over so many
 constexpr std::size_t kWidestFrame = 2;  // pixels
 constexpr double kUnlikelyOffset = 6;
+constexpr int kMostCompared = 4096;  // tiles
+constexpr double kManyDoubles = 0.25;
+constexpr double kEvenly = 0.6;
 constexpr double kLittle = 2;  // of a weight: what chance may say as well
 constexpr std::size_t kMostOnAxis = 10;  // cell sizes that are kept for each border and gap
 
@@ -118,6 +124,8 @@ class Contrast {
     spread_ = std::sqrt(std::max(0.0, squares / count_ - mean_ * mean_));
   }
 
+  double mean() const { return mean_; }
+
   // `sum` over `n` joints.
   double z(double sum, double n) const {
     if (n < 1 || spread_ <= 0 || n >= count_) return 0;
@@ -138,12 +146,23 @@ struct Fit {
 
 constexpr std::array<int, 8> kUsualSizes = {8, 16, 24, 32, 48, 64, 96, 128};
 
+// How much a size speaks for itself.
 double usualness(int cell) {
-  if ((cell & (cell - 1)) == 0 && cell >= 8) return 2.5;
-  if (cell % 16 == 0) return 2.2;
-  if (cell % 8 == 0) return 1.6;
+  switch (cell) {
+    case 32: return 2.8;
+    case 16: return 2.6;
+    case 64: return 2.4;
+    case 48: return 2.1;
+    case 8:
+    case 24:
+    case 96:
+    case 128: return 2;
+    default: break;
+  }
   if (cell < 8) return -1.5;
-  if (cell % 4 == 0) return 0.6;
+  if (cell % 16 == 0) return cell > 128 ? 0.8 : 1.4;
+  if (cell % 8 == 0) return 1;
+  if (cell % 4 == 0) return 0.5;
   return cell % 2 == 0 ? 0.2 : 0;
 }
 
@@ -160,6 +179,13 @@ class AxisFits {
     for (const auto& one : frames_) framed_.emplace_back(one);
     clearSums_.push_back(0);
     for (const double one : axis.clear) clearSums_.push_back(clearSums_.back() + one);
+    // Stretches in which there is something, with nothing at all between them.
+    bool wasClear = true;
+    for (const double one : axis.clear) {
+      const bool isClear = one > 0.999;
+      islands_ += wasClear && !isClear;
+      wasClear = isClear;
+    }
   }
 
   // The likeliest cell sizes for a border and gap, the best first.
@@ -209,6 +235,8 @@ class AxisFits {
     double tight = 0;
     double clear = 0;
     double joints = 0;
+    double onClear = 0;
+    std::array<double, 2> byParity{};
     std::array<double, kWidestFrame> framed{};
     for (int k = offset > 0 && gap == 0 ? 0 : 1; k < count; ++k) {
       const int from = offset + border + k * pitch - gap;  // the first pixel of the gap, or of the next cell
@@ -224,6 +252,8 @@ class AxisFits {
         change = std::max(change, at(axis_.changed, i));
       }
       broken += sum;
+      byParity[static_cast<std::size_t>(k % 2)] += sum / (gap + 1);
+      if (gap == 0 && from > 0 && std::max(at(axis_.clear, from - 1), at(axis_.clear, from)) > 0.999) onClear += 1;
       changed += change;
       tight += std::min(at(axis_.begins, from), at(axis_.begins, from + gap));
       for (std::size_t w = 0; w < kWidestFrame; ++w) framed[w] += at(frames_[w], from);
@@ -239,6 +269,17 @@ class AxisFits {
         weight += 8 * tight / joints - 1.5 - 20 * (1 - clear / joints);
       }
     }
+    // Joints of which every other one is weak are half of them no joints.
+    if (joints >= 4) {
+      const double odd = byParity[1] / std::ceil(joints / 2) - broken_.mean();
+      const double even = byParity[0] / std::floor(joints / 2) - broken_.mean();
+      const double strong = std::max(odd, even);
+      const double weak = std::min(odd, even);
+      if (strong > 0 && weak < kEvenly * strong) weight -= std::max(0.0, weight) * 0.8 * (kEvenly - std::max(0.0, weak / strong));
+    }
+    // One thing in each cell, and nothing on the joints.
+    if (joints > 0 && gap == 0 && onClear == joints && islands_ == count) weight += 5;
+    if (joints < 3) weight -= 0.6 * (3 - joints);
     if (border > 0) weight += 3 * std::min(at(axis_.begins, border), at(axis_.begins, axis_.length - border)) - 0.7;
     if (rest > 0) weight -= rest == gap ? 1.5 : 5 + 4.0 * rest / cell;
     return Fit{cell, weight + usualness(cell), weight, offset};
@@ -250,6 +291,7 @@ class AxisFits {
   std::vector<std::vector<double>> frames_;
   std::vector<Contrast> framed_;
   std::vector<double> clearSums_;
+  int islands_ = 0;
 };
 
 // The colour of columns and rows that are of one colour throughout, or that of most flat places.
@@ -342,6 +384,39 @@ std::vector<CutProposal> proposalsFor(const PixelView& picture, const Clear& cle
   return all;
 }
 
+// Of the tiles of a cut that show anything, the share that equals an earlier one.
+double doublesOf(const PixelView& picture, const SheetCut& cut) {
+  Sheet sheet;
+  sheet.cut = cut;
+  sheet.pictureSize = {picture.w, picture.h};
+  std::unordered_set<std::uint64_t> known;
+  int tiles = 0;
+  const int count = std::min(sheet.tileCount(), kMostCompared);
+  for (int cell = 0; cell < count; ++cell) {
+    const std::uint64_t mark = markOf(picture, sheet.cellRect(static_cast<std::uint32_t>(cell)));
+    if (mark == 0) continue;
+    ++tiles;
+    known.insert(mark);
+  }
+  return tiles == 0 ? 0 : 1 - static_cast<double>(known.size()) / tiles;
+}
+
+// Tiles that are put together from quarters have joints at their halves. Nobody draws the same tile again and again, so
+// where most cells of the likeliest cut are doubles and those of twice its size are not, that one is meant.
+void preferWholes(std::vector<CutProposal>& all, const PixelView& picture) {
+  if (all.empty() || all.front().cut.gap > 0 || all.front().isGuess) return;
+  const CutProposal best = all.front();
+  const auto whole = std::find_if(all.begin(), all.end(), [&](const CutProposal& one) {
+    SheetCut twice = best.cut;
+    twice.cell = {2 * twice.cell.w, 2 * twice.cell.h};
+    return one.cut == twice && one.weight > 0.5 * best.weight;
+  });
+  if (whole == all.end()) return;
+  if (doublesOf(picture, best.cut) - doublesOf(picture, whole->cut) < kManyDoubles) return;
+  whole->weight = best.weight + 0.1;
+  std::rotate(all.begin(), whole, whole + 1);
+}
+
 }  // namespace
 
 PixelSize restOf(const SheetCut& cut, PixelSize picture) {
@@ -361,6 +436,7 @@ std::vector<CutProposal> measureCut(const PixelView& picture, PixelSize usual, s
   }
   std::stable_sort(all.begin(), all.end(),
                    [](const CutProposal& a, const CutProposal& b) { return a.weight > b.weight; });
+  preferWholes(all, picture);
   std::vector<CutProposal> best;
   for (CutProposal& one : all) {
     const auto same = [&](const CutProposal& other) { return other.cut.cell == one.cut.cell; };
