@@ -2,14 +2,17 @@
 
 #include <QtGlobal>
 #include <cstdlib>
+#include <tuple>
 
 #include "art/Scenery.h"
 #include "art/Sheets.h"
+#include "core/edit/LayCells.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
+#include "raster/SheetPictures.h"
 
 namespace uq::art {
 
@@ -276,6 +279,98 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
   demo.quilt = demo.quilt.with(std::move(map));
 }
 
+SheetSlot addSheet(Demo& demo, Sheet sheet, const QImage& picture) {
+  keepPicture(sheet, picture);
+  demo.pictures[pictureFile(sheet)] = picture;
+  const Id id = sheet.id;
+  demo.quilt = demo.quilt.with(std::move(sheet));
+  return *demo.quilt.slots().find(id);
+}
+
+SheetSlot addRipples(Demo& demo, IdSource& ids) {
+  const DrawnSheet drawn = drawRipplesSheet();
+  Sheet sheet = makeSheet(ids, "ripples", "M", drawn);
+  for (unsigned look = 0; look < kRipples; ++look) {
+    Frames& frames = sheet.tiles[look * kRippleFrames].frames;
+    for (unsigned frame = 0; frame < kRippleFrames; ++frame) frames.push_back({look * kRippleFrames + frame, 180});
+  }
+  return addSheet(demo, std::move(sheet), drawn.picture);
+}
+
+SheetSlot addProps(Demo& demo, IdSource& ids) {
+  Sheet sheet;
+  sheet.id = ids.next();
+  sheet.name = sheet.file = "props";
+  sheet.code = "N";
+  sheet.footing = Footing::solid;
+  QImage all;
+  for (const DrawnProp& prop : drawQuayProps()) {
+    const auto number = static_cast<std::uint32_t>(sheet.collection.size());
+    sheet.tiles[number].name = prop.name;
+    sheet.collection.push_back({number, slugFor(prop.name, {}) + ".png", {prop.picture.width(), prop.picture.height()},
+                                PictureBytes(pngOf(prop.picture)), {}});
+    demo.pictures["sheets/props/" + sheet.collection.back().file] = prop.picture;
+  }
+  layOutCollection(sheet);
+  sheet.cut.cell = {kTile, kTile};
+  const auto picture = decodeSheet(sheet);
+  sheet.marks = Shared(marksOf(sheet, viewOf(*picture)));
+  const Id id = sheet.id;
+  demo.quilt = demo.quilt.with(std::move(sheet));
+  return *demo.quilt.slots().find(id);
+}
+
+void addLoft(Demo& demo, IdSource& ids) {
+  const DrawnSheet drawn = drawLoftSheet();
+  Sheet sheet = makeSheet(ids, "loft", "O", drawn);
+  sheet.cut.border = 2;
+  sheet.cut.gap = 2;
+  for (unsigned wall = 6; wall <= 12; ++wall) sheet.tiles[wall].footing = Footing::solid;
+  addSheet(demo, std::move(sheet), drawn.picture);
+}
+
+// Ripples on the canal of Depot Yard, and props on its quay.
+void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples, SheetSlot props) {
+  const Map& yard = *demo.quilt.mapNamed("Depot Yard");
+  const LayerAt paving{yard.id, yard.layerNamed("Paving")->id};
+  const LayerAt things{yard.id, yard.layerNamed("Sheds & trams")->id};
+  std::vector<CellChange> water;
+  const unsigned firstWater = groundTile(Ground::canal, 0);
+  for (int y = 0; y < kHeight; ++y) {
+    for (int x = 0; x < kWidth; ++x) {
+      const unsigned tile = plan.tileAt(x, y);
+      const unsigned chance = (static_cast<unsigned>(x) * 2654435761u ^ static_cast<unsigned>(y) * 40503u) >> 7;
+      if (tile < firstWater || tile >= firstWater + kLookAlikes || chance % 7 != 0) continue;
+      if (yard.layer(things.layer)->cells.at({x, y}) != Cell()) continue;
+      water.push_back({{x, y}, Cell({ripples, chance / 7 % kRipples * kRippleFrames}, {})});
+    }
+  }
+  demo.quilt = layCells(demo.quilt, paving, water);
+  std::vector<CellChange> laid;
+  const auto free = [&](CellPos at) {
+    return demo.quilt.layer(things)->cells.at(at).empty() && plan.tileAt(at.x, at.y) < firstWater;
+  };
+  constexpr std::tuple<int, int, unsigned> wanted[] = {{10, 23, 3}, {16, 23, 7}, {22, 23, 0}, {26, 23, 1}, {31, 21, 4},
+                                                       {36, 21, 5}, {40, 21, 6}, {24, 21, 8}, {43, 23, 2}, {2, 23, 4}};
+  for (const auto& [x, y, prop] : wanted) {
+    if (free({x, y})) laid.push_back({{x, y}, Cell({props, prop}, {})});
+  }
+  demo.quilt = layCells(demo.quilt, things, laid);
+}
+
+// What lies together on the Table, and where all of it comes from.
+void sortIntoPiles(Demo& demo) {
+  const std::map<std::string, std::string> piles = {
+      {"street", "street"}, {"rails", "street"},  {"yard", "street"},  {"quay", "quay"},   {"wharf", "quay"},
+      {"harbour", "quay"},  {"ripples", "quay"},  {"props", "quay"},   {"roofs", "roofs"}, {"market", "roofs"},
+      {"wards", "wards"},   {"lines", "wards"},   {"meadows", "locks"}, {"locks", "locks"}, {"loft", "inside"}};
+  for (const auto& shared : std::vector(demo.quilt.sheets())) {
+    Sheet sheet = shared.read();
+    sheet.origin = {piles.at(sheet.name), "Tallowmere", "the art program of this repository", "as the repository", true};
+    demo.quilt = demo.quilt.with(std::move(sheet));
+  }
+}
+
 }  // namespace
 
 Demo composeDemo() {
@@ -333,6 +428,11 @@ Demo composeDemo() {
   opening.opensWith = map.id;
   demo.quilt = demo.quilt.with(std::move(opening)).with(std::move(map));
   for (const Scenery& scenery : {quayside(), roofMarket(), wardBoard(), canalLocks()}) addScenery(demo, ids, scenery);
+  const SheetSlot ripples = addRipples(demo, ids);
+  const SheetSlot props = addProps(demo, ids);
+  addLoft(demo, ids);
+  enliven(demo, plan, ripples, props);
+  sortIntoPiles(demo);
   return demo;
 }
 

@@ -96,4 +96,20 @@ inline constexpr int kYardColumns = 14;
 inline constexpr int kYardRows = 14;
 DrawnSheet drawYardSheet();
 
+// The inside of the Signal Loft, with a border and gaps of two pixels.
+inline constexpr int kLoftColumns = 6;
+DrawnSheet drawLoftSheet();
+
+// Canal water with ripples: a row of frames for each.
+inline constexpr int kRipples = 4;  // the last one with a leaf
+inline constexpr int kRippleFrames = 4;
+DrawnSheet drawRipplesSheet();
+
+// Things on a quay, each a picture of its own size.
+struct DrawnProp {
+  std::string name;
+  QImage picture;
+};
+std::vector<DrawnProp> drawQuayProps();
+
 }  // namespace uq::art

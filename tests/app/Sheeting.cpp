@@ -439,31 +439,39 @@ TEST_F(Sheeting, ChosenTilesAreNamedTaggedAndAnimated) {
 
 TEST_F(Sheeting, PilesFoldAndSheetsMoveBetweenThem) {
   const Id street = named("street")->id;
-  const Id yardSheet = named("yard")->id;
-  session().sheets().moveOnTable(street, QStringLiteral("outside"), {});
-  settle();
+  const Id rails = named("rails")->id;
   TableView* table = room->table();
-  ASSERT_FALSE(table->pileRect("outside").isEmpty());
-  // Carried by its heading to just under the street's.
-  table->revealSheet(yardSheet);
+  table->revealSheet(street);
   settle();
-  QPointF heading = table->headingRect(yardSheet).center();
-  if (!QRectF(table->rect()).contains(table->headingRect(street))) {
-    hand.wheel(table, QPointF(50, 50), 40, Qt::NoModifier);
-    heading = table->headingRect(yardSheet).center();
-  }
+  // Carried by its heading to before the street's.
+  const QPointF heading = table->headingRect(rails).center();
   const QPointF target = table->headingRect(street).center();
-  ASSERT_TRUE(QRectF(table->rect()).contains(target));
-  if (QRectF(table->rect()).contains(heading)) {
-    hand.drag(table, {heading, heading + QPointF(0, 10), target});
-  } else {
-    session().sheets().moveOnTable(yardSheet, QStringLiteral("outside"), street);
-  }
-  EXPECT_EQ(named("yard")->origin.pile, "outside");
-  hand.click(table, table->pileRect("outside").center());
-  EXPECT_TRUE(table->tileRect("street", 3).isEmpty()) << "folded";
-  hand.click(table, table->pileRect("outside").center());
-  EXPECT_FALSE(table->tileRect("street", 3).isEmpty());
+  ASSERT_TRUE(QRectF(table->rect()).contains(heading) && QRectF(table->rect()).contains(target));
+  hand.drag(table, {heading, heading + QPointF(0, -10), target});
+  EXPECT_LT(table->headingRect(rails).top(), table->headingRect(street).top());
+  // Into another pile by its card.
+  table->revealSheet(rails);
+  settle();
+  hand.click(table, table->headingRect(rails).center());
+  auto* pile = part<QLineEdit>("sheet-pile");
+  hand.click(pile);
+  pile->selectAll();
+  hand.type(QStringLiteral("tracks"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(named("rails")->origin.pile, "tracks");
+  hand.key(Qt::Key_Escape);
+  table->revealSheet(rails);
+  settle();
+  ASSERT_FALSE(table->pileRect("tracks").isEmpty());
+  const QPointF fold = table->pileRect("tracks").center();
+  ASSERT_TRUE(QRectF(table->rect()).contains(fold));
+  hand.click(table, fold);
+  EXPECT_TRUE(table->tileRect("rails", 3).isEmpty()) << "folded";
+  hand.click(table, table->pileRect("tracks").center());
+  EXPECT_FALSE(table->tileRect("rails", 3).isEmpty());
+  const std::vector<Id> order = session().quilt().facts().table;
+  saveAndReopen();
+  EXPECT_EQ(session().quilt().facts().table, order) << "the Table is laid as it was";
 }
 
 TEST_F(Sheeting, TSpreadsTheTableOverTheMapHeldOrTapped) {
@@ -540,8 +548,7 @@ TEST_F(Sheeting, ASeeThroughColourIsChosenByAClick) {
   ASSERT_TRUE(pick->isVisibleTo(room->sheetCard()));
   pick->click();
   settle();
-  const QRectF corner = room->table()->tileRect("signs", named("signs")->numberAt(0));
-  hand.click(room->table(), corner.topLeft() + QPointF(3, 3));
+  hand.click(room->table(), room->table()->headingRect(named("signs")->id).bottomLeft() + QPointF(3, 3));
   EXPECT_EQ(named("signs")->care.seeThrough, 0xff00ffu);
   const QImage now = session().painter().pictures().picture(*named("signs"));
   EXPECT_EQ(now.pixel(0, 0), 0u);

@@ -137,7 +137,7 @@ TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
 TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   const Answer check = run(words({"check"}));
   EXPECT_EQ(check.code, 0);
-  EXPECT_EQ(check.out, "Copperline: everything opens (5 maps, 12 sheets)\n");
+  EXPECT_EQ(check.out, "Copperline: everything opens (5 maps, 15 sheets)\n");
 }
 
 TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {

@@ -4,7 +4,12 @@
 #include "art/DepotYard.h"
 #include "art/Sheets.h"
 #include "core/Support.h"
+#include "core/document/FrameTime.h"
+#include "core/sheets/CutMeasure.h"
+#include "core/sheets/TileUses.h"
+#include "core/store/Documents.h"
 #include "core/store/QuiltStore.h"
+#include "raster/Blend.h"
 #include "raster/SheetPictures.h"
 
 namespace uq {
@@ -29,10 +34,42 @@ TEST(Demo, IsWhatTheArtProgramDraws) {
   const auto pictures = SheetPictures::load(opened.quilt, problems);
   EXPECT_TRUE(problems.empty());
   for (const auto& sheet : opened.quilt.sheets()) {
-    const QImage& expected = drawn.pictures.at("sheets/" + sheet->picture);
-    EXPECT_EQ(pictures.picture(sheet.read()), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
-        << sheet->name;
+    if (!sheet->isCollection()) {
+      const QImage& expected = drawn.pictures.at("sheets/" + sheet->picture);
+      EXPECT_EQ(pictures.picture(sheet.read()), expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
+          << sheet->name;
+    }
+    for (const CollectedPicture& one : sheet->collection) {
+      const QImage& expected = drawn.pictures.at(pictureFile(sheet.read(), one));
+      EXPECT_EQ(pictures.picture(sheet.read()).copy(one.at.x, one.at.y, one.size.w, one.size.h),
+                expected.convertToFormat(QImage::Format_ARGB32_Premultiplied))
+          << one.file;
+    }
   }
+}
+
+TEST(Demo, EverySheetIsCutRightByMeasuringIt) {
+  const auto opened = openDemo();
+  Errors problems;
+  const auto pictures = SheetPictures::load(opened.quilt, problems);
+  int measured = 0;
+  for (const auto& sheet : opened.quilt.sheets()) {
+    if (sheet->isCollection()) continue;
+    const CutProposal best = measureCut(viewOf(pictures.picture(sheet.read()))).front();
+    EXPECT_EQ(best.cut, sheet->cut) << sheet->name << ": " << best.reason;
+    ++measured;
+  }
+  EXPECT_GE(measured, 14);
+}
+
+TEST(Demo, TheCanalMovesAndPropsAreACollection) {
+  const auto opened = openDemo();
+  const TileUses uses = usesIn(opened.quilt);
+  int moving = 0;
+  for (const TileRef tile : animatedTiles(opened.quilt)) moving += uses.contains(tile) ? 1 : 0;
+  EXPECT_GE(moving, 3);
+  const auto isCollection = [](const auto& sheet) { return sheet->isCollection(); };
+  EXPECT_EQ(std::count_if(opened.quilt.sheets().begin(), opened.quilt.sheets().end(), isCollection), 1);
 }
 
 // What each map of the demo must be: how large, on which grid, of how many different tiles.
@@ -126,7 +163,9 @@ TEST(Demo, EveryCellHasGroundAndEveryBorderIsDrawn) {
   const TilesLayer& paving = *yard.layerNamed("Paving");
   // Which ground a plain ground tile shows; -1 for borders and single tiles.
   const auto ground = [&](CellPos at) {
-    const auto number = paving.cells.at(at).tile().number;
+    const TileRef tile = paving.cells.at(at).tile();
+    if (opened.quilt.sheetAt(tile.slot)->name == "ripples") return 3;
+    const auto number = tile.number;
     if (number == art::settsLid() || number == art::settsStain()) return 0;
     if (number == art::slabsGrating()) return 1;
     if (number == art::canalLilies()) return 3;

@@ -42,8 +42,6 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   field_->setObjectName(QStringLiteral("table-search"));
   field_->setAccessibleName(tr("Find tiles on the Table"));
   field_->setPlaceholderText(tr("Find tiles"));
-  field_->setClearButtonEnabled(true);
-  for (QAction* clear : field_->findChildren<QAction*>()) clear->setText(tr("Show the sheets again"));
   field_->setToolTip(tr("Names, tags, sheets, numbers, open, solid, overhead, colours, animated, used. Point at it and type, or press Ctrl+F."));
   field_->installEventFilter(this);
   connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {

@@ -151,7 +151,7 @@ void TableView::revealSheet(Id id) {
   if (!on) return;
   if (on->tileCount() > 0) reveal(id, on->numberAt(0));
   if (const TableItem* item = layout_.of(id)) {
-    scroll_.setY(item->heading.top() - kGap);
+    scroll_.setY(item->heading.top() - kTableHeading - kGap);
     clampScroll();
     update();
   }
