@@ -5,7 +5,9 @@
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QTemporaryDir>
+#include <QWheelEvent>
 #include <QTimer>
+#include <QWheelEvent>
 #include <algorithm>
 #include <ctime>
 #include <filesystem>
@@ -15,8 +17,11 @@
 #include "app/look/Theme.h"
 #include "app/workroom/Workroom.h"
 #include "bench/BigQuilt.h"
+#include "raster/PictureFile.h"
 
 namespace uq::bench {
+
+QImage largeSheet();  // SheetBench.cpp
 
 namespace {
 
@@ -169,9 +174,59 @@ void openAndSave(benchmark::State& state) {
   state.counters["megabytes"] = megabytes(folder);
 }
 
+// A picture of 8192 × 8192 comes in while somebody looks at the window, and the Table is panned over it.
+void bringIn(benchmark::State& state) {
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  const std::string demo = scratch.filePath(QStringLiteral("demo")).toStdString();
+  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", demo, std::filesystem::copy_options::recursive);
+  const QString file = scratch.filePath(QStringLiteral("large.png"));
+  (void)writePng(largeSheet(), file.toStdString());
+  for (auto _ : state) {
+    Workroom room;
+    room.resize(1280, 800);
+    room.show();
+    room.openQuilt(QString::fromStdString(demo));
+    awaitWork(room);
+    goOn(500);
+    Watch watch;
+    QElapsedTimer took;
+    took.start();
+    room.bringIn({file});
+    awaitWork(room);
+    state.counters["taken_in_ms"] = static_cast<double>(took.elapsed());
+    goOn(1500);
+    state.counters["worst_ms"] = watch.worst();
+    state.counters["worst_computed_ms"] = watch.worstComputed();
+    // Panning: every frame another part, at several zooms.
+    TableView* table = room.table();
+    QImage target(table->size(), QImage::Format_ARGB32_Premultiplied);
+    double worst = 0;
+    for (int notches = -6; notches <= 4; notches += 2) {
+      for (int i = 0; i < 12; ++i) {
+        QWheelEvent wheel(QPointF(100, 200), table->mapToGlobal(QPointF(100, 200)), {}, QPoint(0, -90), Qt::NoButton,
+                          Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(table, &wheel);
+        goOn(20);
+        QElapsedTimer frame;
+        frame.start();
+        table->render(&target);
+        worst = std::max(worst, static_cast<double>(frame.nsecsElapsed()) / 1e6);
+      }
+      QWheelEvent zoom(QPointF(100, 200), table->mapToGlobal(QPointF(100, 200)), {}, QPoint(0, 120), Qt::NoButton,
+                       Qt::ControlModifier, Qt::NoScrollPhase, false);
+      for (int k = 0; k < 2; ++k) QApplication::sendEvent(table, &zoom);
+      goOn(600);
+    }
+    state.counters["table_frame_worst_ms"] = worst;
+  }
+}
+
 }  // namespace
 
 void registerWorkroomBenchmarks() {
+  benchmark::RegisterBenchmark("Workroom/bring_in", bringIn)->Iterations(1)->UseRealTime()->Unit(benchmark::kMillisecond);
+
   benchmark::RegisterBenchmark("Workroom/open_and_save", openAndSave)
       ->Iterations(1)
       ->UseRealTime()

@@ -7,6 +7,7 @@ namespace uq::bench {
 void registerCellsBenchmarks();
 void registerFillBenchmarks();
 void registerFrameBenchmarks();
+void registerSheetBenchmarks();
 void registerWorkroomBenchmarks();
 }  // namespace uq::bench
 
@@ -18,6 +19,7 @@ int main(int argc, char** argv) {
   uq::bench::registerCellsBenchmarks();
   uq::bench::registerFillBenchmarks();
   uq::bench::registerFrameBenchmarks();
+  uq::bench::registerSheetBenchmarks();
   uq::bench::registerWorkroomBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;

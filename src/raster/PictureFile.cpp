@@ -7,14 +7,25 @@
 
 namespace uq {
 
-Result<QImage> decodePicture(std::string_view bytes, const std::string& file) {
+bool isLineDrawing(std::string_view bytes) {
+  QByteArray data = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
+  QBuffer buffer(&data);
+  buffer.open(QIODevice::ReadOnly);
+  return QImageReader(&buffer).format() == "svg";
+}
+
+Result<QImage> decodePicture(std::string_view bytes, const std::string& file, int enlarge) {
   QByteArray data = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
   QBuffer buffer(&data);
   buffer.open(QIODevice::ReadOnly);
   QImageReader::setAllocationLimit(kMostPictureMegabytes);
   QImageReader reader(&buffer);
   if (bytes.empty()) return fail(Error::Cause::broken, "the picture is empty", file);
-  const QSize size = reader.size();
+  QSize size = reader.size();
+  if (enlarge > 1 && reader.format() == "svg") {
+    size *= enlarge;
+    reader.setScaledSize(size);
+  }
   if (size.width() > kLargestPictureSide || size.height() > kLargestPictureSide ||
       std::int64_t{size.width()} * size.height() * 4 > std::int64_t{kMostPictureMegabytes} << 20) {
     return fail(Error::Cause::tooLarge,

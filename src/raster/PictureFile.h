@@ -15,8 +15,10 @@ namespace uq {
 
 inline constexpr int kMostPictureMegabytes = 512;  // of decoded pixels
 
-// `file` is named in the Error.
-Result<QImage> decodePicture(std::string_view bytes, const std::string& file);
+// `file` is named in the Error. A drawing of lines (SVG) is made `enlarge` times its own size.
+Result<QImage> decodePicture(std::string_view bytes, const std::string& file, int enlarge = 1);
+// Whether the bytes are those of a drawing of lines, which has no pixels of its own.
+bool isLineDrawing(std::string_view bytes);
 
 // The picture as the bytes of a PNG file.
 std::string pngOf(const QImage& picture);

@@ -145,6 +145,7 @@ IntakeNotes notesOn(const Sheet& sheet, const QImage& picture, PixelSize usual) 
   if (picture.isNull()) return notes;
   const PixelView view = viewOf(picture);
   notes.findings = findingsOf(view);
+  notes.isLineDrawing = !sheet.isCollection() && isLineDrawing(sheet.source.read());
   if (!sheet.isCollection()) notes.proposals = measureCut(view, usual);
   return notes;
 }
@@ -221,7 +222,7 @@ Result<Sheet> refreshed(Sheet sheet, SheetPictures& pictures, Progress* progress
   if (sheet.isCollection()) {
     for (CollectedPicture& one : sheet.collection) {
       if (one.source.isBlank()) continue;
-      auto picture = decodePicture(one.source.read(), pictureFile(sheet, one));
+      auto picture = decodePicture(one.source.read(), pictureFile(sheet, one), sheet.care.enlarge);
       if (!picture) return fail(picture.error());
       const QImage cared = caredFor(std::move(*picture), sheet.care);
       one.size = {std::max(1, cared.width()), std::max(1, cared.height())};

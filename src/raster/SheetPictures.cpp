@@ -108,7 +108,7 @@ QImage caredFor(QImage picture, const PixelCare& care) {
 
 Result<QImage> decodeSheet(const Sheet& sheet) {
   if (!sheet.isCollection()) {
-    auto picture = decodePicture(sheet.source.read(), pictureFile(sheet));
+    auto picture = decodePicture(sheet.source.read(), pictureFile(sheet), sheet.care.enlarge);
     if (picture) *picture = caredFor(std::move(*picture), sheet.care);
     return picture;
   }
@@ -119,7 +119,7 @@ Result<QImage> decodeSheet(const Sheet& sheet) {
   painter.setCompositionMode(QPainter::CompositionMode_Source);
   for (const CollectedPicture& one : sheet.collection) {
     if (one.source.isBlank()) continue;
-    auto picture = decodePicture(one.source.read(), pictureFile(sheet, one));
+    auto picture = decodePicture(one.source.read(), pictureFile(sheet, one), sheet.care.enlarge);
     if (!picture) return picture;
     painter.drawImage(one.at.x, one.at.y, caredFor(std::move(*picture), sheet.care), 0, 0, one.size.w, one.size.h);
   }

@@ -1,5 +1,6 @@
 // The pictures of docs/screenshots, each the end of a small story. To make them anew:
 //   UQ_PICTURES=docs/screenshots tests/in-virtual-display build/release/bin/app_tests --gtest_filter='Portraits.*'
+#include <QFile>
 #include <QApplication>
 #include <QDir>
 
@@ -45,6 +46,32 @@ TEST_F(Portraits, ANewMapLikeTheYard) {
   hand.key(Qt::Key_M, Qt::ControlModifier);
   hand.type(QStringLiteral("Ferry Street"));
   picture("new-map");
+}
+
+TEST_F(Portraits, ASheetIsCutOnTheTable) {
+  const QTemporaryDir scratch;
+  const QString path = scratch.filePath(QStringLiteral("Signal Loft.png"));
+  ASSERT_TRUE(QFile::copy(QString::fromStdString(folder()) + QStringLiteral("/sheets/loft.png"), path));
+  hand.drop(room->canvas(), QPointF(300, 200), {path});
+  awaitWork();
+  settle();
+  room->table()->revealSheet(*room->sheetCard()->sheet());
+  picture("sheet");
+}
+
+TEST_F(Portraits, TheTableIsSpreadAndTheCanalMoves) {
+  room->resize(1280, 800);
+  room->canvas()->setFocus();
+  hand.key(Qt::Key_T);
+  hand.moveTo(room->spread(), room->spread()->tileRect("street", 20).center());
+  picture("table");
+}
+
+TEST_F(Portraits, WhatIsUsedHereLightsUp) {
+  room->actions()->action(ActionId::usedHere)->trigger();
+  FoundTiles* list = room->tablePanel()->found();
+  hand.moveTo(list, list->rectOf(5).center());
+  picture("used-here");
 }
 
 TEST_F(Portraits, HelpIsFoundByAnyWord) {

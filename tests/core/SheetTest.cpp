@@ -93,7 +93,7 @@ Sheet anySheet() {
                          {*rc::gen::inRange(0, 9), *rc::gen::inRange(0, 9)}});
   const auto count = static_cast<std::uint32_t>(sheet.tileCount());
   sheet.care = {*rc::gen::arbitrary<bool>() ? std::optional(0xff00ffu) : std::nullopt, *rc::gen::inRange(1, 4),
-                *rc::gen::arbitrary<bool>()};
+                *rc::gen::inRange(1, 4), *rc::gen::arbitrary<bool>()};
   sheet.footing = *rc::gen::element(Footing::open, Footing::solid, Footing::overhead);
   sheet.turns = {*rc::gen::arbitrary<bool>(), *rc::gen::arbitrary<bool>(), *rc::gen::arbitrary<bool>()};
   sheet.origin = {"quay", "a market stall", "Nobody", "free for all", *rc::gen::element(std::optional<bool>(), std::optional(true))};

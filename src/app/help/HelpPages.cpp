@@ -29,10 +29,52 @@ constexpr HelpPage kPages[] = {
     // The panels.
     {"table", UQ_HELP("The Table"), UQ_HELP("palette tileset tiles sheets pick source picture"),
      UQ_HELP(
-         "<p>All tile sheets of the quilt lie on the Table, and Chalk before them. A click takes a tile, a drag over "
-         "several takes a block. Ctrl+wheel zooms, a middle drag moves the Table; its edge can be dragged to make it "
-         "wider.</p><p>With the keyboard: <b>T</b> leads here and back, the arrows point, Shift and the arrows span a "
-         "block, Enter takes.</p>")},
+         "<p>All tile sheets of the quilt lie on the Table, in piles by theme, and Chalk before them. A click takes a "
+         "tile, a drag over several takes a block. Ctrl+wheel zooms, a middle drag moves the Table; its edge can be "
+         "dragged to make it wider. A click on a pile's name folds it; a click on a sheet's heading opens its card, a "
+         "drag lays it elsewhere.</p><p><b>T</b> spreads the Table over the map: tapped, it stays until something is "
+         "taken; held, until the key is let go. The arrows point, Shift and the arrows span a block, Enter takes. The "
+         "little pictures above show what was held last; <b>X</b> takes the one before.</p>")},
+    {"bring-in", UQ_HELP("Bringing pictures in"), UQ_HELP("import load add tileset spritesheet png drop open folder"),
+     UQ_HELP(
+         "<p>Drop pictures anywhere, or press <b>Ctrl+I</b>. One picture lies on the Table already cut: the cut is "
+         "measured from its pixels. Many pictures, or a folder, become a collection, each a tile of its own size. A "
+         "moving GIF becomes an animated tile. Nothing has to be confirmed; Ctrl+Z takes it back.</p><p>A copy of the "
+         "picture is kept in the quilt, so it opens on every computer. A picture that you put into the folder "
+         "<i>sheets</i> yourself waits on the Table to be cut.</p>")},
+    {"sheet", UQ_HELP("A sheet's card"), UQ_HELP("cut slice size margin spacing border gap tile properties licence"),
+     UQ_HELP(
+         "<p>A click on a sheet's heading opens its card. The buttons at its top are likely cuts, the likeliest first, "
+         "each with its reason; every number can be changed, and takes sums. What the cut leaves over is hatched. A "
+         "wrong cut can be corrected at any time: painted tiles keep their pixels, whatever becomes of the cut.</p>"
+         "<p>Below stand what may be done about the pixels, what the tiles do to somebody walking, where the sheet "
+         "comes from, and what is said of the tiles that were chosen on it: name, tags, frames.</p>")},
+    {"find-tile", UQ_HELP("Finding a tile"), UQ_HELP("search filter lost where used name colour tag number"),
+     UQ_HELP(
+         "<p>Point at the field over the Table and type, or press <b>Ctrl+F</b>: names, tags, sheets, numbers, "
+         "<i>open</i>, <i>solid</i>, <i>overhead</i>, colours like <i>red</i> or <i>#a0563f</i>, <i>animated</i>, "
+         "<i>used</i>. Every word must fit. Enter takes the first tile, a click any.</p><p><b>Used here</b> lists the "
+         "tiles of this map with their counts: pointing at one lights its cells, a right click or <b>N</b> goes to "
+         "its next place. <b>Fits here</b> lists tiles whose borders join the neighbours of the cell under the "
+         "pointer.</p>")},
+    {"living-sheet", UQ_HELP("Pictures that change"), UQ_HELP("reload refresh update external editor watch missing moved"),
+     UQ_HELP(
+         "<p>When another program saves a picture of the quilt, it shows at once. Tiles are recognised by their "
+         "pixels: where rows were added or tiles moved, every painted cell keeps its tile. The foot line says what "
+         "changed. A picture that is deleted is kept, and the next save writes it again; one that is missing when the "
+         "quilt is opened can be pointed to by a click on its place.</p><p>“Follow the original” on a sheet's card "
+         "refreshes the quilt's copy whenever the picture it came from is saved.</p>")},
+    {"tidy", UQ_HELP("Tidying and exporting a sheet"), UQ_HELP("clean duplicate unused blank empty remove pack atlas write"),
+     UQ_HELP(
+         "<p>Tidy lists the blank, stray, double and unused tiles of a sheet, each kind on its own, with where they lie. "
+         "A click on one keeps it. Nothing goes before you say so, maps look the same afterwards, and one step of undo "
+         "brings all back.</p><p>Export writes the tiles into one picture, with the columns, gaps and order you "
+         "choose.</p>")},
+    {"frames", UQ_HELP("Animated tiles"), UQ_HELP("animation frames play moving water fire gif"),
+     UQ_HELP(
+         "<p>Choose the pictures of a tile on its sheet by a drag, open the sheet's card and press <b>Animate them</b>: "
+         "the first one becomes a tile that shows them in turn. View > Play animated tiles lets them move, on the map "
+         "and on the Table.</p>")},
     {"chalk", UQ_HELP("Chalk"), UQ_HELP("placeholder plan prototype rough block out colours greybox sketch"),
      UQ_HELP("<p>Sixteen plain colours that every quilt has from the start, to plan a map before there is any art. A "
              "chalk tile always fills its cell, whatever its size. Chalk is saved like any tile.</p>")},
@@ -101,6 +143,9 @@ constexpr HelpPage kPages[] = {
          "eye, or choose another layer with W and S.</p>")},
     {"refusal-no-hand", UQ_HELP("“Nothing is in hand”"), UQ_HELP("cannot paint refuse empty tile why nothing happens"),
      UQ_HELP("<p>There is nothing to lay yet. Click a tile on the Table, or right-click one on the map.</p>")},
+    {"refusal-turn", UQ_HELP("“… may not be turned”"), UQ_HELP("rotate flip mirror refuse cannot why nothing happens"),
+     UQ_HELP("<p>The sheet's card says that its tiles must not be turned or mirrored so, because the game cannot show "
+             "that. Change it there, or give the tile another side.</p>")},
     {"refusal-family", UQ_HELP("“What is in hand was put together from …”"),
      UQ_HELP("cannot paint refuse grid hexagon diamond square shape why nothing happens"),
      UQ_HELP(
@@ -144,6 +189,16 @@ constexpr ActionWords kWords[] = {
     {ActionId::newWindow, UQ_HELP("second beside several")},
     {ActionId::saveQuilt, UQ_HELP("write store keep")},
     {ActionId::saveQuiltAs, UQ_HELP("copy elsewhere another folder")},
+    {ActionId::bringIn, UQ_HELP("import add load tileset picture png sprite")},
+    {ActionId::sheetCard, UQ_HELP("cut slice properties tileset")},
+    {ActionId::tidySheet, UQ_HELP("clean duplicate unused blank")},
+    {ActionId::exportSheet, UQ_HELP("write pack atlas png")},
+    {ActionId::searchTable, UQ_HELP("search find filter lost tile")},
+    {ActionId::usedHere, UQ_HELP("count statistics which tiles")},
+    {ActionId::fitsHere, UQ_HELP("match border edge neighbour join")},
+    {ActionId::nextPlace, UQ_HELP("where find locate jump")},
+    {ActionId::heldBefore, UQ_HELP("swap previous last tile back")},
+    {ActionId::playFrames, UQ_HELP("animation frames move")},
     {ActionId::closeWindow, UQ_HELP("quit exit leave")},
     {ActionId::undo, UQ_HELP("back revert mistake")},
     {ActionId::redo, UQ_HELP("again forward")},

@@ -142,6 +142,9 @@ QWidget* SheetCard::buildCut() {
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   agreement_ = makeSoftLabel(cut_);
   agreement_->setObjectName(QStringLiteral("cut-agreement"));
+  mapCell_ = plainButton("map-cell", cut_);
+  mapCell_->setToolTip(tr("What is painted stays on its cells"));
+  connect(mapCell_, &QToolButton::clicked, this, [this] { session_->setCell(session_->quilt().sheet(sheet_)->cut.cell); });
   newMap_ = plainButton("map-for-sheet", cut_);
   connect(newMap_, &QToolButton::clicked, this, [this] { Q_EMIT newMapWanted(sheet_); });
   layout->addLayout(chips_);
@@ -150,7 +153,12 @@ QWidget* SheetCard::buildCut() {
                                         border_, word(tr("and gaps of")), gap_, word(tr(", beginning at")), offsetX_,
                                         word(tr(",")), offsetY_, word(tr("."))}));
   layout->addWidget(agreement_);
-  layout->addWidget(newMap_, 0, Qt::AlignLeft);
+  auto* steps = new QHBoxLayout;
+  steps->setSpacing(kGap / 2);
+  steps->addWidget(newMap_);
+  steps->addWidget(mapCell_);
+  steps->addStretch();
+  layout->addLayout(steps);
   return cut_;
 }
 
@@ -172,6 +180,18 @@ QWidget* SheetCard::buildPixels() {
   twice_ = makeSoftLabel(pixels_);
   twice_->setObjectName(QStringLiteral("sheet-twice"));
   layout->addWidget(twice_);
+  scale_ = new QWidget(pixels_);
+  enlarge_ = number("svg-scale", tr("How many times its own size the drawing is made"), 1, kMostShrink);
+  auto* sentence = new SentenceLayout({new QLabel(tr("A drawing of lines, made"), scale_), enlarge_, new QLabel(tr("times its own size."), scale_)});
+  scale_->setLayout(sentence);
+  connect(enlarge_, &NumberField::valueChanged, this, [this](double value) {
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    if (!sheet) return;
+    PixelCare care = sheet->care;
+    care.enlarge = static_cast<int>(value);
+    session_->sheets().setCare(sheet_, care);
+  });
+  layout->addWidget(scale_);
   offer(shrink_, "offer-shrink", [this](PixelCare& care, bool on) { care.shrink = on ? shrink_->property("factor").toInt() : 1; });
   offer(rims_, "offer-rims", [](PixelCare& care, bool on) { care.closesRims = on; });
   offer(seeThrough_, "offer-see-through", [this](PixelCare& care, bool on) {
@@ -531,6 +551,8 @@ void SheetCard::refreshCut(const Sheet& sheet) {
   agreement_->setVisible(!agreement_->text().isEmpty());
   const Map* map = session_->map();
   newMap_->setVisible(!map || map->grid.cell != sheet.cut.cell);
+  mapCell_->setVisible(map && map->grid.cell != sheet.cut.cell);
+  mapCell_->setText(tr("Give this map such cells"));
   newMap_->setText(tr("New map of %1 px…").arg(sizeText(sheet.cut.cell)));
 }
 
@@ -546,6 +568,9 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
                         ? tr("This shows the same as %1 at twice the size. All art of a game is best drawn at one scale: shrink it, or take one of the two away.").arg(name)
                         : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
   }
+  const bool drawn = notes && notes->isLineDrawing;
+  scale_->setVisible(drawn);
+  if (drawn && (!enlarge_->hasFocus() || !enlarge_->isModified())) enlarge_->setValue(sheet.care.enlarge);
   const int factor = sheet.care.shrink > 1 ? sheet.care.shrink : twin && twin->thisIsTwice ? 2 : findings.enlarged;
   shrink_->setVisible(factor > 1);
   shrink_->setProperty("factor", factor);
@@ -570,7 +595,7 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   }
   seeThrough_->setChecked(sheet.care.seeThrough.has_value());
   pick_->setVisible(!findings.hasClear || sheet.care.seeThrough);
-  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear || other);
+  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear || other || drawn);
 }
 
 void SheetCard::refreshFacts(const Sheet& sheet) {

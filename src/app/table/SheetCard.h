@@ -82,6 +82,7 @@ class SheetCard : public QFrame {
   NumberField* offsetX_;
   NumberField* offsetY_;
   QLabel* agreement_;
+  QToolButton* mapCell_;
   QToolButton* newMap_;
   QWidget* pixels_;
   QToolButton* shrink_;
@@ -89,6 +90,8 @@ class SheetCard : public QFrame {
   QToolButton* seeThrough_;
   QToolButton* pick_;
   QLabel* twice_;
+  QWidget* scale_;  // of a drawing of lines
+  NumberField* enlarge_;
   QLabel* footingText_;
   std::vector<QToolButton*> footings_;
   QLineEdit* pile_;

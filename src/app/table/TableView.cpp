@@ -383,7 +383,16 @@ void TableView::paintCut(QPainter& painter, const Sheet& one, const QRectF& plac
     lines << QLineF(covered.left(), y, covered.right(), y);
     if (row > 0 && row < cells.h && one.cut.gap > 0) lines << QLineF(covered.left(), y - one.cut.gap * zoom_, covered.right(), y - one.cut.gap * zoom_);
   }
-  drawStitchLines(painter, lines, theme.madder, theme.paper, 1);
+  // Of a large sheet only what is in sight.
+  const QRectF sight = QRectF(rect()).adjusted(-2, -2, 2, 2);
+  QVector<QLineF> seen;
+  for (const QLineF& line : lines) {
+    const QLineF part(std::clamp(line.x1(), sight.left(), sight.right()), std::clamp(line.y1(), sight.top(), sight.bottom()),
+                      std::clamp(line.x2(), sight.left(), sight.right()), std::clamp(line.y2(), sight.top(), sight.bottom()));
+    const bool across = line.y1() == line.y2() ? part.y1() == line.y1() : part.x1() == line.x1();
+    if (across && part.length() > 0) seen << part;
+  }
+  drawStitchLines(painter, seen, theme.madder, theme.paper, 1);
 }
 
 void TableView::paintSheet(QPainter& painter, const TableItem& item) {

@@ -141,6 +141,8 @@ TidyCard::TidyCard(QWidget* parent) : QFrame(parent) {
   }
   retired_ = makeSoftLabel(inside);
   list->addWidget(retired_);
+  retiredTiles_ = new Tiles(this);
+  list->addWidget(retiredTiles_);
   list->addStretch();
   auto* scroll = new QScrollArea(this);
   scroll->setFrameShape(QFrame::NoFrame);
@@ -225,6 +227,7 @@ void TidyCard::refresh() {
   nothing_->setText(tr("Nothing is blank, stray, double or unused."));
   retired_->setVisible(!finds_.retired.empty());
   retired_->setText(tr("%n tile(s) of an earlier cut are still drawn on maps and stay.", nullptr, static_cast<int>(finds_.retired.size())));
+  retiredTiles_->show(finds_.retired);
   const TidyFinds now = chosen();
   const auto count = static_cast<int>(now.blank.size() + now.stray.size() + now.twins.size() + now.unused.size());
   tidy_->setText(tr("Tidy %n tile(s) away", nullptr, count));

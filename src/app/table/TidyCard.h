@@ -48,6 +48,7 @@ class TidyCard : public QFrame {
   TidyFinds finds_;
   QLabel* title_;
   QLabel* retired_;
+  Tiles* retiredTiles_;
   QLabel* nothing_;
   std::vector<Kind> kinds_;
   QToolButton* tidy_;

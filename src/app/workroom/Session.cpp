@@ -147,6 +147,10 @@ PixelRect Session::takeFromMap(PixelPos at, int behind) {
 
 void Session::turnHand(Turning turning) {
   if (!map()) return;
+  if (const std::string why = whyNoTurning(quilt_, desk_.inHand, turning); !why.empty()) {
+    Q_EMIT refused(QString::fromStdString(why));
+    return;
+  }
   Desk desk = desk_;
   desk.inHand = turnedBlock(quilt_, *makeGrid(map()->grid), desk.inHand, turning);
   setDesk(std::move(desk));
@@ -318,6 +322,11 @@ void Session::deleteMap(Id id) {
   const auto active = desk_.activeLayer.find(next);
   mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt_, id),
           {next, active == desk_.activeLayer.end() ? Id() : active->second});
+}
+
+void Session::setCell(PixelSize cell) {
+  if (!map()) return;
+  quiltStep(tr("Cells of %1").arg(QString::fromStdString(map()->name)), withCell(quilt_, desk_.map, cell));
 }
 
 void Session::setOpeningMap() {

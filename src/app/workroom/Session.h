@@ -82,6 +82,8 @@ class Session : public QObject {
   void duplicateMap();
   void renameMap(Id map, const QString& name);
   void deleteMap(Id map);
+  // Gives the desk's map cells of that size, or the nearest its grid allows; one step.
+  void setCell(PixelSize cell);
   // Makes the desk's map the one that the quilt opens with at first, or no longer; one step.
   void setOpeningMap();
   // Goes to a map, which gets a tab; takes one's tab away.

@@ -89,6 +89,7 @@ struct TurnsAllowed {
 struct PixelCare {
   std::optional<std::uint32_t> seeThrough;  // 0xRRGGBB: this colour becomes see-through
   int shrink = 1;                           // whole factor by which it is made smaller, 1 .. kMostShrink
+  int enlarge = 1;                          // how large a drawing of lines (SVG) is made, 1 .. kMostShrink
   bool closesRims = false;                  // half-see-through pixels become solid or vanish
   friend bool operator==(const PixelCare&, const PixelCare&) = default;
 };

@@ -98,6 +98,18 @@ Quilt renameMap(const Quilt& quilt, Id id, const std::string& name) {
   return quilt.with(std::move(renamed));
 }
 
+Quilt withCell(const Quilt& quilt, Id id, PixelSize cell) {
+  const Map* map = quilt.map(id);
+  if (!map) return quilt;
+  Map next = *map;
+  const bool firstShift = next.grid.firstShift;
+  next.grid = nearestShape(next.grid.kind, cell);
+  next.grid.firstShift = firstShift;
+  const PixelRect pixels = makeGrid(next.grid)->pixelBounds(next.bounds);
+  if (std::max({-pixels.x, -pixels.y, pixels.right(), pixels.bottom()}) > kFarthestPixel) return quilt;
+  return quilt.with(std::move(next));
+}
+
 Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.withoutMap(map); }
 
 Quilt withOpeningMap(const Quilt& quilt, Id map) {

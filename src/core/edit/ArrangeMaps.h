@@ -38,6 +38,9 @@ MapAdded duplicateMap(const Quilt& quilt, Id map, IdSource& ids);
 
 Quilt renameMap(const Quilt& quilt, Id map, const std::string& name);
 
+// Gives a map cells of the size that comes nearest to `cell` on its grid; what is painted stays on its cells.
+Quilt withCell(const Quilt& quilt, Id map, PixelSize cell);
+
 // Deletes a map with its layers.
 Quilt deleteMap(const Quilt& quilt, Id map);
 

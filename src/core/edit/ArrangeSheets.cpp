@@ -126,16 +126,17 @@ SheetCut scaledCut(const SheetCut& cut, int from, int to) {
 
 Quilt withCare(const Quilt& quilt, Id id, const PixelCare& care, PixelSize size) {
   return changedSheet(quilt, id, [&](Sheet& sheet) {
-    const int before = sheet.care.shrink;
+    const int before = sheet.care.shrink * care.enlarge;
+    const int after = care.shrink * sheet.care.enlarge;
     sheet.care = care;
     if (sheet.isCollection()) {
       for (CollectedPicture& one : sheet.collection) {
-        one.size = {std::max(1, one.size.w * before / care.shrink), std::max(1, one.size.h * before / care.shrink)};
+        one.size = {std::max(1, one.size.w * before / after), std::max(1, one.size.h * before / after)};
       }
       layOutCollection(sheet);
     } else {
       sheet.pictureSize = size;
-      sheet.cut = scaledCut(sheet.cut, before, care.shrink);
+      sheet.cut = scaledCut(sheet.cut, before, after);
     }
   });
 }

@@ -27,7 +27,8 @@ SheetAdded addSheet(const Quilt& quilt, Sheet sheet, const std::string& pictureN
 // are any. Where no tile is in use, numbers follow the new cut. `marks` are those of the new cells.
 Quilt cutAnew(const Quilt& quilt, Id sheet, const SheetCut& cut, SheetMarks marks, const std::set<std::uint32_t>& inUse);
 
-// Other care for the pixels, after which the picture has `size`. Where it shrinks, the cut shrinks with it if it can.
+// Other care for the pixels, after which the picture has `size`. Where it shrinks or grows, the cut does so with it if it
+// can.
 Quilt withCare(const Quilt& quilt, Id sheet, const PixelCare& care, PixelSize size);
 // The cut as it is at another scale; the same where that is no whole number.
 SheetCut scaledCut(const SheetCut& cut, int from, int to);

@@ -38,4 +38,18 @@ int withoutOtherSide(const Grid& grid, const Block& block) {
   }));
 }
 
+std::string whyNoTurning(const Quilt& quilt, const Block& block, Turning turning) {
+  for (const Block::Part& part : block.parts()) {
+    const TileRef tile = part.cell.tile();
+    const Sheet* sheet = quilt.sheetAt(tile.slot);
+    if (!sheet || sheet->facingOf(tile.number)) continue;
+    const TurnsAllowed& may = sheet->turns;
+    if (turning == Turning::mirrorAcross && !may.mirrorAcross) return sheet->name + " may not be mirrored across";
+    if (turning == Turning::mirrorDown && !may.mirrorDown) return sheet->name + " may not be mirrored down";
+    const bool turns = turning == Turning::left || turning == Turning::right;
+    if (turns && !may.turn) return sheet->name + " may not be turned";
+  }
+  return {};
+}
+
 }  // namespace uq

@@ -18,6 +18,10 @@ Cell turnedCell(const Quilt& quilt, const Grid& grid, Cell cell, Turn turn);
 // The block turned about its grip. Cost: its parts.
 Block turnedBlock(const Quilt& quilt, const Grid& grid, const Block& block, Turning turning);
 
+// Why a block may not be turned so, in words: a sheet of it forbids that, and its tile has no partner that shows the
+// other side; empty when it may.
+std::string whyNoTurning(const Quilt& quilt, const Block& block, Turning turning);
+
 // How many of a block's parts show another side than the one they are turned to.
 int withoutOtherSide(const Grid& grid, const Block& block);
 

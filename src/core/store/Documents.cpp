@@ -486,6 +486,7 @@ Json sheetDocument(const Sheet& sheet) {
   if (sheet.cut.offset != PixelPos{}) object.emplace_back("offset", pair(sheet.cut.offset));
   if (sheet.care.seeThrough) object.emplace_back("seeThrough", colourText(*sheet.care.seeThrough));
   if (sheet.care.shrink != 1) object.emplace_back("shrink", sheet.care.shrink);
+  if (sheet.care.enlarge != 1) object.emplace_back("enlarge", sheet.care.enlarge);
   if (sheet.care.closesRims) object.emplace_back("closesRims", true);
   putStance(object, sheet.stance, {});
   if (sheet.footing != Footing::open) object.emplace_back("footing", footingName(sheet.footing));
@@ -635,6 +636,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
   }
   if (fields.has("seeThrough")) sheet.care.seeThrough = readColour(fields, "seeThrough");
   if (fields.has("shrink")) sheet.care.shrink = fields.number("shrink", 1, kMostShrink);
+  if (fields.has("enlarge")) sheet.care.enlarge = fields.number("enlarge", 1, kMostShrink);
   if (fields.has("closesRims")) sheet.care.closesRims = fields.flag("closesRims");
   sheet.stance = readStance(fields, {});
   if (fields.has("footing")) sheet.footing = readFooting(fields);
