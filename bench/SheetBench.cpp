@@ -23,7 +23,7 @@ QImage largeSheet() {
   for (int y = 0; y < kSide; ++y) {
     auto* row = reinterpret_cast<QRgb*>(picture.scanLine(y));
     for (int x = 0; x < kSide; ++x) {
-      const auto tile = static_cast<unsigned>(y / kCell * (kSide / kCell) + x / kCell);
+      const unsigned tile = static_cast<unsigned>(y / kCell * (kSide / kCell) + x / kCell);
       const unsigned colour = tile * 2654435761u >> 8;
       const bool dark = (x % kCell + y % kCell * 3) % 4 == 0;
       row[x] = tile % 11 == 0 ? 0 : 0xff000000u | (dark ? colour >> 1 & 0x7f7f7fu : colour & 0xffffffu);

@@ -170,8 +170,8 @@ int tidySheet(const TidyOrder& order) {
   };
   print("blank", finds.blank);
   print("stray", finds.stray);
-  for (const auto& [tile, twin] : finds.twins) {
-    std::cout << "double: " << tile << " equals " << twin.of << (twin.mirrored ? " mirrored" : "") << "\n";
+  for (const auto& [one, twin] : finds.twins) {
+    std::cout << "double: " << one << " equals " << twin.of << (twin.mirrored ? " mirrored" : "") << "\n";
   }
   print("unused", finds.unused);
   if (finds.empty()) std::cout << "nothing to tidy\n";

@@ -211,7 +211,7 @@ RC_GTEST_PROP(ArrangeSheets, NoCutEverChangesWhatAMapShows, ()) {
                        *rc::gen::inRange(0, 3), {*rc::gen::inRange(0, 4), 0}};
     laid.quilt = cutAnew(laid.quilt, laid.sheet, cut, {}, laid.inUse());
     RC_PRE(laid.now().tileCount() > 0);
-    for (const auto& [tile, place] : shown) RC_ASSERT(laid.now().place(tile) == place);
+    for (const auto& [one, place] : shown) RC_ASSERT(laid.now().place(one) == place);
   }
 }
 
@@ -320,7 +320,11 @@ TEST(PictureFindings, TellEnlargedArtRimsAndColoursBehind) {
   EXPECT_FALSE(findingsOf(blocks.view()).hasClear);
   Painted rims(2, {kA, 0});
   rims.dot(0, {0, 0}, 0x40200000);
-  EXPECT_EQ(findingsOf(rims.view()).rims, 1);
+  rims.dot(0, {1, 0}, 0x40200000);
+  EXPECT_EQ(findingsOf(rims.view()).rims, 0) << "a shadow of one strength is drawn on purpose";
+  rims.dot(0, {2, 0}, 0x50200000);
+  rims.dot(0, {3, 0}, 0x60200000);
+  EXPECT_EQ(findingsOf(rims.view()).rims, 4);
   EXPECT_TRUE(findingsOf(rims.view()).hasClear);
   Painted magenta(3, std::vector<std::uint32_t>(9, 0xffff00ff));
   magenta.dot(4, {1, 1}, kA);

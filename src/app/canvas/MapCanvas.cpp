@@ -534,7 +534,7 @@ void MapCanvas::tick() {
                          static_cast<int>(seen.height()) + 3};
   const CellRect within = grid->cellsMeeting(pixels).intersected(here->bounds);
   if (std::int64_t{within.width()} * within.height() <= kMostCellsPlayed) {
-    for (const auto& layer : here->layers) {
+    for (const Shared<TilesLayer>& layer : here->layers) {
       if (session_->desk().hidden.contains(layer->id)) continue;
       const PixelPos plane = here->planeOf(layer.read());
       layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {

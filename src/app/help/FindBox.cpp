@@ -124,6 +124,7 @@ void FindBox::filter(const QString& wanted) {
   };
   std::vector<Hit> hits;
   int most = 0;
+  int best = 0;
   for (std::size_t i = 0; i < entries_.size(); ++i) {
     Hit hit{0, 0, i};
     for (const QString& word : words) {
@@ -133,10 +134,14 @@ void FindBox::filter(const QString& wanted) {
     }
     if (words == wordsOf(entries_[i].title)) hit.score += 10;
     most = std::max(most, hit.matched);
+    best = std::max(best, hit.score);
     hits.push_back(hit);
   }
-  // What matches all the words; of a whole sentence, what matches most of it.
-  std::erase_if(hits, [&](const Hit& hit) { return hit.matched < most || (most == 0 && !words.isEmpty()); });
+  // What matches all the words; of a whole sentence, what matches it best.
+  const bool all = most == words.size();
+  std::erase_if(hits, [&](const Hit& hit) {
+    return all ? hit.matched < most : most == 0 || 2 * hit.score < best;
+  });
   std::stable_sort(hits.begin(), hits.end(), [](const Hit& a, const Hit& b) { return a.score > b.score; });
   list_->clear();
   for (const Hit& hit : hits) {

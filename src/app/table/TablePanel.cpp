@@ -160,7 +160,7 @@ void TablePanel::refresh() {
     none = tr("No tile is called so. Words may be names, tags, sheets, numbers, open, solid, overhead, colours, animated or used.");
   } else if (view_ == View::used) {
     std::vector<std::pair<std::int64_t, TileRef>> counts;
-    for (const auto& [tile, count] : work.usesHere()) counts.emplace_back(count, tile);
+    for (const auto& [used, count] : work.usesHere()) counts.emplace_back(count, used);
     std::stable_sort(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
     for (const auto& [count, tile] : counts) list.push_back({tile, QString::number(count)});
     none = tr("Nothing is painted on this map yet.");
@@ -204,7 +204,7 @@ void TablePanel::light(std::optional<TileRef> tile) {
     const PixelRect pixels{static_cast<int>(seen.x()) - 1, static_cast<int>(seen.y()) - 1, static_cast<int>(seen.width()) + 3,
                            static_cast<int>(seen.height()) + 3};
     const CellRect within = makeGrid(map->grid)->cellsMeeting(pixels).intersected(map->bounds);
-    for (const auto& layer : map->layers) {
+    for (const Shared<TilesLayer>& layer : map->layers) {
       layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {
         if (cell.tile() == *tile) cells.insert(at);
       });

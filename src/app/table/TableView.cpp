@@ -159,8 +159,21 @@ void TableView::revealSheet(Id id) {
 
 void TableView::showCutOf(std::optional<Id> id) {
   if (cutOf_ == id) return;
+  const bool wasShown = cutOf_.has_value();
   cutOf_ = id;
   picking_.reset();
+  const Sheet* on = id ? sheet(*id) : nullptr;
+  if (on) {
+    // As large as there is room for, so that every joint can be judged; afterwards as before, if nobody zoomed meanwhile.
+    if (!wasShown) zoomBefore_ = zoom_;
+    const double room = (width() - 2.0 * kGap) / on->pictureSize.w;
+    zoom_ = zoomShown_ = std::clamp(std::max(zoomBefore_, std::min(room, 3.0)), kSmallest, kLargest);
+    layOut();
+    revealSheet(*id);
+  } else if (wasShown && zoom_ == zoomShown_) {
+    zoom_ = zoomBefore_;
+    layOut();
+  }
   update();
 }
 

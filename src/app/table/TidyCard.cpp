@@ -217,7 +217,7 @@ void TidyCard::refresh() {
     if (kind.list) {
       tiles = finds_.*kind.list;
     } else {
-      for (const auto& [tile, twin] : finds_.twins) tiles.push_back(tile);
+      for (const auto& [one, twin] : finds_.twins) tiles.push_back(one);
     }
     kind.wanted->setText(texts[i]);
     kind.wanted->setVisible(counts[i] > 0);

@@ -112,7 +112,7 @@ std::vector<SheetHit> tilesThatFit(const Quilt& quilt, const std::vector<Id>& sh
     const CellPos beside = grid->across(at, static_cast<int>(side));
     const Cell cell = map.bounds.contains(beside) ? layer.cells.at(beside) : Cell();
     if (cell.empty()) continue;
-    const auto tile = pixels(cell.tile());
+    const std::optional<TilePixels> tile = pixels(cell.tile());
     const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
     if (!tile || !sheet) continue;
     Turn turn = grid->pictureTurn(cell.turn());
@@ -132,7 +132,7 @@ std::vector<SheetHit> tilesThatFit(const Quilt& quilt, const std::vector<Id>& sh
     for (std::uint32_t cell = 0; cell < count; ++cell) {
       const std::uint32_t number = sheet->numberAt(cell);
       if (!sheet->offers(number)) continue;
-      const auto tile = pixels({*slot, number});
+      const std::optional<TilePixels> tile = pixels({*slot, number});
       if (!tile) continue;
       int difference = 0;
       const int limit = kMostDifference * kSideSamples * static_cast<int>(wanted.size());

@@ -1,5 +1,7 @@
 #include "core/sheets/PictureFindings.h"
 
+#include <algorithm>
+#include <array>
 #include <cstdlib>
 #include <map>
 #include <numeric>
@@ -7,6 +9,8 @@
 namespace uq {
 
 namespace {
+
+constexpr int kFewestRimStrengths = 3;
 
 // The greatest common divisor of all lengths of equal pixels along rows and columns: what art was enlarged by.
 int enlargement(const PixelView& picture) {
@@ -48,18 +52,24 @@ std::optional<std::uint32_t> edgeColour(const PixelView& picture) {
 
 PictureFindings findingsOf(const PixelView& picture) {
   PictureFindings findings;
+  std::array<bool, 256> alphas{};
   for (int y = 0; y < picture.h; ++y) {
     const std::uint32_t* row = picture.row(y);
     for (int x = 0; x < picture.w; ++x) {
       const unsigned alpha = alphaOf(row[x]);
       if (alpha == 0) findings.hasClear = true;
-      if (alpha != 0 && alpha != 255) ++findings.rims;
+      if (alpha == 0 || alpha == 255) continue;
+      ++findings.rims;
+      alphas[alpha] = true;
     }
   }
+  // Shadows and glass are drawn with one or two strengths on purpose; rims come in many.
+  if (std::count(alphas.begin(), alphas.end(), true) < kFewestRimStrengths) findings.rims = 0;
   // A picture of one colour says nothing about its scale.
   const int enlarged = enlargement(picture);
   if (enlarged <= kMostShrink && enlarged < std::min(picture.w, picture.h)) findings.enlarged = std::max(1, enlarged);
-  if (!findings.hasClear && findings.rims == 0 && picture.w > 0 && picture.h > 0) findings.background = edgeColour(picture);
+  const bool solid = !findings.hasClear && std::count(alphas.begin(), alphas.end(), true) == 0;
+  if (solid && picture.w > 0 && picture.h > 0) findings.background = edgeColour(picture);
   return findings;
 }
 

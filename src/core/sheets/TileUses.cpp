@@ -8,20 +8,20 @@ namespace uq {
 namespace {
 
 void add(TileUses& uses, const std::map<TileRef, std::int64_t>& more) {
-  for (const auto& [tile, count] : more) uses[tile] += count;
+  for (const auto& [one, count] : more) uses[one] += count;
 }
 
 }  // namespace
 
 TileUses usesOn(const Map& map) {
   TileUses uses;
-  for (const auto& layer : map.layers) add(uses, layer->cells.tally(layer->cells.usedBounds()));
+  for (const Shared<TilesLayer>& layer : map.layers) add(uses, layer->cells.tally(layer->cells.usedBounds()));
   return uses;
 }
 
 TileUses usesWithin(const Map& map) {
   TileUses uses;
-  for (const auto& layer : map.layers) add(uses, layer->cells.tally(map.bounds));
+  for (const Shared<TilesLayer>& layer : map.layers) add(uses, layer->cells.tally(map.bounds));
   return uses;
 }
 
@@ -53,10 +53,11 @@ std::set<std::uint32_t> numbersInUse(const Sheet& sheet, const TileUses& uses, S
 
 std::vector<TileAt> placesOf(const Map& map, TileRef tile, std::size_t most) {
   std::vector<TileAt> places;
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend() && places.size() < most; ++layer) {
+  for (std::size_t i = map.layers.size(); i-- > 0 && places.size() < most;) {
+    const TilesLayer& layer = map.layers[i].read();
     const std::size_t first = places.size();
-    layer->read().cells.forEachPainted(map.bounds, [&](CellPos at, Cell cell) {
-      if (cell.tile() == tile) places.push_back({map.id, layer->read().id, at});
+    layer.cells.forEachPainted(map.bounds, [&](CellPos at, Cell cell) {
+      if (cell.tile() == tile) places.push_back({map.id, layer.id, at});
     });
     std::sort(places.begin() + static_cast<std::ptrdiff_t>(first), places.end(), [](const TileAt& a, const TileAt& b) {
       return std::tie(a.cell.y, a.cell.x) < std::tie(b.cell.y, b.cell.x);

@@ -311,13 +311,13 @@ Frames readFrames(Fields& fields) {
   Frames frames;
   for (const Json& item : fields.list("frames", kMostFrames)) {
     const auto* both = item.as<Json::Array>();
-    const auto* tile = both && both->size() == 2 ? (*both)[0].as<std::int64_t>() : nullptr;
-    const auto* time = tile ? (*both)[1].as<std::int64_t>() : nullptr;
-    if (!time || *tile < 0 || *tile > kLastTileNumber || *time < 1 || *time > kLongestFrame) {
+    const auto* number = both && both->size() == 2 ? (*both)[0].as<std::int64_t>() : nullptr;
+    const auto* time = number ? (*both)[1].as<std::int64_t>() : nullptr;
+    if (!time || *number < 0 || *number > kLastTileNumber || *time < 1 || *time > kLongestFrame) {
       fields.refuse("\"frames\" holds something that is no tile with 1 to 60,000 milliseconds", item.line);
       break;
     }
-    frames.push_back({static_cast<std::uint32_t>(*tile), static_cast<int>(*time)});
+    frames.push_back({static_cast<std::uint32_t>(*number), static_cast<int>(*time)});
   }
   return frames;
 }
