@@ -1,9 +1,10 @@
-// The sheets of the Signal Loft and of the canal's edge: rooms, ripples that move, and props that are pictures of their own.
+// The sheets of the Signal Loft and of the canal's edge: rooms, ripples that move, and props that are pictures of their
+// own.
 #include <algorithm>
 #include <cmath>
 
-#include "art/Sheets.h"
 #include "art/Pixels.h"
+#include "art/Sheets.h"
 
 namespace uq::art {
 
@@ -198,7 +199,8 @@ void lantern(Pixels& tile) {
 
 void plant(Pixels& tile) {
   tile.disc(16, 11, 8, Ink::moss);
-  for (const auto& [x, y] : {std::pair(12, 7), std::pair(18, 5), std::pair(21, 11), std::pair(13, 13), std::pair(17, 10)}) {
+  for (const auto& [x, y] :
+       {std::pair(12, 7), std::pair(18, 5), std::pair(21, 11), std::pair(13, 13), std::pair(17, 10)}) {
     tile.box(x, y, 3, 2, Ink::leaf);
   }
   tile.box(11, 18, 10, 8, Ink::brick);
@@ -351,7 +353,8 @@ std::vector<DrawnProp> drawQuayProps() {
         if ((x + y) % 4 == 0 || (x - y + 64) % 4 == 0) p.dot(x, y, Ink::deepMoss);
       }
     }
-    for (const auto& [x, y] : {std::pair(7, 17), std::pair(16, 10), std::pair(26, 15), std::pair(32, 19)}) p.box(x, y, 3, 3, Ink::copper);
+    for (const auto& [x, y] : {std::pair(7, 17), std::pair(16, 10), std::pair(26, 15), std::pair(32, 19)})
+      p.box(x, y, 3, 3, Ink::copper);
   });
   add("anchor", 30, 34, [](Pixels& p) {
     p.box(12, 6, 3, 20, Ink::slate);

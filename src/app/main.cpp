@@ -2,6 +2,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 
+#include "app/look/Plurals.h"
 #include "app/look/ThemeChoice.h"
 #include "app/workroom/Workroom.h"
 
@@ -47,6 +48,7 @@ int main(int argc, char** argv) {
   QApplication application(argc, argv);
   QApplication::setApplicationDisplayName(QString());
   QApplication::setDesktopFileName(QStringLiteral("org.urbanquilt.UrbanQuilt"));
+  uq::usePlurals(application);
   uq::startTheme();
   parser.process(application);
 

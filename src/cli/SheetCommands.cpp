@@ -76,8 +76,8 @@ int measureSheet(const std::string& path, bool json) {
                                   {"rows", cells.h},
                                   {"reason", one.reason}});
     } else {
-      std::cout << sizeText(one.cut.cell) << " px, border " << one.cut.border << ", gap " << one.cut.gap << ": " << cells.w
-                << " × " << cells.h << " tiles (" << one.reason << ")\n";
+      std::cout << sizeText(one.cut.cell) << " px, border " << one.cut.border << ", gap " << one.cut.gap << ": "
+                << cells.w << " × " << cells.h << " tiles (" << one.reason << ")\n";
     }
   }
   if (json) std::cout << writeJson(Json(std::move(list)));
@@ -122,7 +122,8 @@ int bringSheetIn(const BringInOrder& order) {
     if (cuts && !sheet.isCollection()) {
       sheet.cut = {{order.cell[0], order.cell[1]}, order.border, order.gap, {}};
       if (sheet.tileCount() < 1 || sheet.tileCount() > static_cast<int>(kLastTileNumber) + 1) {
-        return refuse(kUsage, "so cut, " + draft.pictureName + " would give no tile or more than 262,144. Nothing was brought in.");
+        return refuse(kUsage, "so cut, " + draft.pictureName +
+                                  " would give no tile or more than 262,144. Nothing was brought in.");
       }
       SheetPictures pictures;
       auto fresh = refreshed(std::move(sheet), pictures);
@@ -136,7 +137,8 @@ int bringSheetIn(const BringInOrder& order) {
     if (added.sheet.empty()) return refuse(kNotWritten, "a quilt holds at most 1,022 sheets. Nothing was brought in.");
     quilt = added.quilt;
     const Sheet& now = *quilt.sheet(added.sheet);
-    std::cout << now.name << ": " << now.tileCount() << (now.isCollection() ? " pictures" : " tiles of " + sizeText(now.cut.cell) + " px");
+    std::cout << now.name << ": " << now.tileCount()
+              << (now.isCollection() ? " pictures" : " tiles of " + sizeText(now.cut.cell) + " px");
     if (!cuts && !draft.notes.proposals.empty()) std::cout << " (" << draft.notes.proposals.front().reason << ")";
     std::cout << "\n";
   }
@@ -201,7 +203,8 @@ int exportSheet(const ExportOrder& order) {
     return kProblems;
   }
   const int columns = order.columns > 0 ? order.columns : sheet->isCollection() ? 8 : sheet->columns();
-  const auto tiles = exportedTiles(*sheet, *picture, *how, usesIn(store->quilt), store->quilt.slots().find(sheet->id).value_or(0));
+  const auto tiles =
+      exportedTiles(*sheet, *picture, *how, usesIn(store->quilt), store->quilt.slots().find(sheet->id).value_or(0));
   const auto out = exportedSheet(*sheet, *picture, {columns, order.gap, order.border, *how}, tiles);
   if (!out) {
     report(out.error());
@@ -212,7 +215,8 @@ int exportSheet(const ExportOrder& order) {
     report(written.error());
     return kNotWritten;
   }
-  std::cout << tiles.size() << " tiles in " << out->width() << " × " << out->height() << " px: " << order.output << "\n";
+  std::cout << tiles.size() << " tiles in " << out->width() << " × " << out->height() << " px: " << order.output
+            << "\n";
   return code;
 }
 

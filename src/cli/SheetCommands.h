@@ -1,7 +1,8 @@
-// What `uquilt sheet …` does, apart from its command line: measures cuts, brings pictures in, tidies and exports sheets.
+// What `uquilt sheet …` does, apart from its command line: measures cuts, brings pictures in, tidies and exports
+// sheets.
 //
-// Prints results to standard output and errors to standard error, one a line, and returns the exit code. Bringing in and
-// tidying save the quilt; where somebody has it open they refuse.
+// Prints results to standard output and errors to standard error, one a line, and returns the exit code. Bringing in
+// and tidying save the quilt; where somebody has it open they refuse.
 #pragma once
 
 #include <string>

@@ -21,7 +21,9 @@ std::vector<std::uint32_t> exportedTiles(const Sheet& sheet, const QImage& pictu
   switch (order) {
     case ExportOrder::asCut: break;
     case ExportOrder::byNumber: std::sort(tiles.begin(), tiles.end()); break;
-    case ExportOrder::byName: sortBy([&](std::uint32_t n) { return std::pair(sheet.factsOf(n).name.empty(), sheet.factsOf(n).name); }); break;
+    case ExportOrder::byName:
+      sortBy([&](std::uint32_t n) { return std::pair(sheet.factsOf(n).name.empty(), sheet.factsOf(n).name); });
+      break;
     case ExportOrder::byUse:
       sortBy([&](std::uint32_t n) {
         const auto used = uses.find({slot, n});
@@ -45,7 +47,8 @@ Result<QImage> exportedSheet(const Sheet& sheet, const QImage& picture, const Sh
   const auto refuse = [&](Error::Cause cause, const char* why, const char* todo) {
     return fail(Error{cause, why, sheet.name, 0, "Nothing was written", todo});
   };
-  if (picture.isNull()) return refuse(Error::Cause::missing, "the sheet's picture is missing", "Point to it on the Table first");
+  if (picture.isNull())
+    return refuse(Error::Cause::missing, "the sheet's picture is missing", "Point to it on the Table first");
   if (tiles.empty()) return refuse(Error::Cause::notFound, "the sheet has no tile to export", "Cut it otherwise");
   PixelSize place{1, 1};
   for (const std::uint32_t tile : tiles) {
@@ -56,8 +59,10 @@ Result<QImage> exportedSheet(const Sheet& sheet, const QImage& picture, const Sh
   const int rows = (static_cast<int>(tiles.size()) + columns - 1) / columns;
   const std::int64_t wide = 2 * plan.border + std::int64_t{columns} * (place.w + plan.gap) - plan.gap;
   const std::int64_t high = 2 * plan.border + std::int64_t{rows} * (place.h + plan.gap) - plan.gap;
-  if (wide > kLargestPictureSide || high > kLargestPictureSide || wide * high * 4 > std::int64_t{kMostPictureMegabytes} << 20) {
-    return refuse(Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB", "Choose other columns or a smaller gap");
+  if (wide > kLargestPictureSide || high > kLargestPictureSide ||
+      wide * high * 4 > std::int64_t{kMostPictureMegabytes} << 20) {
+    return refuse(Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB",
+                  "Choose other columns or a smaller gap");
   }
   QImage out(static_cast<int>(wide), static_cast<int>(high), QImage::Format_ARGB32_Premultiplied);
   out.fill(Qt::transparent);
@@ -67,8 +72,9 @@ Result<QImage> exportedSheet(const Sheet& sheet, const QImage& picture, const Sh
     const PixelRect from = *sheet.place(tiles[i]);
     const int column = static_cast<int>(i) % columns;
     const int row = static_cast<int>(i) / columns;
-    painter.drawImage(plan.border + column * (place.w + plan.gap), plan.border + row * (place.h + plan.gap) + place.h - from.h,
-                      picture, from.x, from.y, from.w, from.h);
+    painter.drawImage(plan.border + column * (place.w + plan.gap),
+                      plan.border + row * (place.h + plan.gap) + place.h - from.h, picture, from.x, from.y, from.w,
+                      from.h);
   }
   return out;
 }

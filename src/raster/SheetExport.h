@@ -6,8 +6,8 @@
 
 #include <QImage>
 
-#include "core/sheets/TileUses.h"
 #include "core/sheets/TileColours.h"
+#include "core/sheets/TileUses.h"
 #include "raster/SheetPictures.h"
 
 namespace uq {

@@ -60,7 +60,8 @@ std::optional<FrameStrip> framesOf(const PictureBytes& bytes) {
   if (frames.size() < 2) return std::nullopt;
   const QSize size = frames.front().size();
   if (size.width() * static_cast<qint64>(frames.size()) > kLargestPictureSide) return std::nullopt;
-  strip.picture = QImage(size.width() * static_cast<int>(frames.size()), size.height(), QImage::Format_ARGB32_Premultiplied);
+  strip.picture =
+      QImage(size.width() * static_cast<int>(frames.size()), size.height(), QImage::Format_ARGB32_Premultiplied);
   strip.picture.fill(Qt::transparent);
   QPainter painter(&strip.picture);
   for (std::size_t i = 0; i < frames.size(); ++i) painter.drawImage(static_cast<int>(i) * size.width(), 0, frames[i]);
@@ -68,7 +69,8 @@ std::optional<FrameStrip> framesOf(const PictureBytes& bytes) {
 }
 
 bool fitsCell(QSize size) {
-  return std::min(size.width(), size.height()) >= kSmallestCell && std::max(size.width(), size.height()) <= kLargestCell;
+  return std::min(size.width(), size.height()) >= kSmallestCell &&
+         std::max(size.width(), size.height()) <= kLargestCell;
 }
 
 IntakeDraft animatedDraft(const std::string& name, FrameStrip strip) {
@@ -114,7 +116,11 @@ bool isPictureName(const std::string& name) {
 Result<std::vector<std::string>> picturesAmong(const std::vector<std::string>& paths, Disk& disk, Progress& progress) {
   std::vector<std::string> found;
   const auto tooMany = [] {
-    return fail(Error{Error::Cause::tooLarge, "more than 4,096 pictures were given at once", {}, 0, "Nothing was brought in",
+    return fail(Error{Error::Cause::tooLarge,
+                      "more than 4,096 pictures were given at once",
+                      {},
+                      0,
+                      "Nothing was brought in",
                       "Bring in a few folders at a time"});
   };
   const std::function<bool(const std::string&, int)> look = [&](const std::string& folder, int depth) {
@@ -134,8 +140,9 @@ Result<std::vector<std::string>> picturesAmong(const std::vector<std::string>& p
     if (found.size() > kMostPictures) return tooMany();
   }
   if (found.empty()) {
-    return fail(Error{Error::Cause::notFound, "no picture was found here", paths.empty() ? std::string() : paths.front(), 0,
-                      "Nothing was brought in", "Bring in PNG, JPEG, WebP, GIF, BMP or SVG files"});
+    return fail(Error{Error::Cause::notFound, "no picture was found here",
+                      paths.empty() ? std::string() : paths.front(), 0, "Nothing was brought in",
+                      "Bring in PNG, JPEG, WebP, GIF, BMP or SVG files"});
   }
   return found;
 }
@@ -185,8 +192,11 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
           return fail(Error{Error::Cause::tooLarge, "together the pictures take more than 512 MB", file, 0,
                             "Nothing was brought in", "Bring in fewer at a time"});
         }
-        collection.collection.push_back({static_cast<std::uint32_t>(collection.collection.size()), read->name,
-                                         {size.width(), size.height()}, std::move(read->bytes), {}});
+        collection.collection.push_back({static_cast<std::uint32_t>(collection.collection.size()),
+                                         read->name,
+                                         {size.width(), size.height()},
+                                         std::move(read->bytes),
+                                         {}});
       }
     }
     progress.step(1);
@@ -201,8 +211,8 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
     // Their usual size is the cell, which nothing else tells of a collection.
     std::map<std::pair<int, int>, int> sizes;
     for (const CollectedPicture& one : collection.collection) ++sizes[{one.size.w, one.size.h}];
-    const auto most = std::max_element(sizes.begin(), sizes.end(),
-                                       [](const auto& a, const auto& b) { return a.second < b.second; });
+    const auto most =
+        std::max_element(sizes.begin(), sizes.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
     collection.cut.cell = {std::clamp(most->first.first, kSmallestCell, kLargestCell),
                            std::clamp(most->first.second, kSmallestCell, kLargestCell)};
     auto picture = decodeSheet(collection);

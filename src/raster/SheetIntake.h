@@ -4,8 +4,8 @@
 // are clearly sheets themselves become sheets of their own. A GIF with several frames becomes a sheet with one animated
 // tile. Folders stand for the pictures in them. What cannot be read is reported, and the rest comes in.
 //
-// Computes with values only, on any thread, and can be cancelled. Memory: the decoded pictures, one at a time where they
-// become a collection.
+// Computes with values only, on any thread, and can be cancelled. Memory: the decoded pictures, one at a time where
+// they become a collection.
 #pragma once
 
 #include <QImage>
@@ -47,8 +47,9 @@ struct Intake {
 // `usual` is the cell of the map that is worked on; the pictures may be files or folders.
 Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Disk& disk, Progress& progress);
 
-// The pictures among files and, read through, folders: PNG, JPEG, WebP, GIF, BMP and SVG by their endings. Files that are
-// named themselves are taken whatever their ending is. At most kMostPictures; an Error beyond, and where there is none.
+// The pictures among files and, read through, folders: PNG, JPEG, WebP, GIF, BMP and SVG by their endings. Files that
+// are named themselves are taken whatever their ending is. At most kMostPictures; an Error beyond, and where there is
+// none.
 Result<std::vector<std::string>> picturesAmong(const std::vector<std::string>& paths, Disk& disk, Progress& progress);
 bool isPictureName(const std::string& name);
 

@@ -113,7 +113,8 @@ Result<QImage> decodeSheet(const Sheet& sheet) {
     return picture;
   }
   QImage all(sheet.pictureSize.w, sheet.pictureSize.h, QImage::Format_ARGB32_Premultiplied);
-  if (all.isNull()) return fail(Error::Cause::tooLarge, "the pictures of the collection do not fit the memory", sheetFile(sheet));
+  if (all.isNull())
+    return fail(Error::Cause::tooLarge, "the pictures of the collection do not fit the memory", sheetFile(sheet));
   all.fill(Qt::transparent);
   QPainter painter(&all);
   painter.setCompositionMode(QPainter::CompositionMode_Source);

@@ -1,9 +1,9 @@
 // SheetPictures: the pixels of a quilt's sheets, and its tiles by number.
 //
-// One library of decoded pictures, shared by all copies of it, on any thread. A picture is found by what its sheet holds
-// — the bytes of its file and what is to be done with their pixels — so a sheet that undo brings back is drawn with the
-// picture it had. The few newest pictures of each sheet are kept; others are decoded again when they are asked for.
-// Where a sheet, its picture or a tile is missing, there is no picture, and who draws shows a placeholder.
+// One library of decoded pictures, shared by all copies of it, on any thread. A picture is found by what its sheet
+// holds — the bytes of its file and what is to be done with their pixels — so a sheet that undo brings back is drawn
+// with the picture it had. The few newest pictures of each sheet are kept; others are decoded again when they are asked
+// for. Where a sheet, its picture or a tile is missing, there is no picture, and who draws shows a placeholder.
 //
 // Cost: looking up takes a lock; decoding happens at the first look, or before, by load() and set().
 #pragma once
@@ -41,11 +41,12 @@ class SheetPictures {
   std::shared_ptr<Library> library_;
 };
 
-// The picture that a sheet's source, or those of its collection, decode to, treated as its care says. An Error names the file.
+// The picture that a sheet's source, or those of its collection, decode to, treated as its care says. An Error names
+// the file.
 Result<QImage> decodeSheet(const Sheet& sheet);
 
-// What `care` makes of a picture, premultiplied ARGB: whole blocks of shrink × shrink pixels become one by area average;
-// a rest at the right and the bottom is left out.
+// What `care` makes of a picture, premultiplied ARGB: whole blocks of shrink × shrink pixels become one by area
+// average; a rest at the right and the bottom is left out.
 QImage caredFor(QImage picture, const PixelCare& care);
 
 // A picture mirrored across and turned clockwise by quarters.

@@ -2,6 +2,7 @@
 #include <QSettings>
 #include <QTemporaryDir>
 
+#include "app/look/Plurals.h"
 #include "app/look/Theme.h"
 
 int main(int argc, char** argv) {
@@ -15,6 +16,7 @@ int main(int argc, char** argv) {
   QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
   QApplication::setOrganizationName(QStringLiteral("urban-quilt"));
   QApplication::setApplicationName(QStringLiteral("urban-quilt"));
+  uq::usePlurals(application);
   uq::applyTheme(application);
   return RUN_ALL_TESTS();
 }

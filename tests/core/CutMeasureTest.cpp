@@ -12,9 +12,7 @@ namespace {
 
 using testing::HasSubstr;
 
-PixelView viewOf(const MadeSheet& made) {
-  return {made.pixels.data(), made.size.w, made.size.w, made.size.h, false};
-}
+PixelView viewOf(const MadeSheet& made) { return {made.pixels.data(), made.size.w, made.size.w, made.size.h, false}; }
 
 // A picture of one colour with a rectangle of other pixels put into it.
 struct Drawing {

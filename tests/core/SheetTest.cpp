@@ -69,7 +69,8 @@ TEST(Sheet, NumbersStayWithTheirTilesWhereverThoseStand) {
 TEST(Sheet, ACollectionIsLaidOutWithoutOverlaps) {
   Sheet sheet = sheetOf({}, {});
   for (std::uint32_t n = 0; n < 40; ++n) {
-    sheet.collection.push_back({n * 3, "p" + std::to_string(n) + ".png", {10 + static_cast<int>(n) * 7 % 60, 20}, {}, {}});
+    sheet.collection.push_back(
+        {n * 3, "p" + std::to_string(n) + ".png", {10 + static_cast<int>(n) * 7 % 60, 20}, {}, {}});
   }
   layOutCollection(sheet);
   EXPECT_EQ(sheet.tileCount(), 40);
@@ -96,7 +97,8 @@ Sheet anySheet() {
                 *rc::gen::inRange(1, 4), *rc::gen::arbitrary<bool>()};
   sheet.footing = *rc::gen::element(Footing::open, Footing::solid, Footing::overhead);
   sheet.turns = {*rc::gen::arbitrary<bool>(), *rc::gen::arbitrary<bool>(), *rc::gen::arbitrary<bool>()};
-  sheet.origin = {"quay", "a market stall", "Nobody", "free for all", *rc::gen::element(std::optional<bool>(), std::optional(true))};
+  sheet.origin = {"quay", "a market stall", "Nobody", "free for all",
+                  *rc::gen::element(std::optional<bool>(), std::optional(true))};
   sheet.follows = *rc::gen::element(std::string(), std::string("/art/quay.png"));
   sheet.tiles[2].tags = {"rope", "wet"};
   sheet.tiles[2].footing = Footing::solid;

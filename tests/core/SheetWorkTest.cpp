@@ -44,7 +44,8 @@ struct Painted {
     sheet.marks = Shared(marksOf(sheet, view()));
   }
   PixelView view() const {
-    return {pixels.data(), columns * kSide, columns * kSide, static_cast<int>(pixels.size()) / (columns * kSide), false};
+    return {pixels.data(), columns * kSide, columns * kSide, static_cast<int>(pixels.size()) / (columns * kSide),
+            false};
   }
   void dot(int tile, PixelPos at, std::uint32_t colour) {
     const int x = tile % columns * kSide + at.x;
@@ -207,8 +208,10 @@ RC_GTEST_PROP(ArrangeSheets, NoCutEverChangesWhatAMapShows, ()) {
     const auto number = laid.now().numberAt(*rc::gen::inRange(0u, static_cast<std::uint32_t>(laid.now().tileCount())));
     laid.lay(number, {i, 0});
     shown[number] = *laid.now().place(number);
-    const SheetCut cut{{*rc::gen::inRange(2, 12), *rc::gen::inRange(2, 12)}, *rc::gen::inRange(0, 3),
-                       *rc::gen::inRange(0, 3), {*rc::gen::inRange(0, 4), 0}};
+    const SheetCut cut{{*rc::gen::inRange(2, 12), *rc::gen::inRange(2, 12)},
+                       *rc::gen::inRange(0, 3),
+                       *rc::gen::inRange(0, 3),
+                       {*rc::gen::inRange(0, 4), 0}};
     laid.quilt = cutAnew(laid.quilt, laid.sheet, cut, {}, laid.inUse());
     RC_PRE(laid.now().tileCount() > 0);
     for (const auto& [one, place] : shown) RC_ASSERT(laid.now().place(one) == place);
@@ -228,8 +231,8 @@ TEST(ArrangeSheets, SheetsLieInPilesAndCanBeMoved) {
 
 TEST(SheetTidy, FindsBlankStrayDoubleAndUnusedEachOnItsOwn) {
   Painted painted(4, {kA, kA, kB, 0, kC, 0, kB, kD});
-  painted.dot(5, {1, 1}, kE);   // a stray mark
-  painted.dot(2, {0, 0}, kE);   // two tiles that mirror one another
+  painted.dot(5, {1, 1}, kE);  // a stray mark
+  painted.dot(2, {0, 0}, kE);  // two tiles that mirror one another
   painted.dot(6, {3, 0}, kE);
   Laid laid(painted);
   laid.lay(1);

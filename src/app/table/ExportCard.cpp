@@ -121,13 +121,16 @@ void ExportCard::refresh() {
   if (!result_) {
     text_->setText(QString::fromStdString(result_.error().text()));
   } else {
-    text_->setText(tr("%n tile(s) in a picture of %1 × %2 px.", nullptr, static_cast<int>(tiles.size())).arg(result_->width()).arg(result_->height()));
+    text_->setText(tr("%n tile(s) in a picture of %1 × %2 px.", nullptr, static_cast<int>(tiles.size()))
+                       .arg(result_->width())
+                       .arg(result_->height()));
     QPainter painter(&sample);
     const QSizeF room(kSample);
     const double fit = std::min({room.width() / result_->width(), room.height() / result_->height(), 2.0});
     const QSizeF size(result_->width() * fit, result_->height() * fit);
     painter.setRenderHint(QPainter::SmoothPixmapTransform, fit < 1);
-    painter.drawImage(QRectF(QPointF((room.width() - size.width()) / 2, (room.height() - size.height()) / 2), size), *result_);
+    painter.drawImage(QRectF(QPointF((room.width() - size.width()) / 2, (room.height() - size.height()) / 2), size),
+                      *result_);
   }
   sample_->setPixmap(sample);
 }

@@ -11,8 +11,8 @@
 namespace uq {
 
 namespace {
-constexpr int kTile = 40;   // logical pixels
-constexpr int kNote = 14;   // under a tile
+constexpr int kTile = 40;  // logical pixels
+constexpr int kNote = 14;  // under a tile
 constexpr int kStep = kTile + kGap;
 }  // namespace
 
@@ -61,7 +61,9 @@ void FoundTiles::point(std::optional<std::size_t> index) {
     const TileRef tile = found_[*pointed_].tile;
     const Sheet* sheet = session_->quilt().sheetAt(tile.slot);
     if (sheet) {
-      text = tr("%1 — %2 %3").arg(QString::fromStdString(sheet->tileName(tile.number)), QString::fromStdString(sheet->name)).arg(tile.number);
+      text = tr("%1 — %2 %3")
+                 .arg(QString::fromStdString(sheet->tileName(tile.number)), QString::fromStdString(sheet->name))
+                 .arg(tile.number);
     }
   }
   Q_EMIT pointedAt(text);
@@ -99,7 +101,8 @@ void FoundTiles::paintEvent(QPaintEvent*) {
       painter.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), *picture);
     }
     painter.setPen(theme.softInk);
-    painter.drawText(QRectF(box.left() - kGap / 2.0, box.bottom(), kStep, kNote + 2), Qt::AlignHCenter | Qt::AlignTop, found_[i].note);
+    painter.drawText(QRectF(box.left() - kGap / 2.0, box.bottom(), kStep, kNote + 2), Qt::AlignHCenter | Qt::AlignTop,
+                     found_[i].note);
     if (pointed_ == i) {
       painter.setPen(QPen(theme.ink, 1));
       painter.drawRect(box.adjusted(-1.5, -1.5, 1.5, 1.5));

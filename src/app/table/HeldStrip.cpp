@@ -48,7 +48,9 @@ QString HeldStrip::textOf(const Block& block) const {
   const TileRef tile = block.parts().front().cell.tile();
   const Sheet* sheet = session_->quilt().sheetAt(tile.slot);
   const QString name = sheet ? QString::fromStdString(sheet->tileName(tile.number)) : QString();
-  return block.parts().size() == 1 ? name : tr("%1 and %n more", nullptr, static_cast<int>(block.parts().size()) - 1).arg(name);
+  return block.parts().size() == 1
+             ? name
+             : tr("%1 and %n more", nullptr, static_cast<int>(block.parts().size()) - 1).arg(name);
 }
 
 void HeldStrip::paintEvent(QPaintEvent*) {
@@ -90,7 +92,9 @@ bool HeldStrip::event(QEvent* event) {
   if (event->type() == QEvent::ToolTip) {
     const auto* help = static_cast<QHelpEvent*>(event);
     const auto index = indexAt(help->pos());
-    QToolTip::showText(help->globalPos(), index ? textOf(session_->desk().held[*index]) : tr("What was in hand last; X takes the one before"), this);
+    QToolTip::showText(
+        help->globalPos(),
+        index ? textOf(session_->desk().held[*index]) : tr("What was in hand last; X takes the one before"), this);
     return true;
   }
   return QWidget::event(event);

@@ -27,9 +27,8 @@ namespace {
 
 constexpr int kWidth = 336;  // logical pixels
 constexpr int kTape = 48;    // that are left free below, for the tape
-constexpr std::pair<Footing, const char*> kFootings[] = {{Footing::open, "footing-open"},
-                                                         {Footing::solid, "footing-solid"},
-                                                         {Footing::overhead, "footing-overhead"}};
+constexpr std::pair<Footing, const char*> kFootings[] = {
+    {Footing::open, "footing-open"}, {Footing::solid, "footing-solid"}, {Footing::overhead, "footing-overhead"}};
 
 QString sizeText(PixelSize size) {
   return size.w == size.h ? QString::number(size.w) : QStringLiteral("%1 × %2").arg(size.w).arg(size.h);
@@ -144,14 +143,15 @@ QWidget* SheetCard::buildCut() {
   agreement_->setObjectName(QStringLiteral("cut-agreement"));
   mapCell_ = plainButton("map-cell", cut_);
   mapCell_->setToolTip(tr("What is painted stays on its cells"));
-  connect(mapCell_, &QToolButton::clicked, this, [this] { session_->setCell(session_->quilt().sheet(sheet_)->cut.cell); });
+  connect(mapCell_, &QToolButton::clicked, this,
+          [this] { session_->setCell(session_->quilt().sheet(sheet_)->cut.cell); });
   newMap_ = plainButton("map-for-sheet", cut_);
   connect(newMap_, &QToolButton::clicked, this, [this] { Q_EMIT newMapWanted(sheet_); });
   layout->addLayout(chips_);
   layout->addWidget(reason_);
-  layout->addLayout(new SentenceLayout({word(tr("Tiles of")), cellW_, word(tr("×")), cellH_, word(tr("px, a border of")),
-                                        border_, word(tr("and gaps of")), gap_, word(tr(", beginning at")), offsetX_,
-                                        word(tr(",")), offsetY_, word(tr("."))}));
+  layout->addLayout(new SentenceLayout({word(tr("Tiles of")), cellW_, word(tr("×")), cellH_,
+                                        word(tr("px, a border of")), border_, word(tr("and gaps of")), gap_,
+                                        word(tr(", beginning at")), offsetX_, word(tr(",")), offsetY_, word(tr("."))}));
   layout->addWidget(agreement_);
   auto* steps = new QHBoxLayout;
   steps->setSpacing(kGap / 2);
@@ -182,7 +182,8 @@ QWidget* SheetCard::buildPixels() {
   layout->addWidget(twice_);
   scale_ = new QWidget(pixels_);
   enlarge_ = number("svg-scale", tr("How many times its own size the drawing is made"), 1, kMostShrink);
-  auto* sentence = new SentenceLayout({new QLabel(tr("A drawing of lines, made"), scale_), enlarge_, new QLabel(tr("times its own size."), scale_)});
+  auto* sentence = new SentenceLayout(
+      {new QLabel(tr("A drawing of lines, made"), scale_), enlarge_, new QLabel(tr("times its own size."), scale_)});
   scale_->setLayout(sentence);
   connect(enlarge_, &NumberField::valueChanged, this, [this](double value) {
     const Sheet* sheet = session_->quilt().sheet(sheet_);
@@ -192,7 +193,8 @@ QWidget* SheetCard::buildPixels() {
     session_->sheets().setCare(sheet_, care);
   });
   layout->addWidget(scale_);
-  offer(shrink_, "offer-shrink", [this](PixelCare& care, bool on) { care.shrink = on ? shrink_->property("factor").toInt() : 1; });
+  offer(shrink_, "offer-shrink",
+        [this](PixelCare& care, bool on) { care.shrink = on ? shrink_->property("factor").toInt() : 1; });
   offer(rims_, "offer-rims", [](PixelCare& care, bool on) { care.closesRims = on; });
   offer(seeThrough_, "offer-see-through", [this](PixelCare& care, bool on) {
     care.seeThrough = on ? std::optional(seeThrough_->property("colour").toUInt()) : std::nullopt;
@@ -252,9 +254,9 @@ QWidget* SheetCard::buildFacts() {
   by_ = textField("sheet-by", tr("Who made it"), tr("who made it"));
   licence_ = textField("sheet-licence", tr("On what terms it may be used"), tr("licence"));
   const std::pair<QLineEdit*, std::string SheetOrigin::*> fields[] = {{pile_, &SheetOrigin::pile},
-                                                                     {from_, &SheetOrigin::from},
-                                                                     {by_, &SheetOrigin::by},
-                                                                     {licence_, &SheetOrigin::licence}};
+                                                                      {from_, &SheetOrigin::from},
+                                                                      {by_, &SheetOrigin::by},
+                                                                      {licence_, &SheetOrigin::licence}};
   for (const auto& [field, text] : fields) {
     connect(field, &QLineEdit::editingFinished, this, [this, field = field, text = text] {
       const Sheet* sheet = session_ ? session_->quilt().sheet(sheet_) : nullptr;
@@ -266,7 +268,8 @@ QWidget* SheetCard::buildFacts() {
   sell_ = new QComboBox(part);
   sell_->setObjectName(QStringLiteral("sheet-may-sell"));
   sell_->setAccessibleName(tr("Whether it may be sold with a game"));
-  sell_->addItems({tr("Whether it may be sold: nobody knows"), tr("May be sold with a game"), tr("May not be sold with a game")});
+  sell_->addItems(
+      {tr("Whether it may be sold: nobody knows"), tr("May be sold with a game"), tr("May not be sold with a game")});
   connect(sell_, &QComboBox::activated, this, [this](int index) {
     const auto may = index == 0 ? std::optional<bool>() : std::optional(index == 1);
     session_->sheets().change(tr("Facts of %1"), sheet_, [&](Sheet& s) { s.origin.maySell = may; });
@@ -279,7 +282,8 @@ QWidget* SheetCard::buildFacts() {
     });
   };
   check(turn_, "sheet-may-turn", tr("turned,"), [](Sheet& s, bool on) { s.turns.turn = on; });
-  check(mirrorAcross_, "sheet-may-mirror-across", tr("mirrored across,"), [](Sheet& s, bool on) { s.turns.mirrorAcross = on; });
+  check(mirrorAcross_, "sheet-may-mirror-across", tr("mirrored across,"),
+        [](Sheet& s, bool on) { s.turns.mirrorAcross = on; });
   check(mirrorDown_, "sheet-may-mirror-down", tr("mirrored down."), [](Sheet& s, bool on) { s.turns.mirrorDown = on; });
   check(follow_, "sheet-follows", tr("Follow the original"), [this](Sheet& s, bool on) {
     s.follows = on ? session_->sheets().cameFrom(s.id).toStdString() : std::string();
@@ -292,10 +296,12 @@ QWidget* SheetCard::buildFacts() {
     connect(field, &NumberField::valueChanged, this, &SheetCard::setStance);
   }
   layout->addLayout(new SentenceLayout({word(tr("Lies with")), pile_}));
-  layout->addLayout(new SentenceLayout({word(tr("From")), from_, word(tr(", by")), by_, word(tr(", under")), licence_, word(tr("."))}));
+  layout->addLayout(new SentenceLayout(
+      {word(tr("From")), from_, word(tr(", by")), by_, word(tr(", under")), licence_, word(tr("."))}));
   layout->addWidget(sell_);
   layout->addLayout(new SentenceLayout({word(tr("May be")), turn_, mirrorAcross_, mirrorDown_}));
-  layout->addLayout(new SentenceLayout({word(tr("Stands on")), footW_, word(tr("×")), footH_, word(tr("cells, shifted")), seatX_, word(tr(",")), seatY_, word(tr("px."))}));
+  layout->addLayout(new SentenceLayout({word(tr("Stands on")), footW_, word(tr("×")), footH_,
+                                        word(tr("cells, shifted")), seatX_, word(tr(",")), seatY_, word(tr("px."))}));
   layout->addWidget(follow_);
   return part;
 }
@@ -328,7 +334,8 @@ QWidget* SheetCard::buildTiles() {
   keep_ = new QCheckBox(tr("keep when tidying"), part);
   keep_->setObjectName(QStringLiteral("tile-keep"));
   connect(keep_, &QCheckBox::clicked, this, [this](bool on) {
-    session_->sheets().changeTiles(on ? tr("Keep %1") : tr("Do not keep %1"), sheet_, chosen(), [&](TileFacts& facts) { facts.keep = on; });
+    session_->sheets().changeTiles(on ? tr("Keep %1") : tr("Do not keep %1"), sheet_, chosen(),
+                                   [&](TileFacts& facts) { facts.keep = on; });
   });
   animate_ = plainButton("animate-chosen", part);
   animate_->setText(tr("Animate them"));
@@ -339,7 +346,8 @@ QWidget* SheetCard::buildTiles() {
   connect(animate_, &QToolButton::clicked, this, [this] {
     const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
     const bool stands = !tiles.empty() && session_->quilt().sheet(sheet_)->framesOf(tiles.front());
-    session_->sheets().makeFrames(sheet_, tiles.size() == 1 && stands ? std::vector{tiles.front()} : tiles, frameTime_->wholeValue());
+    session_->sheets().makeFrames(sheet_, tiles.size() == 1 && stands ? std::vector{tiles.front()} : tiles,
+                                  frameTime_->wholeValue());
   });
   connect(frameTime_, &NumberField::valueChanged, this, [this](double time) {
     const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
@@ -434,7 +442,9 @@ std::set<std::uint32_t> SheetCard::chosen() const {
 }
 
 void SheetCard::useCut() {
-  const SheetCut cut{{cellW_->wholeValue(), cellH_->wholeValue()}, border_->wholeValue(), gap_->wholeValue(),
+  const SheetCut cut{{cellW_->wholeValue(), cellH_->wholeValue()},
+                     border_->wholeValue(),
+                     gap_->wholeValue(),
                      {offsetX_->wholeValue(), offsetY_->wholeValue()}};
   if (session_->sheets().cut(sheet_, cut)) return;
   const Sheet* sheet = session_->quilt().sheet(sheet_);
@@ -448,7 +458,8 @@ void SheetCard::setStance() {
   if (tiles.empty() || tiles.size() == static_cast<std::size_t>(session_->quilt().sheet(sheet_)->tileCount())) {
     session_->sheets().change(tr("Stand %1 otherwise"), sheet_, [&](Sheet& s) { s.stance = stance; });
   } else {
-    session_->sheets().changeTiles(tr("Stand %1 otherwise"), sheet_, tiles, [&](TileFacts& facts) { facts.stance = stance; });
+    session_->sheets().changeTiles(tr("Stand %1 otherwise"), sheet_, tiles,
+                                   [&](TileFacts& facts) { facts.stance = stance; });
   }
 }
 
@@ -474,10 +485,13 @@ QString SheetCard::agreement(const Sheet& sheet) const {
   if (tile == cell) return tr("They fit the cells of %1.").arg(name);
   if (tile.w > cell.w || tile.h > cell.h) {
     if (tile.w % cell.w == 0 && tile.h % cell.h == 0 && tile.w / cell.w == tile.h / cell.h) {
-      return tr("The cells of %1 have %2 px: a tile is %3 × as large and hangs over its neighbours. If it is several tiles, choose a smaller cut.")
-          .arg(name, sizeText(cell)).arg(tile.w / cell.w);
+      return tr("The cells of %1 have %2 px: a tile is %3 × as large and hangs over its neighbours. If it is several "
+                "tiles, choose a smaller cut.")
+          .arg(name, sizeText(cell))
+          .arg(tile.w / cell.w);
     }
-    return tr("The cells of %1 have %2 px: the tiles are larger than that and stand on their cells.").arg(name, sizeText(cell));
+    return tr("The cells of %1 have %2 px: the tiles are larger than that and stand on their cells.")
+        .arg(name, sizeText(cell));
   }
   return tr("The cells of %1 have %2 px: the tiles are smaller and leave gaps there.").arg(name, sizeText(cell));
 }
@@ -564,9 +578,12 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   twice_->setVisible(other != nullptr);
   if (other) {
     const QString name = QString::fromStdString(other->name);
-    twice_->setText(twin->thisIsTwice
-                        ? tr("This shows the same as %1 at twice the size. All art of a game is best drawn at one scale: shrink it, or take one of the two away.").arg(name)
-                        : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
+    twice_->setText(
+        twin->thisIsTwice
+            ? tr("This shows the same as %1 at twice the size. All art of a game is best drawn at one scale: shrink "
+                 "it, or take one of the two away.")
+                  .arg(name)
+            : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
   }
   const bool drawn = notes && notes->isLineDrawing;
   scale_->setVisible(drawn);
@@ -574,13 +591,14 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   const int factor = sheet.care.shrink > 1 ? sheet.care.shrink : twin && twin->thisIsTwice ? 2 : findings.enlarged;
   shrink_->setVisible(factor > 1);
   shrink_->setProperty("factor", factor);
-  shrink_->setText(sheet.care.shrink > 1 ? tr("Shrunk to 1 : %1").arg(factor)
+  shrink_->setText(sheet.care.shrink > 1   ? tr("Shrunk to 1 : %1").arg(factor)
                    : findings.enlarged > 1 ? tr("Every pixel is drawn %1 × %1: shrink to 1 : %1").arg(factor)
                                            : tr("Shrink to 1 : %1").arg(factor));
   shrink_->setChecked(sheet.care.shrink > 1);
   rims_->setVisible(sheet.care.closesRims || findings.rims > 0);
-  rims_->setText(sheet.care.closesRims ? tr("Half-see-through rims are closed")
-                                       : tr("Close %n half-see-through pixel(s)", nullptr, static_cast<int>(findings.rims)));
+  rims_->setText(sheet.care.closesRims
+                     ? tr("Half-see-through rims are closed")
+                     : tr("Close %n half-see-through pixel(s)", nullptr, static_cast<int>(findings.rims)));
   rims_->setChecked(sheet.care.closesRims);
   const auto colour = sheet.care.seeThrough ? sheet.care.seeThrough : findings.background;
   seeThrough_->setVisible(colour.has_value());
@@ -591,11 +609,13 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
     seeThrough_->setIcon(swatch);
     seeThrough_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     const QString name = QColor::fromRgb(*colour).name();
-    seeThrough_->setText(sheet.care.seeThrough ? tr("%1 is see-through").arg(name) : tr("Make %1 see-through").arg(name));
+    seeThrough_->setText(sheet.care.seeThrough ? tr("%1 is see-through").arg(name)
+                                               : tr("Make %1 see-through").arg(name));
   }
   seeThrough_->setChecked(sheet.care.seeThrough.has_value());
   pick_->setVisible(!findings.hasClear || sheet.care.seeThrough);
-  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear || other || drawn);
+  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear ||
+                      other || drawn);
 }
 
 void SheetCard::refreshFacts(const Sheet& sheet) {
@@ -610,7 +630,8 @@ void SheetCard::refreshFacts(const Sheet& sheet) {
   turn_->setChecked(sheet.turns.turn);
   mirrorAcross_->setChecked(sheet.turns.mirrorAcross);
   mirrorDown_->setChecked(sheet.turns.mirrorDown);
-  const QString original = sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
+  const QString original =
+      sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
   follow_->setVisible(!original.isEmpty());
   follow_->setChecked(!sheet.follows.empty());
   follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
@@ -630,7 +651,9 @@ void SheetCard::refreshTiles(const Sheet& sheet) {
       if (!footing) break;
     }
   }
-  const QString which = tiles.empty() ? tr("its tiles") : tiles.size() == 1 ? QString::fromStdString(sheet.tileName(tiles.front())) : tr("the %n chosen tiles", nullptr, static_cast<int>(tiles.size()));
+  const QString which = tiles.empty()       ? tr("its tiles")
+                        : tiles.size() == 1 ? QString::fromStdString(sheet.tileName(tiles.front()))
+                                            : tr("the %n chosen tile(s)", nullptr, static_cast<int>(tiles.size()));
   footingText_->setText(tr("What do %1 do to somebody walking?").arg(which));
   if (tiles.size() == 1) footingText_->setText(tr("What does %1 do to somebody walking?").arg(which));
   for (std::size_t i = 0; i < footings_.size(); ++i) {
@@ -647,7 +670,8 @@ void SheetCard::refreshTiles(const Sheet& sheet) {
   show(footH_, stance.footprint.h);
   if (tiles.empty()) return;
   const TileFacts& facts = sheet.factsOf(tiles.front());
-  tilesTitle_->setText(tiles.size() == 1 ? tr("Chosen: %1, number %2").arg(which).arg(tiles.front()) : tr("Chosen: %n tiles", nullptr, static_cast<int>(tiles.size())));
+  tilesTitle_->setText(tiles.size() == 1 ? tr("Chosen: %1, number %2").arg(which).arg(tiles.front())
+                                         : tr("Chosen: %n tile(s)", nullptr, static_cast<int>(tiles.size())));
   tileName_->setVisible(tiles.size() == 1);
   if (!tileName_->hasFocus()) tileName_->setText(QString::fromStdString(facts.name));
   if (!tags_->hasFocus()) {
@@ -655,12 +679,14 @@ void SheetCard::refreshTiles(const Sheet& sheet) {
     for (const std::string& tag : facts.tags) tags << QString::fromStdString(tag);
     tags_->setText(tags.join(QStringLiteral(", ")));
   }
-  keep_->setChecked(std::all_of(tiles.begin(), tiles.end(), [&](std::uint32_t tile) { return sheet.factsOf(tile).keep; }));
+  keep_->setChecked(
+      std::all_of(tiles.begin(), tiles.end(), [&](std::uint32_t tile) { return sheet.factsOf(tile).keep; }));
   const bool animated = !facts.frames.empty();
   animate_->setVisible(tiles.size() > 1 || animated);
   frameTime_->setVisible(tiles.size() > 1 || animated);
   animate_->setText(animated && tiles.size() == 1 ? tr("Stand still") : tr("Animate them"));
-  if (animated && (!frameTime_->hasFocus() || !frameTime_->isModified())) frameTime_->setValue(facts.frames.front().milliseconds);
+  if (animated && (!frameTime_->hasFocus() || !frameTime_->isModified()))
+    frameTime_->setValue(facts.frames.front().milliseconds);
 }
 
 }  // namespace uq

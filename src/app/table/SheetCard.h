@@ -1,4 +1,5 @@
-// SheetCard: everything about one sheet — how it is cut, what its pixels need, what its tiles are and where it comes from.
+// SheetCard: everything about one sheet — how it is cut, what its pixels need, what its tiles are and where it comes
+// from.
 //
 // Opens by itself beside the Table when a picture comes in, with the cut already made: there is nothing to confirm.
 // Every control acts at once and is one step. While it is open the Table shows the cut over the picture.

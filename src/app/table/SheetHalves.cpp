@@ -9,7 +9,8 @@ namespace {
 constexpr qint64 kMadeAtOnce = 1 << 19;  // pixels that are halved while one waits
 
 QImage halved(const QImage& picture) {
-  return picture.scaled(std::max(1, picture.width() / 2), std::max(1, picture.height() / 2), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+  return picture.scaled(std::max(1, picture.width() / 2), std::max(1, picture.height() / 2), Qt::IgnoreAspectRatio,
+                        Qt::SmoothTransformation);
 }
 
 }  // namespace
@@ -26,13 +27,16 @@ QImage SheetHalves::at(Id sheet, const QImage& picture, double zoom) {
           chain.making = true;
           pool_.start([this, sheet, from, key = chain.key] {
             const QImage half = halved(from);
-            QMetaObject::invokeMethod(this, [this, sheet, half, key] {
-              Chain& to = chains_[sheet];
-              if (to.key != key) return;
-              to.making = false;
-              to.halves.push_back(half);
-              Q_EMIT came();
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, sheet, half, key] {
+                  Chain& to = chains_[sheet];
+                  if (to.key != key) return;
+                  to.making = false;
+                  to.halves.push_back(half);
+                  Q_EMIT came();
+                },
+                Qt::QueuedConnection);
           });
         }
         return from;

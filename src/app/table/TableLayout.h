@@ -1,8 +1,8 @@
 // TableLayout: where on the Table everything lies — Chalk, piles with their sheets, and pictures that nobody cut yet.
 //
-// Sheets lie beside one another as far as there is room, then below; a pile begins below what comes before it, under its
-// name, and may be folded. Positions are logical pixels of the unscrolled Table at one zoom; headings keep their height.
-// Cost: the sheets.
+// Sheets lie beside one another as far as there is room, then below; a pile begins below what comes before it, under
+// its name, and may be folded. Positions are logical pixels of the unscrolled Table at one zoom; headings keep their
+// height. Cost: the sheets.
 #pragma once
 
 #include <QRectF>
@@ -18,11 +18,11 @@ namespace uq {
 struct TableItem {
   enum class Kind { pile, sheet, loose };
   Kind kind = Kind::sheet;
-  Id sheet;           // of a sheet
-  std::string name;   // of a pile, or of a loose picture's file
+  Id sheet;          // of a sheet
+  std::string name;  // of a pile, or of a loose picture's file
   bool folded = false;
   QRectF heading;
-  QRectF picture;     // of a sheet only
+  QRectF picture;  // of a sheet only
 };
 
 struct TableLayout {

@@ -42,7 +42,9 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   field_->setObjectName(QStringLiteral("table-search"));
   field_->setAccessibleName(tr("Find tiles on the Table"));
   field_->setPlaceholderText(tr("Find tiles"));
-  field_->setToolTip(tr("Names, tags, sheets, numbers, open, solid, overhead, colours, animated, used. Point at it and type, or press Ctrl+F."));
+  field_->setToolTip(
+      tr("Names, tags, sheets, numbers, open, solid, overhead, colours, animated, used. Point at it and type, or press "
+         "Ctrl+F."));
   field_->installEventFilter(this);
   connect(field_, &QLineEdit::textChanged, this, [this](const QString& text) {
     if (text.trimmed().isEmpty()) {
@@ -123,9 +125,7 @@ void TablePanel::search() {
   field_->selectAll();
 }
 
-void TablePanel::showUsed(bool on) {
-  setView(on ? View::used : View::sheets);
-}
+void TablePanel::showUsed(bool on) { setView(on ? View::used : View::sheets); }
 void TablePanel::showFitting(bool on) { setView(on ? View::fitting : View::sheets); }
 void TablePanel::showSheets() {
   field_->clear();
@@ -157,7 +157,9 @@ void TablePanel::refresh() {
         add(hit);
       }
     }
-    none = tr("No tile is called so. Words may be names, tags, sheets, numbers, open, solid, overhead, colours, animated or used.");
+    none =
+        tr("No tile is called so. Words may be names, tags, sheets, numbers, open, solid, overhead, colours, animated "
+           "or used.");
   } else if (view_ == View::used) {
     std::vector<std::pair<std::int64_t, TileRef>> counts;
     for (const auto& [used, count] : work.usesHere()) counts.emplace_back(count, used);
@@ -189,7 +191,8 @@ void TablePanel::refresh() {
         if (!view.pixels || place->right() > view.w || place->bottom() > view.h) return std::nullopt;
         return TilePixels{view, *place};
       };
-      for (const SheetHit& hit : tilesThatFit(quilt, tableOrder(quilt), *map, *layer, *cell, pixels, kMostFound)) add(hit);
+      for (const SheetHit& hit : tilesThatFit(quilt, tableOrder(quilt), *map, *layer, *cell, pixels, kMostFound))
+        add(hit);
     }
   }
   found_->show(std::move(list), none);
@@ -201,8 +204,8 @@ void TablePanel::light(std::optional<TileRef> tile) {
   if (tile && map) {
     // What is out of sight needs no light.
     const QRectF seen = canvas_->seenPixels();
-    const PixelRect pixels{static_cast<int>(seen.x()) - 1, static_cast<int>(seen.y()) - 1, static_cast<int>(seen.width()) + 3,
-                           static_cast<int>(seen.height()) + 3};
+    const PixelRect pixels{static_cast<int>(seen.x()) - 1, static_cast<int>(seen.y()) - 1,
+                           static_cast<int>(seen.width()) + 3, static_cast<int>(seen.height()) + 3};
     const CellRect within = makeGrid(map->grid)->cellsMeeting(pixels).intersected(map->bounds);
     for (const Shared<TilesLayer>& layer : map->layers) {
       layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {

@@ -23,10 +23,10 @@ namespace {
 
 constexpr double kSmallest = 0.05;
 constexpr double kLargest = 8;
-constexpr int kWidestFitted = 512;       // pixels of a picture; wider ones are scrolled sideways
-constexpr double kSmallestLined = 6;     // logical pixels of a cell between which lines are drawn
-constexpr int kTick = 40;                // milliseconds
-constexpr double kCarriedFrom = 4;       // logical pixels from which a press becomes a drag
+constexpr int kWidestFitted = 512;    // pixels of a picture; wider ones are scrolled sideways
+constexpr double kSmallestLined = 6;  // logical pixels of a cell between which lines are drawn
+constexpr int kTick = 40;             // milliseconds
+constexpr double kCarriedFrom = 4;    // logical pixels from which a press becomes a drag
 
 QString sizeText(PixelSize size) {
   return size.w == size.h ? QString::number(size.w) : QStringLiteral("%1 × %2").arg(size.w).arg(size.h);
@@ -68,7 +68,8 @@ void TableView::setSession(Session* session) {
 void TableView::layOut() {
   layout_ = {};
   if (session_) {
-    layout_ = layOutTable(session_->quilt(), session_->desk().foldedPiles, session_->sheets().loosePictures(), zoom_, width());
+    layout_ = layOutTable(session_->quilt(), session_->desk().foldedPiles, session_->sheets().loosePictures(), zoom_,
+                          width());
     const auto isGone = [this](const Spot& spot) {
       const Sheet* on = sheet(spot.sheet);
       return !on || spot.cell >= static_cast<std::uint32_t>(on->tileCount());
@@ -164,7 +165,8 @@ void TableView::showCutOf(std::optional<Id> id) {
   picking_.reset();
   const Sheet* on = id ? sheet(*id) : nullptr;
   if (on) {
-    // As large as there is room for, so that every joint can be judged; afterwards as before, if nobody zoomed meanwhile.
+    // As large as there is room for, so that every joint can be judged; afterwards as before, if nobody zoomed
+    // meanwhile.
     if (!wasShown) zoomBefore_ = zoom_;
     const double room = (width() - 2.0 * kGap) / on->pictureSize.w;
     zoom_ = zoomShown_ = std::clamp(std::max(zoomBefore_, std::min(room, 3.0)), kSmallest, kLargest);
@@ -234,7 +236,9 @@ std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<Id> o
 std::vector<TableView::Spot> TableView::spotsOf(const Chosen& chosen) const {
   const Sheet& on = *sheet(chosen.from.sheet);
   const int wide = on.columns();
-  const auto at = [wide](std::uint32_t cell) { return CellPos{static_cast<int>(cell) % wide, static_cast<int>(cell) / wide}; };
+  const auto at = [wide](std::uint32_t cell) {
+    return CellPos{static_cast<int>(cell) % wide, static_cast<int>(cell) / wide};
+  };
   const CellRect area = CellRect::around(at(chosen.from.cell), at(chosen.to.cell));
   std::vector<Spot> spots;
   for (int row = area.y0; row < area.y1; ++row) {
@@ -283,7 +287,8 @@ QString TableView::textOf(const Spot& spot) const {
   const Sheet& on = *sheet(spot.sheet);
   const std::uint32_t number = on.numberAt(spot.cell);
   QStringList parts;
-  parts << tr("%1 — %2 %3").arg(QString::fromStdString(on.tileName(number)), QString::fromStdString(on.name)).arg(number);
+  parts
+      << tr("%1 — %2 %3").arg(QString::fromStdString(on.tileName(number)), QString::fromStdString(on.name)).arg(number);
   if (on.id == chalk().id) return parts.front();
   switch (on.footingOf(number)) {
     case Footing::open: break;
@@ -309,7 +314,9 @@ void TableView::takeChosen(bool byKeys) {
   const std::vector<Spot> spots = spotsOf(*chosen_);
   if (!slot || spots.empty()) return;
   const int wide = from.columns();
-  const auto at = [wide](std::uint32_t cell) { return CellPos{static_cast<int>(cell) % wide, static_cast<int>(cell) / wide}; };
+  const auto at = [wide](std::uint32_t cell) {
+    return CellPos{static_cast<int>(cell) % wide, static_cast<int>(cell) / wide};
+  };
   CellRect area = CellRect::around(at(chosen_->from.cell), at(chosen_->to.cell));
   // Held by the cell nearest to the middle.
   const int gripX = area.x0 + (area.width() - 1) / 2;
@@ -332,10 +339,13 @@ void TableView::paintHeading(QPainter& painter, const TableItem& item) const {
   const Theme& theme = Theme::current();
   const QRectF place = toWidget(item.heading);
   const QRectF line = place.adjusted(0, 0, 0, -3);
-  const bool isCarried = carried_ && carried_->moved && carried_->sheet == item.sheet && item.kind == TableItem::Kind::sheet;
+  const bool isCarried =
+      carried_ && carried_->moved && carried_->sheet == item.sheet && item.kind == TableItem::Kind::sheet;
   painter.setPen(isCarried ? theme.madder : theme.softInk);
   QFont plain = font();
-  const auto elided = [&](const QString& text) { return QFontMetrics(painter.font()).elidedText(text, Qt::ElideRight, static_cast<int>(place.width())); };
+  const auto elided = [&](const QString& text) {
+    return QFontMetrics(painter.font()).elidedText(text, Qt::ElideRight, static_cast<int>(place.width()));
+  };
   if (item.kind == TableItem::Kind::pile) {
     painter.fillRect(place.adjusted(-kGap / 2.0, 0, kGap / 2.0, 0), theme.panel);
     const QString arrow = item.folded ? QStringLiteral("▸ ") : QStringLiteral("▾ ");
@@ -349,12 +359,17 @@ void TableView::paintHeading(QPainter& painter, const TableItem& item) const {
   }
   if (item.kind == TableItem::Kind::loose) {
     painter.setPen(theme.woad);
-    painter.drawText(place, Qt::AlignLeft | Qt::AlignVCenter, elided(tr("New, not cut: %1 — click to cut it").arg(QString::fromStdString(item.name))));
+    painter.drawText(place, Qt::AlignLeft | Qt::AlignVCenter,
+                     elided(tr("New, not cut: %1 — click to cut it").arg(QString::fromStdString(item.name))));
     return;
   }
   const Sheet& one = *sheet(item.sheet);
-  QString text = one.id == chalk().id ? tr("Chalk · fills any cell") : QString::fromStdString(one.name) + QStringLiteral(" · ") +
-      (one.isCollection() ? tr("%n picture(s)", nullptr, one.tileCount()) : tr("%1 px · %2 tiles").arg(sizeText(one.cut.cell)).arg(one.tileCount()));
+  QString text =
+      one.id == chalk().id
+          ? tr("Chalk · fills any cell")
+          : QString::fromStdString(one.name) + QStringLiteral(" · ") +
+                (one.isCollection() ? tr("%n picture(s)", nullptr, one.tileCount())
+                                    : tr("%1 px · %2 tiles").arg(sizeText(one.cut.cell)).arg(one.tileCount()));
   painter.drawText(line, Qt::AlignLeft | Qt::AlignBottom, elided(text));
 }
 
@@ -381,27 +396,36 @@ void TableView::paintCut(QPainter& painter, const Sheet& one, const QRectF& plac
   veil.setAlpha(120);
   painter.fillPath(outside.subtracted(inside), veil);
   const double border = one.cut.border * zoom_;
-  if (rest.w > 0) painter.fillRect(QRectF(covered.right() + border, place.top(), place.right() - covered.right() - border, place.height()), QBrush(theme.weld, Qt::BDiagPattern));
-  if (rest.h > 0) painter.fillRect(QRectF(place.left(), covered.bottom() + border, place.width(), place.bottom() - covered.bottom() - border), QBrush(theme.weld, Qt::BDiagPattern));
+  if (rest.w > 0)
+    painter.fillRect(
+        QRectF(covered.right() + border, place.top(), place.right() - covered.right() - border, place.height()),
+        QBrush(theme.weld, Qt::BDiagPattern));
+  if (rest.h > 0)
+    painter.fillRect(
+        QRectF(place.left(), covered.bottom() + border, place.width(), place.bottom() - covered.bottom() - border),
+        QBrush(theme.weld, Qt::BDiagPattern));
   painter.restore();
   if (std::min(one.cut.cell.w, one.cut.cell.h) * zoom_ < 4) return;
   QVector<QLineF> lines;
   for (int column = 0; column <= cells.w; ++column) {
     const double x = column < cells.w ? rectOf(static_cast<std::uint32_t>(column)).left() : covered.right();
     lines << QLineF(x, covered.top(), x, covered.bottom());
-    if (column > 0 && column < cells.w && one.cut.gap > 0) lines << QLineF(x - one.cut.gap * zoom_, covered.top(), x - one.cut.gap * zoom_, covered.bottom());
+    if (column > 0 && column < cells.w && one.cut.gap > 0)
+      lines << QLineF(x - one.cut.gap * zoom_, covered.top(), x - one.cut.gap * zoom_, covered.bottom());
   }
   for (int row = 0; row <= cells.h; ++row) {
     const double y = row < cells.h ? rectOf(static_cast<std::uint32_t>(row * cells.w)).top() : covered.bottom();
     lines << QLineF(covered.left(), y, covered.right(), y);
-    if (row > 0 && row < cells.h && one.cut.gap > 0) lines << QLineF(covered.left(), y - one.cut.gap * zoom_, covered.right(), y - one.cut.gap * zoom_);
+    if (row > 0 && row < cells.h && one.cut.gap > 0)
+      lines << QLineF(covered.left(), y - one.cut.gap * zoom_, covered.right(), y - one.cut.gap * zoom_);
   }
   // Of a large sheet only what is in sight.
   const QRectF sight = QRectF(rect()).adjusted(-2, -2, 2, 2);
   QVector<QLineF> seen;
   for (const QLineF& line : lines) {
-    const QLineF part(std::clamp(line.x1(), sight.left(), sight.right()), std::clamp(line.y1(), sight.top(), sight.bottom()),
-                      std::clamp(line.x2(), sight.left(), sight.right()), std::clamp(line.y2(), sight.top(), sight.bottom()));
+    const QLineF part(
+        std::clamp(line.x1(), sight.left(), sight.right()), std::clamp(line.y1(), sight.top(), sight.bottom()),
+        std::clamp(line.x2(), sight.left(), sight.right()), std::clamp(line.y2(), sight.top(), sight.bottom()));
     const bool across = line.y1() == line.y2() ? part.y1() == line.y1() : part.x1() == line.x1();
     if (across && part.length() > 0) seen << part;
   }
@@ -460,7 +484,8 @@ void TableView::paintSheet(QPainter& painter, const TableItem& item) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(theme.lamp);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.drawPolygon(QPolygonF({box.topRight() + QPointF(-8, 2), box.topRight() + QPointF(-2, 5), box.topRight() + QPointF(-8, 8)}));
+    painter.drawPolygon(
+        QPolygonF({box.topRight() + QPointF(-8, 2), box.topRight() + QPointF(-2, 5), box.topRight() + QPointF(-8, 8)}));
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.setBrush(Qt::NoBrush);
   }
@@ -496,7 +521,8 @@ void TableView::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), theme.cloth);
   if (!session_) {
     painter.setPen(theme.softInk);
-    painter.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap, tr("The tile sheets of a quilt lie here."));
+    painter.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
+                     tr("The tile sheets of a quilt lie here."));
     return;
   }
   for (const TableItem& item : layout_.items) {
@@ -533,7 +559,8 @@ void TableView::paintEvent(QPaintEvent*) {
     const TableItem* next = layout_.of(before);
     double y = next ? toWidget(next->heading).top() : toWidget(QRectF(0, layout_.size.height(), 0, 0)).top();
     for (const TableItem& item : layout_.items) {
-      if (!next && item.kind == TableItem::Kind::sheet && sheet(item.sheet)->origin.pile == pile) y = toWidget(item.picture).bottom() + 3;
+      if (!next && item.kind == TableItem::Kind::sheet && sheet(item.sheet)->origin.pile == pile)
+        y = toWidget(item.picture).bottom() + 3;
     }
     drawStitchLine(painter, {kGap, y, width() - double{kGap}, y}, theme.madder, theme.paper);
   }
@@ -553,7 +580,8 @@ bool TableView::event(QEvent* event) {
     const auto* help = static_cast<QHelpEvent*>(event);
     const TableItem* item = itemAt(help->pos(), true);
     if (item && item->kind == TableItem::Kind::sheet && item->sheet != chalk().id) {
-      QToolTip::showText(help->globalPos(), tr("Click for the sheet's cut and facts, drag to move it"), this, toWidget(item->heading).toRect());
+      QToolTip::showText(help->globalPos(), tr("Click for the sheet's cut and facts, drag to move it"), this,
+                         toWidget(item->heading).toRect());
     } else {
       QToolTip::hideText();
     }

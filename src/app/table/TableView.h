@@ -1,9 +1,9 @@
 // TableView: the surface on which the quilt's sheets lie, to zoom and pan like a map.
 //
 // A click takes a tile into the hand, a drag over several takes a block; what was taken stays marked by stitches. The
-// arrows move a tile cursor, with Shift they draw a block, Enter takes it. Sheets lie in piles (see TableLayout): a click
-// on a pile's name folds it, a click on a sheet's heading opens its card, a drag of the heading moves the sheet. Pictures
-// are drawn from halves made beside the interface, so large ones pan like small ones.
+// arrows move a tile cursor, with Shift they draw a block, Enter takes it. Sheets lie in piles (see TableLayout): a
+// click on a pile's name folds it, a click on a sheet's heading opens its card, a drag of the heading moves the sheet.
+// Pictures are drawn from halves made beside the interface, so large ones pan like small ones.
 #pragma once
 
 #include <QElapsedTimer>
@@ -134,7 +134,7 @@ class TableView : public QWidget {
   std::optional<Carried> carried_;  // a sheet by its heading
   std::function<bool(TileRef, QPoint)> dropTaker_;
   std::vector<std::uint32_t> numbers_;  // the tiles of `chosen_`
-  Block taken_;  // what was in hand when `chosen_` was taken
+  Block taken_;                         // what was in hand when `chosen_` was taken
   std::optional<QPointF> pan_;
   QTimer ticks_;  // while animated tiles are played
   QElapsedTimer played_;

@@ -20,7 +20,7 @@
 namespace uq {
 
 namespace {
-constexpr int kWidth = 336;       // logical pixels
+constexpr int kWidth = 336;  // logical pixels
 constexpr int kTile = 30;
 constexpr std::size_t kMostShown = 120;
 }  // namespace
@@ -52,7 +52,8 @@ class TidyCard::Tiles : public QWidget {
     for (std::size_t i = 0; i < std::min(tiles_.size(), kMostShown); ++i) {
       const QRectF box = rectOf(i);
       painter.fillRect(box, theme.surround.lighter(150));
-      if (const auto picture = card_->session_->painter().pictures().tile(card_->session_->quilt(), {*slot, tiles_[i]})) {
+      if (const auto picture =
+              card_->session_->painter().pictures().tile(card_->session_->quilt(), {*slot, tiles_[i]})) {
         const QSizeF size = QSizeF(picture->size()).scaled(box.size(), Qt::KeepAspectRatio);
         painter.setRenderHint(QPainter::SmoothPixmapTransform, size.width() < picture->width());
         painter.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), *picture);
@@ -69,8 +70,8 @@ class TidyCard::Tiles : public QWidget {
     for (std::size_t i = 0; i < std::min(tiles_.size(), kMostShown); ++i) {
       if (!rectOf(i).contains(event->pos())) continue;
       const bool kept = card_->session_->quilt().sheet(card_->sheet_)->factsOf(tiles_[i]).keep;
-      card_->session_->sheets().changeTiles(kept ? TidyCard::tr("Do not keep %1") : TidyCard::tr("Keep %1"), card_->sheet_,
-                                            {tiles_[i]}, [&](TileFacts& facts) { facts.keep = !kept; });
+      card_->session_->sheets().changeTiles(kept ? TidyCard::tr("Do not keep %1") : TidyCard::tr("Keep %1"),
+                                            card_->sheet_, {tiles_[i]}, [&](TileFacts& facts) { facts.keep = !kept; });
     }
   }
   bool event(QEvent* event) override {
@@ -88,16 +89,19 @@ class TidyCard::Tiles : public QWidget {
     const Quilt& quilt = card_->session_->quilt();
     const Sheet& sheet = *quilt.sheet(card_->sheet_);
     const auto slot = quilt.slots().find(card_->sheet_).value_or(0);
-    QStringList lines = {TidyCard::tr("%1, number %2. Click to keep it.").arg(QString::fromStdString(sheet.tileName(tile))).arg(tile)};
+    QStringList lines = {
+        TidyCard::tr("%1, number %2. Click to keep it.").arg(QString::fromStdString(sheet.tileName(tile))).arg(tile)};
     const auto twin = card_->finds_.twins.find(tile);
     if (twin != card_->finds_.twins.end()) {
       const QString of = QString::fromStdString(sheet.tileName(twin->second.of));
-      lines << (twin->second.mirrored ? TidyCard::tr("Equals %1 mirrored.").arg(of) : TidyCard::tr("Equals %1.").arg(of));
+      lines << (twin->second.mirrored ? TidyCard::tr("Equals %1 mirrored.").arg(of)
+                                      : TidyCard::tr("Equals %1.").arg(of));
     }
     for (const auto& map : quilt.maps()) {
       const TileUses uses = usesOn(map.read());
       const auto used = uses.find({slot, tile});
-      if (used != uses.end()) lines << TidyCard::tr("%1 × on %2").arg(used->second).arg(QString::fromStdString(map->name));
+      if (used != uses.end())
+        lines << TidyCard::tr("%1 × on %2").arg(used->second).arg(QString::fromStdString(map->name));
     }
     if (lines.size() == 1) lines << TidyCard::tr("On no map.");
     return lines.join(QLatin1Char('\n'));
@@ -128,8 +132,10 @@ TidyCard::TidyCard(QWidget* parent) : QFrame(parent) {
   list->setSpacing(6);
   nothing_ = makeSoftLabel(inside);
   list->addWidget(nothing_);
-  const std::pair<const char*, std::vector<std::uint32_t> TidyFinds::*> kinds[] = {
-      {"tidy-blank", &TidyFinds::blank}, {"tidy-stray", &TidyFinds::stray}, {"tidy-double", nullptr}, {"tidy-unused", &TidyFinds::unused}};
+  const std::pair<const char*, std::vector<std::uint32_t> TidyFinds::*> kinds[] = {{"tidy-blank", &TidyFinds::blank},
+                                                                                   {"tidy-stray", &TidyFinds::stray},
+                                                                                   {"tidy-double", nullptr},
+                                                                                   {"tidy-unused", &TidyFinds::unused}};
   for (const auto& [object, of] : kinds) {
     Kind kind{new QCheckBox(inside), new Tiles(this), of};
     kind.wanted->setObjectName(QLatin1String(object));
@@ -209,8 +215,9 @@ void TidyCard::refresh() {
   title_->setText(tr("Tidy %1").arg(QString::fromStdString(sheet->name)));
   const int counts[] = {static_cast<int>(finds_.blank.size()), static_cast<int>(finds_.stray.size()),
                         static_cast<int>(finds_.twins.size()), static_cast<int>(finds_.unused.size())};
-  const QString texts[] = {tr("%n blank tile(s)", nullptr, counts[0]), tr("%n tile(s) with only a stray mark", nullptr, counts[1]),
-                           tr("%n double tile(s), also mirrored", nullptr, counts[2]), tr("%n tile(s) used nowhere", nullptr, counts[3])};
+  const QString texts[] = {
+      tr("%n blank tile(s)", nullptr, counts[0]), tr("%n tile(s) with only a stray mark", nullptr, counts[1]),
+      tr("%n double tile(s), also mirrored", nullptr, counts[2]), tr("%n tile(s) used nowhere", nullptr, counts[3])};
   for (std::size_t i = 0; i < kinds_.size(); ++i) {
     const Kind& kind = kinds_[i];
     std::vector<std::uint32_t> tiles;
@@ -226,7 +233,8 @@ void TidyCard::refresh() {
   nothing_->setVisible(finds_.empty());
   nothing_->setText(tr("Nothing is blank, stray, double or unused."));
   retired_->setVisible(!finds_.retired.empty());
-  retired_->setText(tr("%n tile(s) of an earlier cut are still drawn on maps and stay.", nullptr, static_cast<int>(finds_.retired.size())));
+  retired_->setText(tr("Of an earlier cut, %n tile(s) may still be drawn on maps and stay.", nullptr,
+                       static_cast<int>(finds_.retired.size())));
   retiredTiles_->show(finds_.retired);
   const TidyFinds now = chosen();
   const auto count = static_cast<int>(now.blank.size() + now.stray.size() + now.twins.size() + now.unused.size());

@@ -14,7 +14,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kLookAfter = 120;  // milliseconds; programs write pictures in several goes
+constexpr int kLookAfter = 120;              // milliseconds; programs write pictures in several goes
 constexpr qint64 kMeasuredAtOnce = 1 << 19;  // pixels that are measured while one waits
 
 std::vector<std::string> texts(const QStringList& list) {
@@ -51,7 +51,8 @@ void SheetWork::follow() {
     if (sheet->isCollection()) {
       wanted << folder + QLatin1String("/sheets/") + QString::fromStdString(sheet->file);
       for (const CollectedPicture& one : sheet->collection) {
-        if (wanted.size() < 512) wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read(), one));
+        if (wanted.size() < 512)
+          wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read(), one));
       }
     } else {
       wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read()));
@@ -73,7 +74,8 @@ void SheetWork::follow() {
 
 void SheetWork::bringIn(LongWork& work, const QStringList& paths, WhenBrought done) {
   session_->endStroke();
-  const QString what = paths.size() == 1 ? QFileInfo(paths.front()).fileName() : tr("%n picture(s)", nullptr, static_cast<int>(paths.size()));
+  const QString what = paths.size() == 1 ? QFileInfo(paths.front()).fileName()
+                                         : tr("%n picture(s)", nullptr, static_cast<int>(paths.size()));
   const QString inside = QString::fromStdString(session_->store().folder()) + QStringLiteral("/sheets/");
   work.start<Result<Intake>>(
       LongWork::Kind::bringIn, tr("Bringing in %1…").arg(what),
@@ -142,7 +144,8 @@ void SheetWork::setCare(Id id, const PixelCare& care) {
     Q_EMIT session_->failed(done.error());
     return;
   }
-  session_->quiltStep(tr("Pixels of %1").arg(QString::fromStdString(sheet->name)), session_->quilt().with(std::move(*done)));
+  session_->quiltStep(tr("Pixels of %1").arg(QString::fromStdString(sheet->name)),
+                      session_->quilt().with(std::move(*done)));
 }
 
 void SheetWork::rename(Id sheet, const QString& name) {
@@ -157,7 +160,8 @@ void SheetWork::remove(Id id) {
 
 void SheetWork::change(const QString& verb, Id id, const std::function<void(Sheet&)>& change) {
   const Sheet* sheet = session_->quilt().sheet(id);
-  if (sheet) session_->quiltStep(verb.arg(QString::fromStdString(sheet->name)), changedSheet(session_->quilt(), id, change));
+  if (sheet)
+    session_->quiltStep(verb.arg(QString::fromStdString(sheet->name)), changedSheet(session_->quilt(), id, change));
 }
 
 void SheetWork::changeTiles(const QString& verb, Id id, const std::set<std::uint32_t>& numbers,
@@ -165,7 +169,7 @@ void SheetWork::changeTiles(const QString& verb, Id id, const std::set<std::uint
   const Sheet* sheet = session_->quilt().sheet(id);
   if (!sheet || numbers.empty()) return;
   const QString what = numbers.size() == 1 ? QString::fromStdString(sheet->tileName(*numbers.begin()))
-                                           : tr("%n tiles", nullptr, static_cast<int>(numbers.size()));
+                                           : tr("%n tile(s)", nullptr, static_cast<int>(numbers.size()));
   session_->quiltStep(verb.arg(what), changedTiles(session_->quilt(), id, numbers, change));
 }
 
@@ -189,7 +193,8 @@ void SheetWork::makeFrames(Id sheet, const std::vector<std::uint32_t>& tiles, in
 void SheetWork::tidy(Id id, const TidyFinds& finds) {
   const Sheet* sheet = session_->quilt().sheet(id);
   if (!sheet || finds.empty()) return;
-  session_->quiltStep(tr("Tidy %1").arg(QString::fromStdString(sheet->name)), session_->quilt().with(tidied(*sheet, finds)));
+  session_->quiltStep(tr("Tidy %1").arg(QString::fromStdString(sheet->name)),
+                      session_->quilt().with(tidied(*sheet, finds)));
 }
 
 void SheetWork::lookForTidy(LongWork& work, Id id, std::function<void(const TidyFinds&)> done) {
@@ -213,8 +218,8 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
   if (!sheet || sheet->isCollection()) return;
   work.start<Result<PictureChange>>(
       LongWork::Kind::bringIn, tr("Reading %1…").arg(QFileInfo(path).fileName()),
-      [sheet = *sheet, path = path.toStdString(), pictures = session_->painter().pictures()](
-          Progress& progress) mutable -> Result<PictureChange> {
+      [sheet = *sheet, path = path.toStdString(),
+       pictures = session_->painter().pictures()](Progress& progress) mutable -> Result<PictureChange> {
         auto bytes = realDisk()->read(path, std::int64_t{1} << 29);
         if (!bytes) return fail(bytes.error());
         Sheet fresh = sheet;
@@ -230,7 +235,8 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
         if (!change) return done({change.error()});
         const QString name = QString::fromStdString(change->sheet.name);
         Q_EMIT self->told(self->toldOf(*change));
-        self->session_->quiltStep(tr("Find the picture of %1").arg(name), self->session_->quilt().with(std::move(change->sheet)));
+        self->session_->quiltStep(tr("Find the picture of %1").arg(name),
+                                  self->session_->quilt().with(std::move(change->sheet)));
         done({});
       });
 }
@@ -250,11 +256,14 @@ const IntakeNotes* SheetWork::notes(Id id) {
   if (!measuring_.insert(id).second) return nullptr;
   pool_.start([this, sheet = *sheet, picture, usual] {
     IntakeNotes fresh = notesOn(sheet, picture, usual);
-    QMetaObject::invokeMethod(this, [this, id = sheet.id, fresh = std::move(fresh)]() mutable {
-      measuring_.erase(id);
-      notes_[id] = std::move(fresh);
-      Q_EMIT notesCame(id);
-    }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this,
+        [this, id = sheet.id, fresh = std::move(fresh)]() mutable {
+          measuring_.erase(id);
+          notes_[id] = std::move(fresh);
+          Q_EMIT notesCame(id);
+        },
+        Qt::QueuedConnection);
   });
   return nullptr;
 }
@@ -264,13 +273,16 @@ std::optional<SheetWork::Scaled> SheetWork::scaledTwin(Id id) {
   if (!sheet || sheet->isCollection()) return std::nullopt;
   for (const auto& other : session_->quilt().sheets()) {
     if (other->id == id || other->isCollection()) continue;
-    const bool twice = sheet->pictureSize.w == 2 * other->pictureSize.w && sheet->pictureSize.h == 2 * other->pictureSize.h;
-    const bool half = other->pictureSize.w == 2 * sheet->pictureSize.w && other->pictureSize.h == 2 * sheet->pictureSize.h;
+    const bool twice =
+        sheet->pictureSize.w == 2 * other->pictureSize.w && sheet->pictureSize.h == 2 * other->pictureSize.h;
+    const bool half =
+        other->pictureSize.w == 2 * sheet->pictureSize.w && other->pictureSize.h == 2 * sheet->pictureSize.h;
     if (!twice && !half) continue;
     const QImage mine = session_->painter().pictures().picture(*sheet);
     const QImage its = session_->painter().pictures().picture(other.read());
     if (mine.isNull() || its.isNull()) continue;
-    if (twice ? isTwice(viewOf(mine), viewOf(its)) : isTwice(viewOf(its), viewOf(mine))) return Scaled{other->id, twice};
+    if (twice ? isTwice(viewOf(mine), viewOf(its)) : isTwice(viewOf(its), viewOf(mine)))
+      return Scaled{other->id, twice};
   }
   return std::nullopt;
 }
@@ -317,7 +329,8 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
   Look look;
   std::set<std::string> used;
   // The bytes of a file that is not as it was looked at last; nothing where it is, or cannot be read.
-  const auto freshBytes = [&](const std::string& path, const PictureBytes& known, bool& isGone) -> std::optional<PictureBytes> {
+  const auto freshBytes = [&](const std::string& path, const PictureBytes& known,
+                              bool& isGone) -> std::optional<PictureBytes> {
     const auto stamp = disk->stamp(path);
     const auto before = stamps.find(path);
     // What was never there is not gone: a new sheet's picture is written by the next save.
@@ -338,7 +351,8 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
     Found found;
     found.before = sheet->source;
     bool changed = false;
-    const auto lookOne = [&](const std::string& inside, PictureBytes& source, const std::string& path, bool isOriginal) {
+    const auto lookOne = [&](const std::string& inside, PictureBytes& source, const std::string& path,
+                             bool isOriginal) {
       bool isGone = false;
       auto bytes = freshBytes(path, source, isGone);
       if (isGone && !isOriginal && !source.isBlank()) look.gone.insert(inside);
@@ -395,11 +409,14 @@ void SheetWork::startLook() {
   pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->store().folder(),
                pictures = session_->painter().pictures(), isFirst = !std::exchange(looked_, true)] {
     Look look = lookAt(quilt, disk, folder, pictures, stamps_, isFirst);
-    QMetaObject::invokeMethod(this, [this, look = std::move(look)]() mutable {
-      looks_ = false;
-      take(std::move(look));
-      if (looksAgain_) timer_.start(kLookAfter);
-    }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this,
+        [this, look = std::move(look)]() mutable {
+          looks_ = false;
+          take(std::move(look));
+          if (looksAgain_) timer_.start(kLookAfter);
+        },
+        Qt::QueuedConnection);
   });
 }
 
@@ -412,8 +429,9 @@ QString SheetWork::toldOf(const PictureChange& change) const {
     const auto slot = session_->quilt().slots().find(change.sheet.id).value_or(0);
     for (const auto& map : session_->quilt().maps()) {
       const TileUses uses = usesWithin(map.read());
-      maps += std::any_of(change.changed.begin(), change.changed.end(),
-                          [&](std::uint32_t number) { return uses.contains({slot, number}); });
+      maps += std::any_of(change.changed.begin(), change.changed.end(), [&](std::uint32_t number) {
+        return uses.contains({slot, number});
+      });
     }
     const QString tiles = tr("%n tile(s) changed", nullptr, static_cast<int>(change.changed.size()));
     parts << (maps > 0 ? tr("%1 on %n map(s)", nullptr, maps).arg(tiles) : tr("%1, none of them on a map").arg(tiles));
@@ -421,7 +439,8 @@ QString SheetWork::toldOf(const PictureChange& change) const {
   if (!change.moved.empty()) parts << tr("%n moved", nullptr, static_cast<int>(change.moved.size()));
   if (!change.added.empty()) parts << tr("%n new", nullptr, static_cast<int>(change.added.size()));
   if (!change.gone.empty()) parts << tr("%n gone", nullptr, static_cast<int>(change.gone.size()));
-  return tr("%1: %2.").arg(name, parts.isEmpty() ? tr("its picture was written again, no tile differs") : parts.join(QStringLiteral(", ")));
+  return tr("%1: %2.").arg(
+      name, parts.isEmpty() ? tr("its picture was written again, no tile differs") : parts.join(QStringLiteral(", ")));
 }
 
 void SheetWork::take(Look look) {
@@ -438,7 +457,8 @@ void SheetWork::take(Look look) {
   for (const std::string& path : look.gone) {
     if (gone_.contains(path)) continue;
     session_->lostPicture(path);
-    Q_EMIT told(tr("%1 was deleted. Its tiles are kept, and the next save writes it again.").arg(QString::fromStdString(path)));
+    Q_EMIT told(
+        tr("%1 was deleted. Its tiles are kept, and the next save writes it again.").arg(QString::fromStdString(path)));
   }
   gone_ = std::move(look.gone);
   for (const Error& problem : look.problems) Q_EMIT session_->failed(problem);

@@ -1,9 +1,9 @@
-// SheetWork: what the workroom does with a session's sheets beside the interface — bringing pictures in, keeping up with
-// pictures that other programs change, and knowing what it costs time to know about them.
+// SheetWork: what the workroom does with a session's sheets beside the interface — bringing pictures in, keeping up
+// with pictures that other programs change, and knowing what it costs time to know about them.
 //
-// Every change is one step of the session's undo line. Reading, decoding and measuring happen on other threads; a result
-// is used only while the sheet it was made of is still the same. Pictures on the disk are watched: in the quilt's folder
-// of sheets, and originals that a sheet follows.
+// Every change is one step of the session's undo line. Reading, decoding and measuring happen on other threads; a
+// result is used only while the sheet it was made of is still the same. Pictures on the disk are watched: in the
+// quilt's folder of sheets, and originals that a sheet follows.
 #pragma once
 
 #include <QFileSystemWatcher>
@@ -47,7 +47,8 @@ class SheetWork : public QObject {
   void makeFrames(Id sheet, const std::vector<std::uint32_t>& tiles, int milliseconds);
   void tidy(Id sheet, const TidyFinds& finds);
 
-  // Uses the picture at `path` for a sheet whose own is missing, or cannot be used; one step. `done` gets an Error or none.
+  // Uses the picture at `path` for a sheet whose own is missing, or cannot be used; one step. `done` gets an Error or
+  // none.
   void findPicture(LongWork& work, Id sheet, const QString& path, std::function<void(const Errors&)> done);
   // Looks for what may be tidied away, beside the interface.
   void lookForTidy(LongWork& work, Id sheet, std::function<void(const TidyFinds&)> done);

@@ -14,8 +14,8 @@ std::uint32_t frameAt(const Frames& frames, std::int64_t milliseconds);
 bool hasFrames(const Quilt& quilt);
 std::set<TileRef> animatedTiles(const Quilt& quilt);
 
-// The quilt as it looks at a time: each animated tile shows the pixels of its frame. For looking at only: it differs from
-// the quilt in what its sheets say.
+// The quilt as it looks at a time: each animated tile shows the pixels of its frame. For looking at only: it differs
+// from the quilt in what its sheets say.
 Quilt inFrame(const Quilt& quilt, std::int64_t milliseconds);
 
 }  // namespace uq

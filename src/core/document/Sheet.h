@@ -4,8 +4,8 @@
 // file as they were read or brought in, so that a picture that nobody saved yet is part of the quilt's value like
 // everything else, and undo and save need no care of their own. Decoding is the raster's work.
 //
-// A tile number names a tile for good; TilePlaces says where it stands. The pictures of a collection are laid out on one
-// imagined picture, so that whoever draws needs to know nothing of collections.
+// A tile number names a tile for good; TilePlaces says where it stands. The pictures of a collection are laid out on
+// one imagined picture, so that whoever draws needs to know nothing of collections.
 #pragma once
 
 #include <map>
@@ -26,8 +26,8 @@ namespace uq {
 inline constexpr int kLargestPictureSide = 1 << 15;  // pixels, each way
 inline constexpr int kLargestBorder = 4096;          // pixels; gaps and offsets, too
 
-// How a picture is cut, in picture pixels: what is left out at the left and the top, a border round the rest, then cells
-// with a gap between them.
+// How a picture is cut, in picture pixels: what is left out at the left and the top, a border round the rest, then
+// cells with a gap between them.
 struct SheetCut {
   PixelSize cell{32, 32};
   int border = 0;
@@ -107,8 +107,8 @@ struct CollectedPicture {
   friend bool operator==(const CollectedPicture&, const CollectedPicture&) = default;
 };
 
-// The marks by which pictures and tiles are recognised when a picture was changed by another program: equal marks, equal
-// pixels, but for an accident of one in 2^64.
+// The marks by which pictures and tiles are recognised when a picture was changed by another program: equal marks,
+// equal pixels, but for an accident of one in 2^64.
 struct SheetMarks {
   std::uint64_t picture = 0;         // of the file's bytes; 0: not known
   std::vector<std::uint64_t> tiles;  // by cell of the cut, or as collected; 0 for a tile with nothing on it
@@ -118,24 +118,24 @@ struct SheetMarks {
 struct Sheet {
   Id id;
   std::string name;
-  std::string file;        // slug: sheets/<file>.json
-  std::string code;        // capital letters by which .cells files call the sheet
-  std::string picture;     // file name of the picture, beside the JSON; empty for a collection
-  PixelSize pictureSize;   // after `care`
+  std::string file;       // slug: sheets/<file>.json
+  std::string code;       // capital letters by which .cells files call the sheet
+  std::string picture;    // file name of the picture, beside the JSON; empty for a collection
+  PixelSize pictureSize;  // after `care`
   PictureBytes source;
   SheetCut cut;
   PixelCare care;
-  Stance stance;                             // of all tiles that say nothing else
-  Footing footing = Footing::open;           // likewise
+  Stance stance;                    // of all tiles that say nothing else
+  Footing footing = Footing::open;  // likewise
   TurnsAllowed turns;
   SheetOrigin origin;
-  std::string follows;                       // path of a picture outside the quilt that this one is a copy of; may be empty
+  std::string follows;  // path of a picture outside the quilt that this one is a copy of; may be empty
   std::map<std::uint32_t, TileFacts> tiles;  // only those of which something is said
   std::vector<Facing> facings;               // no tile stands in two
   std::vector<CollectedPicture> collection;  // by number; empty where one picture is cut
   Shared<TilePlaces> places;
   Shared<SheetMarks> marks;
-  Json::Object extra;                        // fields that this version does not know
+  Json::Object extra;  // fields that this version does not know
   Revision revision;
 
   bool isCollection() const { return !collection.empty(); }
@@ -184,8 +184,8 @@ bool isSheetCode(std::string_view text);
 // How many cells a cut gives of a picture, each way.
 PixelSize cellsOf(const SheetCut& cut, PixelSize picture);
 
-// Lays the pictures of a collection out in rows, in the order of their numbers; sets `at` and the sheet's pictureSize. Rows
-// are kUsualTableWidth pixels wide, wider only for a wider picture or where the picture would be higher than wide.
+// Lays the pictures of a collection out in rows, in the order of their numbers; sets `at` and the sheet's pictureSize.
+// Rows are kUsualTableWidth pixels wide, wider only for a wider picture or where the picture would be higher than wide.
 void layOutCollection(Sheet& sheet);
 inline constexpr int kUsualTableWidth = 384;
 

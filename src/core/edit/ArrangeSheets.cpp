@@ -211,8 +211,8 @@ Quilt movedOnTable(const Quilt& quilt, Id sheet, const std::string& pile, Id bef
   auto at = std::find(order.begin(), order.end(), before);
   if (before.empty() || at == order.end()) {
     // Behind the last of its pile.
-    const auto last = std::find_if(order.rbegin(), order.rend(),
-                                   [&](Id id) { return quilt.sheet(id)->origin.pile == pile; });
+    const auto last =
+        std::find_if(order.rbegin(), order.rend(), [&](Id id) { return quilt.sheet(id)->origin.pile == pile; });
     at = last.base() == order.begin() && last == order.rend() ? order.end() : last.base();
   }
   order.insert(at, sheet);

@@ -14,16 +14,16 @@ namespace uq {
 
 namespace {
 
-constexpr int kMostSamples = 700;      // rows or columns of pixels that are looked at
-constexpr int kMostGap = 8;            // gaps and borders that are tried, in pixels
+constexpr int kMostSamples = 700;  // rows or columns of pixels that are looked at
+constexpr int kMostGap = 8;        // gaps and borders that are tried, in pixels
 constexpr int kMostBorder = 12;
-constexpr int kBlur = 4;               // pixels; textures are judged by their average over so many
+constexpr int kBlur = 4;                 // pixels; textures are judged by their average over so many
 constexpr std::size_t kWidestFrame = 2;  // pixels
 constexpr double kUnlikelyOffset = 6;
 constexpr int kMostCompared = 4096;  // tiles
 constexpr double kManyDoubles = 0.25;
 constexpr double kEvenly = 0.6;
-constexpr double kLittle = 2;  // of a weight: what chance may say as well
+constexpr double kLittle = 2;            // of a weight: what chance may say as well
 constexpr std::size_t kMostOnAxis = 10;  // cell sizes that are kept for each border and gap
 
 // Whether a pixel counts as nothing: see-through, or of the colour that lies between the tiles.
@@ -131,6 +131,7 @@ class Contrast {
     if (n < 1 || spread_ <= 0 || n >= count_) return 0;
     return (sum / n - mean_) * std::sqrt(n / (1 - n / count_)) / spread_;
   }
+
  private:
   double mean_ = 0;
   double spread_ = 0;
@@ -263,7 +264,8 @@ class AxisFits {
     if (joints > 0) {
       weight = broken_.z(broken, joints * (gap + 1)) / std::sqrt(gap + 1.0) + 0.6 * changed_.z(changed, joints);
       if (gap == 0) {
-        for (std::size_t w = 0; w < kWidestFrame; ++w) weight = std::max(weight, 1.2 * framed_[w].z(framed[w], joints) - 1);
+        for (std::size_t w = 0; w < kWidestFrame; ++w)
+          weight = std::max(weight, 1.2 * framed_[w].z(framed[w], joints) - 1);
       } else {
         if (clear / joints < 0.8) return std::nullopt;
         weight += 8 * tight / joints - 1.5 - 20 * (1 - clear / joints);
@@ -275,7 +277,8 @@ class AxisFits {
       const double even = byParity[0] / std::floor(joints / 2) - broken_.mean();
       const double strong = std::max(odd, even);
       const double weak = std::min(odd, even);
-      if (strong > 0 && weak < kEvenly * strong) weight -= std::max(0.0, weight) * 0.8 * (kEvenly - std::max(0.0, weak / strong));
+      if (strong > 0 && weak < kEvenly * strong)
+        weight -= std::max(0.0, weight) * 0.8 * (kEvenly - std::max(0.0, weak / strong));
     }
     // One thing in each cell, and nothing on the joints.
     if (joints > 0 && gap == 0 && onClear == joints && islands_ == count) weight += 5;
@@ -321,7 +324,8 @@ std::string reasonFor(const SheetCut& cut, PixelSize rest, PixelSize cells, bool
   if (isGuess) {
     say("nothing in the picture tells; " + px(cut.cell.w) + (square ? "" : " × " + px(cut.cell.h)) + " divides it");
   } else if (cut.gap > 0) {
-    say("gutters every " + px(cut.cell.w + cut.gap) + (square ? "" : " across and " + px(cut.cell.h + cut.gap) + " down"));
+    say("gutters every " + px(cut.cell.w + cut.gap) +
+        (square ? "" : " across and " + px(cut.cell.h + cut.gap) + " down"));
   } else if (cells == PixelSize{1, 1}) {
     say("one tile");
   } else {
@@ -340,8 +344,7 @@ std::string reasonFor(const SheetCut& cut, PixelSize rest, PixelSize cells, bool
 }
 
 std::vector<CutProposal> proposalsFor(const PixelView& picture, const Clear& clear, PixelSize usual) {
-  const Axis across =
-      countedAxis(picture.w, picture.h, clear, [&](int i, int k) { return picture.at(i, k); });
+  const Axis across = countedAxis(picture.w, picture.h, clear, [&](int i, int k) { return picture.at(i, k); });
   const Axis down = countedAxis(picture.h, picture.w, clear, [&](int i, int k) { return picture.at(k, i); });
   const AxisFits fitsAcross(across);
   const AxisFits fitsDown(down);
@@ -448,7 +451,8 @@ std::vector<CutProposal> measureCut(const PixelView& picture, PixelSize usual, s
   }
   if (best.empty()) {
     CutProposal whole;
-    whole.cut.cell = {std::clamp(picture.w, kSmallestCell, kLargestCell), std::clamp(picture.h, kSmallestCell, kLargestCell)};
+    whole.cut.cell = {std::clamp(picture.w, kSmallestCell, kLargestCell),
+                      std::clamp(picture.h, kSmallestCell, kLargestCell)};
     whole.reason = "one tile";
     best.push_back(std::move(whole));
   }

@@ -4,9 +4,9 @@
 // both sides is clear. And where there are gaps or a border, whole columns and rows of pixels are clear. Both are
 // counted once for each column and row; then every cell size, border and gap is tried on the counts: how much more do
 // they say at its joints than elsewhere (a two-sample z-score), less for what is unusual — a cell of no usual size,
-// cells that are not square, a rest that does not divide. A cut whose cells are mostly doubles gives way to one of twice
-// its size, and one thing in each cell with nothing on the joints speaks for a cut. Where nothing speaks for any cut, usual sizes that divide the
-// picture are proposed, and the reason says so.
+// cells that are not square, a rest that does not divide. A cut whose cells are mostly doubles gives way to one of
+// twice its size, and one thing in each cell with nothing on the joints speaks for a cut. Where nothing speaks for any
+// cut, usual sizes that divide the picture are proposed, and the reason says so.
 //
 // Cost: one pass over the pixels, of large pictures over a sample of them; 8192 × 8192 takes some tenths of a second.
 #pragma once
@@ -27,9 +27,9 @@ struct CutProposal {
   PixelSize rest;        // pixels at the right and at the bottom that the cut leaves over
 };
 
-// At least one, at most `most`, of different cells, the best first; cells of kSmallestMeasured pixels and more. `usual` is a cell size that is
-// likelier than others, such as that of the open map; 0 × 0: none. Where the picture is smaller than any cell, it is
-// proposed as one tile.
+// At least one, at most `most`, of different cells, the best first; cells of kSmallestMeasured pixels and more. `usual`
+// is a cell size that is likelier than others, such as that of the open map; 0 × 0: none. Where the picture is smaller
+// than any cell, it is proposed as one tile.
 std::vector<CutProposal> measureCut(const PixelView& picture, PixelSize usual = {}, std::size_t most = 5);
 inline constexpr int kSmallestMeasured = 4;
 

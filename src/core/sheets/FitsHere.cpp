@@ -9,7 +9,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kDeep = 3;  // pixels from a side that are looked at
+constexpr int kDeep = 3;             // pixels from a side that are looked at
 constexpr int kMostDifference = 56;  // of a pixel, summed over its channels, on the average of all that are compared
 
 using SideColours = std::array<std::uint32_t, kSideSamples>;
@@ -56,7 +56,8 @@ class Sides {
     SideColours colours{};
     for (std::size_t k = 0; k < kSideSamples; ++k) {
       std::array<unsigned, 4> sums{};
-      for (const PixelPos sample : samples_[side][k]) add(sums, pixelOf(tile, turn, size, {sample.x - place.x, sample.y - place.y}));
+      for (const PixelPos sample : samples_[side][k])
+        add(sums, pixelOf(tile, turn, size, {sample.x - place.x, sample.y - place.y}));
       const auto count = static_cast<unsigned>(samples_[side][k].size());
       for (unsigned c = 0; c < 4; ++c) colours[k] |= (sums[c] / count) << (8 * c);
     }

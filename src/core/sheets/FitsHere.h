@@ -1,9 +1,9 @@
 // FitsHere: which tiles join the neighbours of a cell, by the pixels along their borders.
 //
-// Along each side of a cell small patches of pixels just inside are looked at, by their average. Two tiles join there when what the one shows ends
-// as the other begins: their pixels are nearly the same, or both sides are see-through. A tile fits a cell when it joins
-// all its neighbours, and there is at least one. On every grid, sides as the grid has them.
-// Cost: kSideSamples patches of at most 3 × 3 pixels a side and tile.
+// Along each side of a cell small patches of pixels just inside are looked at, by their average. Two tiles join there
+// when what the one shows ends as the other begins: their pixels are nearly the same, or both sides are see-through. A
+// tile fits a cell when it joins all its neighbours, and there is at least one. On every grid, sides as the grid has
+// them. Cost: kSideSamples patches of at most 3 × 3 pixels a side and tile.
 #pragma once
 
 #include <functional>

@@ -25,8 +25,12 @@ At operator-(At a, At b) { return {a.column - b.column, a.row - b.row}; }
 class Matching {
  public:
   Matching(const Sheet& old, const Sheet& fresh)
-      : old_(old), oldSize_{old.columns(), old.rows()}, newSize_{fresh.columns(), fresh.rows()},
-        marks_(fresh.marks->tiles), newCells_(marks_.size()), oldCells_(static_cast<std::size_t>(old.tileCount())) {}
+      : old_(old),
+        oldSize_{old.columns(), old.rows()},
+        newSize_{fresh.columns(), fresh.rows()},
+        marks_(fresh.marks->tiles),
+        newCells_(marks_.size()),
+        oldCells_(static_cast<std::size_t>(old.tileCount())) {}
 
   void match() {
     keepWhoStayed();
@@ -170,7 +174,8 @@ PictureChange changedPicture(const Sheet& sheet, Sheet fresh) {
   std::erase_if(places.retired, [&](const auto& one) {
     return one.second.right() > fresh.pictureSize.w || one.second.bottom() > fresh.pictureSize.h;
   });
-  for (auto* list : {&change.moved, &change.changed, &change.added, &change.gone}) std::sort(list->begin(), list->end());
+  for (auto* list : {&change.moved, &change.changed, &change.added, &change.gone})
+    std::sort(list->begin(), list->end());
   fresh.places = places.empty() ? Shared<TilePlaces>() : Shared(std::move(places));
   change.sheet = std::move(fresh);
   return change;
@@ -181,7 +186,9 @@ PictureChange changedCollection(const Sheet& sheet, Sheet fresh) {
   for (std::uint32_t cell = 0; cell < fresh.collection.size(); ++cell) {
     const std::uint32_t number = fresh.collection[cell].number;
     const auto before = sheet.cellOf(number);
-    const auto mark = [](const Sheet& of, std::uint32_t at) { return at < of.marks->tiles.size() ? of.marks->tiles[at] : 0; };
+    const auto mark = [](const Sheet& of, std::uint32_t at) {
+      return at < of.marks->tiles.size() ? of.marks->tiles[at] : 0;
+    };
     if (!before) {
       change.added.push_back(number);
     } else if (mark(sheet, *before) != mark(fresh, cell)) {

@@ -21,8 +21,8 @@ struct PictureChange {
   std::vector<std::uint32_t> gone;
 };
 
-// `sheet` as it was, its marks known; `fresh` the same sheet with the new source and picture size, and new marks for its
-// cells in cut order. Places of `fresh` are ignored. Not for collections, whose tiles are files.
+// `sheet` as it was, its marks known; `fresh` the same sheet with the new source and picture size, and new marks for
+// its cells in cut order. Places of `fresh` are ignored. Not for collections, whose tiles are files.
 PictureChange changedPicture(const Sheet& sheet, Sheet fresh);
 
 // A collection's new marks tell which of its pictures changed; nobody moves.

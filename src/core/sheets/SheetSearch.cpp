@@ -98,8 +98,8 @@ std::vector<SheetHit> searchSheets(const Quilt& quilt, const std::vector<Id>& sh
       const std::uint32_t number = sheet->numberAt(cell);
       const auto said = sheet->tiles.empty() ? sheet->tiles.end() : sheet->tiles.find(number);
       const TileFacts* facts = said == sheet->tiles.end() ? nullptr : &said->second;
-      const bool found = std::all_of(open.begin(), open.end(),
-                                     [&](const Word* word) { return fits(*word, cell, number, facts); });
+      const bool found =
+          std::all_of(open.begin(), open.end(), [&](const Word* word) { return fits(*word, cell, number, facts); });
       if (!found || !sheet->offers(number)) continue;
       const bool isExact = facts && lower(facts->name) == whole;
       (isExact ? exact : hits).push_back({id, number});

@@ -78,7 +78,8 @@ int colourWord(std::uint32_t rgb) {
 std::optional<std::uint32_t> parsedColour(std::string_view text) {
   std::uint32_t rgb = 0;
   const char* end = text.data() + text.size();
-  if (text.size() != 7 || text[0] != '#' || std::from_chars(text.data() + 1, end, rgb, 16).ptr != end) return std::nullopt;
+  if (text.size() != 7 || text[0] != '#' || std::from_chars(text.data() + 1, end, rgb, 16).ptr != end)
+    return std::nullopt;
   return rgb;
 }
 

@@ -1,5 +1,5 @@
-// Marks of pixels: numbers by which tiles and pictures are recognised when a picture was changed by another program, and
-// twins are found.
+// Marks of pixels: numbers by which tiles and pictures are recognised when a picture was changed by another program,
+// and twins are found.
 //
 // 64-bit FNV-1a (Fowler, Noll, Vo), over whole 32-bit pixels; docs/format.md defines them, for they are saved. Equal
 // pixels give equal marks; different ones give different marks but for an accident. Cost: one multiplication a pixel.

@@ -1,7 +1,7 @@
 // TileUses: how often each tile is laid, and where.
 //
-// Counted over all layers, whatever is turned how; with what is kept outside a map's edges, for that comes back when the
-// map grows. Cost: the painted cells, uniform chunks in one go.
+// Counted over all layers, whatever is turned how; with what is kept outside a map's edges, for that comes back when
+// the map grows. Cost: the painted cells, uniform chunks in one go.
 #pragma once
 
 #include <map>

@@ -147,7 +147,8 @@ class Reader {
     std::uint32_t number = 0;
     PixelRect rect;
     bool good = parseHead(line.word(), number);
-    for (int* part : {&rect.x, &rect.y, &rect.w, &rect.h}) good = good && parse(line.word(), *part, kLargestPictureSide);
+    for (int* part : {&rect.x, &rect.y, &rect.w, &rect.h})
+      good = good && parse(line.word(), *part, kLargestPictureSide);
     if (!good || rect.x < 0 || rect.y < 0 || rect.empty() || !line.atEnd() ||
         !places.retired.emplace(number, rect).second) {
       return "the retired tile has no number and rectangle of its own";
