@@ -113,6 +113,43 @@ TEST_F(Sheeting, UndoTakesADroppedPictureBackAndRedoBringsItAgain) {
   EXPECT_FALSE(session().painter().pictures().picture(*named("pier")).isNull());
 }
 
+TEST_F(Sheeting, ASheetThatIsTakenAwaySaysWhereItWasUsedAndComesBack) {
+  hand.click(room->table(), onTable("rails", 2));
+  room->actions()->action(ActionId::sheetCard)->trigger();
+  settle();
+  auto* remove = part<QToolButton>("remove-sheet");
+  EXPECT_TRUE(remove->toolTip().contains(QStringLiteral("178 cells on 1 map"))) << remove->toolTip().toStdString();
+  const Quilt before = session().quilt();
+  const QImage was = shown();
+  remove->click();
+  settle();
+  EXPECT_FALSE(named("rails"));
+  EXPECT_NE(shown(), was) << "placeholders stand where it was";
+  room->canvas()->setFocus();
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(session().quilt(), before);
+}
+
+TEST_F(Sheeting, EscClosesTheCardWhereverTheKeysAre) {
+  dropOnTable({save(QStringLiteral("pier.png"), drawnSheet(4, 4, 32))});
+  room->canvas()->setFocus();
+  ASSERT_TRUE(room->sheetCard()->isVisible());
+  hand.key(Qt::Key_Escape);
+  EXPECT_FALSE(room->sheetCard()->isVisible());
+}
+
+TEST_F(Sheeting, WhatASheetForbidsIsRefusedInWords) {
+  hand.click(room->table(), onTable("rails", 2));
+  session().sheets().change(QStringLiteral("Facts of %1"), named("rails")->id, [](Sheet& s) { s.turns.turn = false; });
+  hand.moveTo(room->canvas(), onMap({10, 10}));
+  const Block before = session().desk().inHand;
+  hand.key(Qt::Key_E);
+  EXPECT_EQ(session().desk().inHand, before);
+  EXPECT_EQ(room->canvas()->refusal(), QStringLiteral("rails may not be turned"));
+  hand.key(Qt::Key_A);
+  EXPECT_FALSE(session().desk().inHand == before) << "mirroring is another matter";
+}
+
 TEST_F(Sheeting, FourSinglePicturesBecomeSolidTiles) {
   QStringList paths;
   for (const char* name : {"crate.png", "barrel.png", "bollard.png", "net.png"}) {
@@ -374,6 +411,7 @@ TEST_F(Sheeting, TidyListsEachKindBeforeAnythingGoesAndMapsStayTheSame) {
   hand.key(Qt::Key_Escape);
   hand.click(room->table(), onTable("stalls", 6));
   hand.click(room->canvas(), onMap({20, 25}));
+  hand.moveTo(room->table(), QPointF(3, 3));
   const QImage before = shown();
   const Quilt quiltBefore = session().quilt();
   hand.click(room->table(), room->table()->headingRect(named("stalls")->id).center());
@@ -388,6 +426,7 @@ TEST_F(Sheeting, TidyListsEachKindBeforeAnythingGoesAndMapsStayTheSame) {
   hand.click(part<QToolButton>("tidy-now"));
   EXPECT_FALSE(named("stalls")->offers(2));
   EXPECT_TRUE(named("stalls")->shows(6).mirrored);
+  hand.moveTo(room->table(), QPointF(3, 3));
   EXPECT_EQ(shown(), before) << "the map looks the same";
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(session().quilt(), quiltBefore) << "one step brings everything back";

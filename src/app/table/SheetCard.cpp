@@ -382,9 +382,12 @@ QWidget* SheetCard::buildFoot() {
   button("tidy-sheet", "tidy", tr("Tidy…"), [this] { Q_EMIT tidyWanted(sheet_); });
   button("export-sheet", "export", tr("Export…"), [this] { Q_EMIT exportWanted(sheet_); });
   button("remove-sheet", "delete", tr("Take away"), [this] {
+    const QString told = usedText();
     session_->sheets().remove(sheet_);
     hide();
+    Q_EMIT said(told);
   });
+  remove_ = part->findChild<QToolButton*>(QStringLiteral("remove-sheet"));
   row->addStretch();
   return part;
 }
@@ -474,6 +477,21 @@ void SheetCard::setFooting(Footing footing) {
     });
   }
   refresh();
+}
+
+QString SheetCard::usedText() const {
+  const auto slot = session_->quilt().slots().find(sheet_).value_or(0);
+  std::int64_t cells = 0;
+  int maps = 0;
+  for (const auto& map : session_->quilt().maps()) {
+    const TileUses uses = usesOn(map.read());
+    const std::int64_t before = cells;
+    for (auto at = uses.lower_bound({slot, 0}); at != uses.end() && at->first.slot == slot; ++at) cells += at->second;
+    maps += cells > before ? 1 : 0;
+  }
+  if (cells == 0) return tr("No map uses it. Ctrl+Z brings it back.");
+  return tr("%1 cells on %n map(s) are painted with it and become labelled placeholders. Ctrl+Z brings it back.", nullptr, maps)
+      .arg(cells);
 }
 
 QString SheetCard::agreement(const Sheet& sheet) const {
@@ -635,6 +653,7 @@ void SheetCard::refreshFacts(const Sheet& sheet) {
   follow_->setVisible(!original.isEmpty());
   follow_->setChecked(!sheet.follows.empty());
   follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
+  remove_->setToolTip(usedText());
   follow_->setToolTip(tr("Whenever %1 is saved, the quilt's copy is refreshed").arg(original));
 }
 

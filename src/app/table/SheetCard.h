@@ -67,6 +67,8 @@ class SheetCard : public QFrame {
   void setFooting(Footing footing);
   std::set<std::uint32_t> chosen() const;
   QString agreement(const Sheet& sheet) const;
+  // On how much the sheet is used, before it is taken away.
+  QString usedText() const;
   void place();
 
   TableView* table_;
@@ -104,6 +106,7 @@ class SheetCard : public QFrame {
   QCheckBox* mirrorAcross_;
   QCheckBox* mirrorDown_;
   QCheckBox* follow_;
+  QToolButton* remove_;
   NumberField* seatX_;
   NumberField* seatY_;
   NumberField* footW_;

@@ -464,7 +464,12 @@ void SheetWork::take(Look look) {
   for (const Error& problem : look.problems) Q_EMIT session_->failed(problem);
   for (Found& found : look.found) {
     const Sheet* now = session_->quilt().sheet(found.change.sheet.id);
-    if (!now || (!now->isCollection() && !(now->source == found.before))) continue;
+    if (!now || (!now->isCollection() && !(now->source == found.before))) {
+      // It changed here meanwhile: looked at again as it is now.
+      stamps_.clear();
+      if (now) timer_.start(kLookAfter);
+      continue;
+    }
     for (const auto& [path, bytes] : found.files) session_->sawPicture(path, bytes.read());
     notes_.erase(found.change.sheet.id);
     const QString what = toldOf(found.change);

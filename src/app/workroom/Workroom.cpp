@@ -184,11 +184,13 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
   tidyCard_ = new TidyCard(middle);
   exportCard_ = new ExportCard(middle);
+  // Esc closes a card wherever the keys are.
+  for (QWidget* one : {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()),
+                       static_cast<QWidget*>(panel_->found())}) {
+    one->installEventFilter(this);
+  }
   connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
-  connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) {
-    sheetCard_->hide();
-    exportCard_->open(sheet);
-  });
+  connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) { showCard(exportCard_, sheet); });
   connect(exportCard_, &ExportCard::failed, this, &Workroom::report);
   connect(exportCard_, &ExportCard::said, this, [this](const QString& text) { foot_->say(text); });
   connect(panel_, &TablePanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
@@ -196,7 +198,7 @@ void Workroom::buildOverMap(QWidget* middle) {
   for (TableView* one : {table(), spread_}) {
     connect(one, &TableView::sheetChosen, this, [this](Id sheet) {
       spreadTable(false);
-      sheetCard_->open(sheet);
+      showCard(sheetCard_, sheet);
     });
     connect(one, &TableView::looseChosen, this, [this](const QString& name) {
       bringIn({QString::fromStdString(session_->store().folder()) + QLatin1String("/sheets/") + name});
@@ -221,6 +223,12 @@ void Workroom::spreadTable(bool on, bool byKeys) {
 }
 
 bool Workroom::eventFilter(QObject* watched, QEvent* event) {
+  const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
+  if (escapes && session_ && watched != spread_ && !session_->inStroke()) {
+    const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible();
+    hideCards();
+    if (anyCard) return true;
+  }
   if (watched == spread_ && (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease)) {
     const auto* key = static_cast<QKeyEvent*>(event);
     if (key->key() == Qt::Key_Escape && event->type() == QEvent::KeyPress) {
@@ -260,7 +268,7 @@ void Workroom::bringIn(const QStringList& paths) {
     if (sheets.empty()) return;
     panel_->showSheets();
     table()->revealSheet(sheets.front());
-    sheetCard_->open(sheets.front());
+    showCard(sheetCard_, sheets.front());
     foot_->say(sheets.size() == 1 ? tr("%1 lies on the Table. %2 takes it back.")
                                         .arg(QString::fromStdString(session_->quilt().sheet(sheets.front())->name),
                                              KeyBindings::shared().text(ActionId::undo))
@@ -286,9 +294,15 @@ void Workroom::findPicture(Id sheet) {
 void Workroom::tidy(Id sheet) {
   if (work_.isRunning() || !session_->quilt().sheet(sheet)) return;
   session_->sheets().lookForTidy(work_, sheet, [this, sheet](const TidyFinds& finds) {
-    sheetCard_->hide();
+    hideCards();
     tidyCard_->open(sheet, finds);
   });
+}
+
+void Workroom::hideCards() {
+  sheetCard_->hide();
+  tidyCard_->hide();
+  exportCard_->hide();
 }
 
 void Workroom::chooseFiles() {
@@ -597,12 +611,9 @@ void Workroom::act(ActionId id) {
       }
       break;
     case ActionId::bringIn: chooseFiles(); break;
-    case ActionId::sheetCard: sheetCard_->open(sheetInHand()); break;
+    case ActionId::sheetCard: showCard(sheetCard_, sheetInHand()); break;
     case ActionId::tidySheet: tidy(sheetInHand()); break;
-    case ActionId::exportSheet:
-      sheetCard_->hide();
-      exportCard_->open(sheetInHand());
-      break;
+    case ActionId::exportSheet: showCard(exportCard_, sheetInHand()); break;
     case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;
     case ActionId::searchTable:
       spreadTable(false);
@@ -787,7 +798,8 @@ void Workroom::dropEvent(QDropEvent* event) {
   const QFileInfo first(paths.front());
   const bool isQuilt = paths.size() == 1 && (first.fileName() == QLatin1String("quilt.json") ||
                                              QFileInfo::exists(paths.front() + QLatin1String("/quilt.json")));
-  if (isQuilt || !session_) {
+  const bool pictures = isPictureName(first.fileName().toStdString());
+  if (isQuilt || (!session_ && !pictures)) {
     openQuilt(paths.front());
   } else {
     bringIn(paths);

@@ -91,6 +91,13 @@ class Workroom : public QMainWindow {
   void useState();
   void askForMap(const Sheet* sheet = nullptr);
   void chooseFiles();
+  void hideCards();
+  // One card at a time lies over the map.
+  template <class Card>
+  void showCard(Card* card, Id sheet) {
+    hideCards();
+    card->open(sheet);
+  }
   void tidy(Id sheet);
   void findPicture(Id sheet);
   // `byKeys`: the keyboard goes on with a cell cursor afterwards.

@@ -192,6 +192,7 @@ class AxisFits {
   // The likeliest cell sizes for a border and gap, the best first.
   std::vector<Fit> best(int border, int gap) const {
     std::vector<Fit> fits;
+    if (2 * border >= axis_.length) return fits;
     if (clearOf(0, border) < 0.99 || clearOf(axis_.length - border, axis_.length) < 0.99) return fits;
     const int most = std::min(kLargestCell, axis_.length - 2 * border);
     for (int cell = kSmallestMeasured; cell <= most; ++cell) {
