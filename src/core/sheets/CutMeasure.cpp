@@ -63,13 +63,21 @@ Axis countedAxis(int length, int lines, const Clear& clear, At&& at) {
   const int step = std::max(1, groups / (kMostSamples / kBlur));
   int counted = 0;
   std::vector<std::array<int, 4>> sums(size + 1);
+  std::vector<std::uint32_t> read(size * kBlur);
   for (int group = 0; group < groups; group += step) {
     for (auto& sum : sums) sum = {};
-    for (int k = group * kBlur; k < std::min(lines, (group + 1) * kBlur); ++k, ++counted) {
+    const int first = group * kBlur;
+    const int count = std::min(lines - first, kBlur);
+    // The lines of a group are read together: where they are columns, their pixels are neighbours in memory.
+    for (int i = 0; i < length; ++i) {
+      for (int k = 0; k < count; ++k) read[static_cast<std::size_t>(k * length + i)] = at(i, first + k);
+    }
+    for (int k = 0; k < count; ++k, ++counted) {
+      const std::uint32_t* line = read.data() + k * length;
       std::uint32_t before = 0;
       bool clearBefore = true;
       for (int i = 0; i < length; ++i) {
-        const std::uint32_t pixel = at(i, k);
+        const std::uint32_t pixel = line[i];
         const bool isClear = clear(pixel);
         const auto n = static_cast<std::size_t>(i);
         if (isClear) axis.clear[n] += 1;
