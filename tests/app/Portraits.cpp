@@ -154,6 +154,7 @@ TEST_F(Portraits, APathIsSelectedByTheLocks) {
 
 TEST_F(Portraits, ATramIsSelectedByNight) {
   room->actions()->action(ActionId::indigo)->trigger();
+  onTable("yard", 9 * 14 + 12);
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
   hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
   hand.key(Qt::Key_5);

@@ -153,12 +153,7 @@ QWidget* SheetCard::buildCut() {
                                         word(tr("px, a border of")), border_, word(tr("and gaps of")), gap_,
                                         word(tr(", beginning at")), offsetX_, word(tr(",")), offsetY_, word(tr("."))}));
   layout->addWidget(agreement_);
-  auto* steps = new QHBoxLayout;
-  steps->setSpacing(kGap / 2);
-  steps->addWidget(newMap_);
-  steps->addWidget(mapCell_);
-  steps->addStretch();
-  layout->addLayout(steps);
+  layout->addLayout(new SentenceLayout({newMap_, mapCell_}));
   return cut_;
 }
 
