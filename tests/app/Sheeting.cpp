@@ -8,6 +8,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
+#include <QScrollArea>
 #include <QTest>
 #include <QToolButton>
 
@@ -118,6 +119,9 @@ TEST_F(Sheeting, ASheetThatIsTakenAwaySaysWhereItWasUsedAndComesBack) {
   room->actions()->action(ActionId::sheetCard)->trigger();
   settle();
   auto* remove = part<QToolButton>("remove-sheet");
+  part<QScrollArea>("sheet-card-scroll")->ensureWidgetVisible(remove);
+  settle();
+  hand.moveTo(remove, remove->rect().center());
   EXPECT_TRUE(remove->toolTip().contains(QStringLiteral("178 cells on 1 map"))) << remove->toolTip().toStdString();
   const Quilt before = session().quilt();
   const QImage was = shown();

@@ -383,6 +383,7 @@ QWidget* SheetCard::buildFoot() {
     Q_EMIT said(told);
   });
   remove_ = part->findChild<QToolButton*>(QStringLiteral("remove-sheet"));
+  remove_->installEventFilter(this);
   row->addStretch();
   return part;
 }
@@ -418,6 +419,8 @@ void SheetCard::place() {
 
 bool SheetCard::eventFilter(QObject* watched, QEvent* event) {
   if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  // Counted when somebody asks, not at every change of a map.
+  if (watched == remove_ && event->type() == QEvent::Enter) remove_->setToolTip(usedText());
   return false;
 }
 
@@ -510,7 +513,8 @@ QString SheetCard::agreement(const Sheet& sheet) const {
 }
 
 void SheetCard::refresh() {
-  if (!isVisible() || !session_) return;
+  // A stroke changes nothing that stands here, and must not wait for it.
+  if (!isVisible() || !session_ || session_->inStroke()) return;
   const Sheet* sheet = session_->quilt().sheet(sheet_);
   if (!sheet) {
     hide();
@@ -648,7 +652,6 @@ void SheetCard::refreshFacts(const Sheet& sheet) {
   follow_->setVisible(!original.isEmpty());
   follow_->setChecked(!sheet.follows.empty());
   follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
-  remove_->setToolTip(usedText());
   follow_->setToolTip(tr("Whenever %1 is saved, the quilt's copy is refreshed").arg(original));
 }
 

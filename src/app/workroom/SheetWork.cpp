@@ -34,15 +34,23 @@ SheetWork::SheetWork(Session* session) : QObject(session), session_(session) {
   const auto soon = [this] { timer_.start(kLookAfter); };
   connect(&watcher_, &QFileSystemWatcher::fileChanged, this, soon);
   connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, soon);
-  connect(session_, &Session::quiltChanged, this, &SheetWork::follow);
+  connect(session_, &Session::quiltChanged, this, &SheetWork::followChanges);
   follow();
   lookAround();
 }
 
 SheetWork::~SheetWork() { pool_.waitForDone(); }
 
-// Watches what the sheets of now are made of.
+// Watches what the sheets of now are made of. Strokes change maps only, and never ask the disk.
+void SheetWork::followChanges() {
+  const std::vector<Shared<Sheet>>& now = session_->quilt().sheets();
+  const bool same = std::equal(now.begin(), now.end(), followed_.begin(), followed_.end(),
+                               [](const Shared<Sheet>& a, const Shared<Sheet>& b) { return a.sameAs(b); });
+  if (!same) follow();
+}
+
 void SheetWork::follow() {
+  followed_ = session_->quilt().sheets();
   const QString folder = QString::fromStdString(session_->store().folder());
   QStringList wanted;
   const QString sheets = folder + QStringLiteral("/sheets");

@@ -94,6 +94,7 @@ class SheetWork : public QObject {
   };
   static Look lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
                      SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst);
+  void followChanges();
   void follow();
   void startLook();
   void take(Look look);
@@ -102,6 +103,7 @@ class SheetWork : public QObject {
   Session* session_;
   QFileSystemWatcher watcher_;
   QTimer timer_;
+  std::vector<Shared<Sheet>> followed_;  // whose pictures are watched
   QThreadPool pool_;
   bool looks_ = false;
   bool looked_ = false;  // once, at least
