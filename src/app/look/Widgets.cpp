@@ -1,10 +1,28 @@
 #include "app/look/Widgets.h"
 
 #include <QAction>
+#include <QHBoxLayout>
+
+#include "app/look/Icons.h"
+#include "app/look/Theme.h"
 
 namespace uq {
 
 void makeCard(QFrame* frame) { frame->setProperty("card", true); }
+
+QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName) {
+  auto* close = new QToolButton(card);
+  close->setObjectName(QLatin1String(closeName));
+  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
+  close->setAccessibleName(QCoreApplication::translate("cards", "Close the card"));
+  close->setToolTip(QCoreApplication::translate("cards", "Close the card (Esc)"));
+  close->setFocusPolicy(Qt::TabFocus);
+  QObject::connect(close, &QToolButton::clicked, card, &QWidget::hide);
+  auto* head = new QHBoxLayout;
+  head->addWidget(title, 1);
+  head->addWidget(close);
+  return head;
+}
 
 QLabel* makeTitle(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);

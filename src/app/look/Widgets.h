@@ -10,6 +10,9 @@ namespace uq {
 // Gives a frame, which must have an object name, the look of a card: paper, a fine edge, round corners.
 void makeCard(QFrame* frame);
 
+// The head of a card that lies over the map: its title, and a button of that object name that closes it.
+QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName);
+
 QLabel* makeTitle(const QString& text, QWidget* parent);
 // Soft ink, wraps.
 QLabel* makeSoftLabel(QWidget* parent);

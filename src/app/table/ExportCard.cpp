@@ -31,15 +31,7 @@ ExportCard::ExportCard(QWidget* parent) : QFrame(parent) {
   setAccessibleName(tr("Export the sheet as a picture"));
   makeCard(this);
   title_ = makeTitle({}, this);
-  auto* close = new QToolButton(this);
-  close->setObjectName(QStringLiteral("export-close"));
-  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
-  close->setAccessibleName(tr("Close the card"));
-  close->setFocusPolicy(Qt::TabFocus);
-  connect(close, &QToolButton::clicked, this, &QWidget::hide);
-  auto* head = new QHBoxLayout;
-  head->addWidget(title_, 1);
-  head->addWidget(close);
+  QLayout* head = makeCardHead(this, title_, "export-close");
   sample_ = new QLabel(this);
   sample_->setFixedSize(kSample);
   sample_->setAccessibleName(tr("The picture as it will be written"));

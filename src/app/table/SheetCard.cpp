@@ -62,15 +62,7 @@ SheetCard::SheetCard(TableView* table, QWidget* parent) : QFrame(parent), table_
   bold.setBold(true);
   name_->setFont(bold);
   name_->setMaximumWidth(QWIDGETSIZE_MAX);
-  auto* close = plainButton("sheet-card-close", this);
-  close->setProperty("raised", false);
-  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
-  close->setAccessibleName(tr("Close the card"));
-  close->setToolTip(tr("Close the card (Esc)"));
-  connect(close, &QToolButton::clicked, this, &QWidget::hide);
-  auto* head = new QHBoxLayout;
-  head->addWidget(name_, 1);
-  head->addWidget(close);
+  QLayout* head = makeCardHead(this, name_, "sheet-card-close");
 
   auto* inside = new QWidget(this);
   inside->setMaximumWidth(kWidth - 20);

@@ -117,15 +117,7 @@ TidyCard::TidyCard(QWidget* parent) : QFrame(parent) {
   makeCard(this);
   setFixedWidth(kWidth);
   title_ = makeTitle({}, this);
-  auto* close = new QToolButton(this);
-  close->setObjectName(QStringLiteral("tidy-close"));
-  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
-  close->setAccessibleName(tr("Close the card"));
-  close->setFocusPolicy(Qt::TabFocus);
-  connect(close, &QToolButton::clicked, this, &QWidget::hide);
-  auto* head = new QHBoxLayout;
-  head->addWidget(title_, 1);
-  head->addWidget(close);
+  QLayout* head = makeCardHead(this, title_, "tidy-close");
   auto* inside = new QWidget(this);
   auto* list = new QVBoxLayout(inside);
   list->setContentsMargins(0, 0, 0, 0);

@@ -66,6 +66,7 @@ int colourWord(std::uint32_t rgb) {
     hue = 240 + 60 * (r - g) / chroma;
   }
   if (hue < 0) hue += 360;
+  if (hue >= 6 && hue < 14 && most < 130) return brown;
   if (hue < 14 || hue >= 345) return most > 190 && least > 110 ? pink : red;
   if (hue < 48) return most < 175 ? brown : orange;
   if (hue < 68) return most < 130 ? brown : yellow;
