@@ -84,7 +84,7 @@ void stroke200(benchmark::State& state) {
   const LayerAt at = layerOfBig(quilt, 3);
   Quilt after;
   for (auto _ : state) {
-    Stroke stroke(quilt, at, Stroke::Kind::lay, Block::of(Cell({1, 23}, {})));
+    Stroke stroke(quilt, layingOn(at, Block::of(Cell({1, 23}, {}))));
     for (int i = 0; i < 200; ++i) {
       stroke.moveTo({1000 + i, 1000 + i / 3});
       after = stroke.quilt();

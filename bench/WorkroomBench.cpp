@@ -94,7 +94,7 @@ void paintAll(Session& session) {
     session.setDesk(desk);
     CellPos at{};
     layer->cells.forEachPainted({0, 0, 64, 64}, [&](CellPos one, Cell) { at = one; });
-    session.beginStroke(true, at);
+    session.beginStroke({true, false, false, {at}, {}, {}});
     session.endStroke();
   }
 }

@@ -421,11 +421,12 @@ Demo composeDemo() {
   map.grid = {GridKind::orthogonal, {kTile, kTile}};
   map.bounds = {0, 0, kWidth, kHeight};
   map.layers = {makeLayer(ids, "Paving", "ground", 2, std::move(paving.cells)),
-                makeLayer(ids, "Rails", "things", 4, std::move(tracks.cells)),
+                makeLayer(ids, "Rails", "tracks", 4, std::move(tracks.cells)),
                 makeLayer(ids, "Sheds & trams", "things", 1, std::move(things.cells)),
                 makeLayer(ids, "Awnings", "in front", 0, std::move(front.cells))};
   QuiltFacts opening = demo.quilt.facts();
   opening.opensWith = map.id;
+  opening.roles.insert(opening.roles.begin() + 1, "tracks");
   demo.quilt = demo.quilt.with(std::move(opening)).with(std::move(map));
   for (const Scenery& scenery : {quayside(), roofMarket(), wardBoard(), canalLocks()}) addScenery(demo, ids, scenery);
   const SheetSlot ripples = addRipples(demo, ids);

@@ -57,6 +57,14 @@ class EveryAction : public Story {
   void prepare(ActionId id) {
     if (id == ActionId::deleteLevel || id == ActionId::renameLevel) session().addLevel();
     if (id == ActionId::liftLower) session().setLift(32);
+    if (id == ActionId::throwAgain || id == ActionId::fillCells) {
+      // Look-alikes, of which some lie in the selection.
+      session().take(Block::of(Cell(tile("street", 24), {})));
+      session().gather(Block::of(Cell(tile("street", 25), {})));
+      session().gather(Block::of(Cell(tile("street", 26), {})));
+    }
+    if (id == ActionId::throwAgain) session().fillSelected();
+    if (id == ActionId::shrinkSelection) session().growSelection();
     if (id != ActionId::planView && id != ActionId::boxAlongGrid) return;
     MapPlan plan;
     plan.name = "Quayside";
@@ -212,12 +220,52 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::pasteCells: return changed(&Desk::inHand);
       case ActionId::straighten: {
         session().turnHand(Turning::left);
-        const Block turned = session().desk().inHand;
+        const InHand turned = session().desk().inHand;
         trigger(id);
         return !(session().desk().inHand == turned);
       }
+      case ActionId::duplicateCells: return changed(&Desk::inHand);
+      case ActionId::turnByChance:
+        trigger(id);
+        return session().desk().inHand.turnsByChance;
+      case ActionId::nextManner:
+        trigger(id);
+        return session().desk().inHand.manner == Manner::stretch;
+      case ActionId::growSelection:
+      case ActionId::shrinkSelection:
+      case ActionId::invertSelection: return changed(&Desk::selections);
+      case ActionId::showLens: {
+        hand.moveTo(room->canvas(), onMap({26, 9}));
+        trigger(id);
+        const bool is = shows<QWidget>("lens");
+        if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
+        return is;
+      }
+      case ActionId::optionBefore: {
+        Desk wide = session().desk();
+        wide.options.width = 5;
+        session().setDesk(wide);
+        trigger(id);
+        return session().desk().options.width == 3;
+      }
+      case ActionId::selectByBox:
+        trigger(ActionId::selectByOutline);
+        trigger(id);
+        return session().desk().options.selectBy == SelectBy::box;
+      case ActionId::optionAfter:
+      case ActionId::outlinesOnly:
+      case ActionId::throughCorners:
+      case ActionId::onlyThisTile:
+      case ActionId::regionsAsSeen:
+      case ActionId::selectByOutline:
+      case ActionId::selectTouching:
+      case ActionId::selectEverywhere:
+      case ActionId::allLayers: {
+        trigger(id);
+        return !(session().desk().options == desk.options);
+      }
       case ActionId::copyCells: {
-        const Block before = Session::copied();
+        const InHand before = Session::copied();
         trigger(id);
         return !(Session::copied() == before);
       }
@@ -284,7 +332,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       }
       case ActionId::heldBefore: {
         hand.click(room->table(), onTable("street", 30));
-        const Block before = session().desk().inHand;
+        const InHand before = session().desk().inHand;
         trigger(id);
         return !(session().desk().inHand == before);
       }
@@ -301,6 +349,10 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return session().desk().tool == Tool::brush;
       }
       case ActionId::erase:
+      case ActionId::box:
+      case ActionId::fill:
+      case ActionId::line:
+      case ActionId::oval:
       case ActionId::select: return changed(&Desk::tool);
       default: ADD_FAILURE() << "nobody says what is seen of " << actionRow(id).name; return false;
     }

@@ -18,7 +18,7 @@ TEST_F(FirstSlice, TakesPaintsSavesAndRendersTheSamePixels) {
   const auto before = yard();
 
   hand.click(room->table(), onTable("street", kLid));
-  EXPECT_EQ(session().desk().inHand, Block::of(lid));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(lid));
   hand.moveTo(canvas, onMap({26, 14}));
   EXPECT_EQ(canvas->tagText().toStdString(), "Brush on Paving");
   picture("2-ghost");

@@ -67,7 +67,7 @@ TEST_P(FirstMap, IsPaintedSelectedSavedAndRendered) {
   // A right click takes from the very cell.
   hand.click(room->table(), onTable("Chalk", 6));
   hand.click(canvas, onMap({8, 9 + dy}), Qt::RightButton);
-  EXPECT_EQ(session().desk().inHand, Block::of(grass));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(grass));
 
   // Selecting a box, and moving it by an odd number of rows, keeps its shape.
   hand.key(Qt::Key_5);
@@ -157,12 +157,12 @@ TEST_P(Gridding, APasteThatIsDroppedGivesBackABlockThatFits) {
   session().copySelected();
   session().goTo(session().quilt().mapNamed("Ward")->id);
   hand.drag(room->table(), {onTable("Chalk", 2), onTable("Chalk", 11)});
-  const Block held = session().desk().inHand;
+  const InHand held = session().desk().inHand;
   hand.key(Qt::Key_V, Qt::ControlModifier);
   EXPECT_NE(session().desk().inHand, held);
   session().dropWork();
   EXPECT_EQ(session().desk().inHand, held);
-  EXPECT_EQ(session().desk().handGrid, GetParam());
+  EXPECT_EQ(session().desk().inHand.grid, GetParam());
   EXPECT_EQ(session().whyNoStroke(false), QString());
 }
 

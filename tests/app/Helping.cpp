@@ -171,7 +171,7 @@ TEST_F(Helping, TheButtonsCanBeExchanged) {
   hand.click(room->canvas(), onMap({20, 20}), Qt::RightButton);
   EXPECT_TRUE(cellOn("Paving", {20, 20}).empty());
   hand.click(room->canvas(), onMap({21, 20}), Qt::LeftButton, Qt::ControlModifier);
-  EXPECT_NE(session().desk().inHand, Block::of(lid));
+  EXPECT_NE(session().desk().inHand.block, Block::of(lid));
   EXPECT_FALSE(cellOn("Paving", {21, 20}).empty());
 }
 

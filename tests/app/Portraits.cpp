@@ -25,8 +25,6 @@ TEST_F(Portraits, ATreeIsHeldOverTheYard) {
   onTable("yard", 9 * 14 + 12);
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
   EXPECT_EQ(session().desk().inHand.parts().size(), 9u);
-  hand.key(Qt::Key_W);
-  hand.key(Qt::Key_W);
   hand.moveTo(canvas, onMap({30, 12}));
   hand.key(Qt::Key_0);
   hand.moveTo(canvas, onMap({28, 13}));

@@ -165,7 +165,7 @@ TEST_F(Rising, OtherSidesAreSaidByDroppingTilesAndUsedByTurning) {
   canvas->setFocus();
   hand.key(Qt::Key_E);
   hand.moveTo(canvas, onMap({4, 4}));
-  EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Ground · 1 tile has no other side"));
+  EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Things · 1 tile has no other side"));
   hand.key(Qt::Key_Q);
 
   // By dragging a tile onto its place, and by pressing the place and clicking the tile.
@@ -173,21 +173,21 @@ TEST_F(Rising, OtherSidesAreSaidByDroppingTilesAndUsedByTurning) {
   const QPointF at = room->table()->mapFrom(room.get(), right->mapTo(room.get(), right->rect().center()));
   hand.drag(room->table(), {onTable("street", 25), at});
   const Cell held(tile("street", 24), {});
-  EXPECT_EQ(session().desk().inHand, Block::of(held)) << "a drop does not take";
+  EXPECT_EQ(session().desk().inHand.block, Block::of(held)) << "a drop does not take";
   EXPECT_EQ(partnerOf(session().quilt(), held.tile(), 4, 1), tile("street", 25));
   hand.click(sides->place(2));
   hand.click(room->table(), onTable("street", 26));
   EXPECT_EQ(partnerOf(session().quilt(), held.tile(), 4, 2), tile("street", 26));
-  EXPECT_EQ(session().desk().inHand, Block::of(held));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(held));
   picture("other-sides");
 
   canvas->setFocus();
   hand.key(Qt::Key_E);
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell(tile("street", 25), {})));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(Cell(tile("street", 25), {})));
   hand.moveTo(canvas, onMap({4, 4}));
-  EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Ground"));
+  EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Things"));
   for (int i = 0; i < 3; ++i) hand.key(Qt::Key_E);
-  EXPECT_EQ(session().desk().inHand, Block::of(held)) << "four quarters are nothing, with one side missing";
+  EXPECT_EQ(session().desk().inHand.block, Block::of(held)) << "four quarters are nothing, with one side missing";
 
   // Esc gives up waiting; a right click takes a side away; each was one step.
   hand.click(sides->place(3));

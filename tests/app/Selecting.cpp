@@ -91,7 +91,8 @@ TEST_F(Selecting, EscLeavesAMoveOffWithoutAMark) {
 
 TEST_F(Selecting, CopiedThingsAreLaidElsewhereAndTheHandComesBack) {
   hand.click(room->table(), onTable("street", 24));
-  const Block held = session().desk().inHand;
+  const InHand held = session().desk().inHand;
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
   hand.key(Qt::Key_5);
   EXPECT_FALSE(room->actions()->action(ActionId::copyCells)->isEnabled());
   const auto tram = things(kTram);
@@ -100,8 +101,15 @@ TEST_F(Selecting, CopiedThingsAreLaidElsewhereAndTheHandComesBack) {
   hand.key(Qt::Key_Escape);
   hand.key(Qt::Key_V, Qt::ControlModifier);
   EXPECT_EQ(session().desk().tool, Tool::brush);
-  hand.click(room->canvas(), onMap({20, 16}));
-  EXPECT_EQ(things({18, 15, 23, 18}), tram);
+  // Somewhere where nothing stands yet.
+  CellPos free{2, 12};
+  const auto isFree = [&] {
+    const auto there = things({free.x - 2, free.y - 1, free.x + 3, free.y + 2});
+    return std::all_of(there.begin(), there.end(), [](Cell cell) { return cell.empty(); });
+  };
+  while (!isFree()) free = free.x < 44 ? CellPos{free.x + 1, free.y} : CellPos{2, free.y + 1};
+  hand.click(room->canvas(), onMap(free));
+  EXPECT_EQ(things({free.x - 2, free.y - 1, free.x + 3, free.y + 2}), tram);
   EXPECT_EQ(things(kTram), tram);
   hand.key(Qt::Key_Escape);
   EXPECT_EQ(session().desk().inHand, held);

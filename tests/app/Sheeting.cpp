@@ -146,7 +146,7 @@ TEST_F(Sheeting, WhatASheetForbidsIsRefusedInWords) {
   hand.click(room->table(), onTable("rails", 2));
   session().sheets().change(QStringLiteral("Facts of %1"), named("rails")->id, [](Sheet& s) { s.turns.turn = false; });
   hand.moveTo(room->canvas(), onMap({10, 10}));
-  const Block before = session().desk().inHand;
+  const InHand before = session().desk().inHand;
   hand.key(Qt::Key_E);
   EXPECT_EQ(session().desk().inHand, before);
   EXPECT_EQ(room->canvas()->refusal(), QStringLiteral("rails may not be turned"));
@@ -216,7 +216,7 @@ TEST_F(Sheeting, ATileIsFoundAndTakenByWords) {
   FoundTiles* list = room->tablePanel()->found();
   ASSERT_GT(list->found().size(), 3u);
   hand.click(list, list->rectOf(2).center());
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell(list->found()[2].tile, {})));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(Cell(list->found()[2].tile, {})));
   picture("search");
 }
 
@@ -232,7 +232,7 @@ TEST_F(Sheeting, UsedHereCountsLightsAndTravels) {
   EXPECT_EQ(room->canvas()->lit().count(), uses.at(pointed)) << "the whole map is in sight, so all its cells are lit";
   picture("used-here");
   hand.click(list, list->rectOf(5).center());
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell(pointed, {})));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(Cell(pointed, {})));
   room->canvas()->setZoom(4, QPointF(200, 200));
   const QPointF before = room->canvas()->seenPixels().center();
   hand.click(list, list->rectOf(5).center(), Qt::RightButton);
@@ -247,7 +247,7 @@ TEST_F(Sheeting, FitsHereShowsWhatJoinsTheNeighbours) {
   hand.moveTo(room->canvas(), onMap({12, 20}));
   ASSERT_TRUE(waitFor([&] { return !list->found().empty(); }));
   hand.click(list, list->rectOf(0).center());
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell(list->found().front().tile, {})));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(Cell(list->found().front().tile, {})));
 }
 
 TEST_F(Sheeting, AWrongCutIsCorrectedWithoutHarmToWhatIsPainted) {

@@ -25,10 +25,10 @@ class Stacking : public Story {
 
 TEST_F(Stacking, ANeedleAddsALayerReadyToPaintOn) {
   const Quilt before = session().quilt();
+  hand.click(room->table(), onTable("street", 24));
   hand.click(needle(2));
   EXPECT_THAT(names(), ElementsAre("Paving", "Rails", "Things", "Sheds & trams", "Awnings"));
   EXPECT_EQ(active(), "Things");
-  hand.click(room->table(), onTable("street", 24));
   hand.click(room->canvas(), onMap({20, 20}));
   EXPECT_EQ(cellOn("Things", {20, 20}), Cell(tile("street", 24), {}));
   picture("added-layer");
@@ -113,10 +113,10 @@ TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
   EXPECT_EQ(rails().opacity, 50);
   EXPECT_EQ(rails().note, "one tile wide");
   auto* role = room->stack()->findChild<QComboBox*>(QStringLiteral("layer-role"));
-  EXPECT_EQ(role->count(), 5);
+  EXPECT_EQ(role->count(), 6);
   role->setFocus();
   hand.key(Qt::Key_Down);
-  EXPECT_EQ(rails().role, "in front");
+  EXPECT_EQ(rails().role, "things");
   picture("layer-sentences");
   report("offset, opacity, note and role of a layer");
   put("layer-opacity", "900");
@@ -129,7 +129,7 @@ TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
   EXPECT_EQ(rails().offset, (PixelPos{64, -8}));
   EXPECT_EQ(rails().opacity, 50);
   EXPECT_EQ(rails().note, "one tile wide");
-  EXPECT_EQ(rails().role, "in front");
+  EXPECT_EQ(rails().role, "things");
 }
 
 TEST_F(Stacking, AShiftedLayerIsPaintedWhereItLies) {

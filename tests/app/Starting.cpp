@@ -74,7 +74,7 @@ TEST_F(Starting, TheSameWithoutAMouse) {
   ASSERT_TRUE(room->spread()->hasFocus());
   hand.key(Qt::Key_Right);
   hand.key(Qt::Key_Return);
-  EXPECT_EQ(session().desk().inHand, Block::of(Cell({kChalkSlot, 0}, {})));
+  EXPECT_EQ(session().desk().inHand.block, Block::of(Cell({kChalkSlot, 0}, {})));
   ASSERT_TRUE(room->canvas()->cellCursor());
   const CellPos at = *room->canvas()->cellCursor();
   for (int i = 0; i < 3; ++i) hand.key(Qt::Key_Right, Qt::ShiftModifier);

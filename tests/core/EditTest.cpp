@@ -62,7 +62,7 @@ TEST(Stroke, JoinsWhatAFastHandSkips) {
   const Quilt quilt = smallQuilt();
   const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
   const Cell tile = tileOf(quilt, "rails", 3);
-  const Quilt after = stroked(quilt, sheds, Stroke::Kind::lay, Block::of(tile), {{0, 0}, {5, 0}, {5, 3}});
+  const Quilt after = stroked(quilt, layingOn(sheds, Block::of(tile)), {{0, 0}, {5, 0}, {5, 3}});
   EXPECT_EQ(after.layer(sheds)->cells.tally({-4, -4, 16, 8}), (std::map<TileRef, std::int64_t>{{tile.tile(), 9}}));
   EXPECT_EQ(cellsOf(after, "Yard", "Paving"), cellsOf(quilt, "Yard", "Paving"));
 }
@@ -73,7 +73,7 @@ TEST(Stroke, LaysABlockAtMultiplesOfItsSizeFromThePress) {
   const Cell left = tileOf(quilt, "rails", 1);
   const Cell right = tileOf(quilt, "rails", 2);
   const Block pair({{{0, 0}, left}, {{1, 0}, right}});
-  const Quilt after = stroked(quilt, sheds, Stroke::Kind::lay, pair, {{3, 0}, {8, 0}});
+  const Quilt after = stroked(quilt, layingOn(sheds, pair), {{3, 0}, {8, 0}});
   const CellGrid& cells = after.layer(sheds)->cells;
   for (int x = 3; x < 9; ++x) EXPECT_EQ(cells.at({x, 0}), x % 2 == 1 ? left : right) << x;
   EXPECT_TRUE(cells.at({2, 0}).empty());
@@ -84,7 +84,7 @@ TEST(Stroke, BackwardsTooCopiesMeetWithoutOverlapping) {
   const Quilt quilt = smallQuilt();
   const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
   const Block pair({{{0, 0}, tileOf(quilt, "rails", 1)}, {{1, 0}, tileOf(quilt, "rails", 2)}});
-  const Quilt after = stroked(quilt, sheds, Stroke::Kind::lay, pair, {{3, 0}, {0, 0}});
+  const Quilt after = stroked(quilt, layingOn(sheds, pair), {{3, 0}, {0, 0}});
   const CellGrid& cells = after.layer(sheds)->cells;
   for (int x = -1; x < 5; ++x) EXPECT_EQ(cells.at({x, 0}).tile().number, (x % 2 + 2) % 2 == 1 ? 1u : 2u) << x;
 }
@@ -93,7 +93,7 @@ TEST(Stroke, TakesAwayTheFootprintOfWhatIsHeld) {
   const Quilt quilt = smallQuilt();
   const LayerAt paving = layerOf(quilt, "Yard", "Paving");
   const Block pair({{{0, 0}, tileOf(quilt, "rails", 1)}, {{0, 1}, tileOf(quilt, "rails", 2)}});
-  const Quilt after = stroked(quilt, paving, Stroke::Kind::takeAway, pair, {{2, 2}});
+  const Quilt after = stroked(quilt, takingAway(paving, pair), {{2, 2}});
   EXPECT_TRUE(after.layer(paving)->cells.at({2, 2}).empty());
   EXPECT_TRUE(after.layer(paving)->cells.at({2, 3}).empty());
   EXPECT_FALSE(after.layer(paving)->cells.at({2, 4}).empty());
@@ -110,12 +110,12 @@ RC_GTEST_PROP(Stroke, MoveByMoveIsTheSameAsAtOnce, ()) {
   for (std::uint32_t i = 0, n = *rc::gen::inRange(0u, 4u); i < n; ++i) {
     parts.push_back({{*rc::gen::inRange(-1, 2), *rc::gen::inRange(-1, 2)}, tileOf(quilt, "rails", i)});
   }
-  const auto kind = *rc::gen::element(Stroke::Kind::lay, Stroke::Kind::takeAway);
-  Stroke stroke(quilt, at, kind, Block(parts));
+  const StrokePlan plan = *rc::gen::arbitrary<bool>() ? layingOn(at, Block(parts)) : takingAway(at, Block(parts));
+  Stroke stroke(quilt, plan);
   for (std::size_t i = 0; i < path.size(); ++i) {
     stroke.moveTo(path[i]);
     const std::vector<CellPos> sofar(path.begin(), path.begin() + static_cast<std::ptrdiff_t>(i) + 1);
-    RC_ASSERT(stroke.quilt() == stroked(quilt, at, kind, Block(parts), sofar));
+    RC_ASSERT(stroke.quilt() == stroked(quilt, plan, sofar));
   }
   RC_ASSERT(stroke.before() == quilt);
 }

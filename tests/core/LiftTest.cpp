@@ -18,16 +18,18 @@ const NumberGrid& liftsOf(const Quilt& quilt, LayerAt at) { return quilt.layer(a
 TEST(Lift, AStrokeLiftsTheCellsItLaysAndNoOthers) {
   const Quilt before = smallQuilt();
   const LayerAt sheds = layerOf(before, "Yard", "Sheds");
-  Stroke lifted(before, sheds, Stroke::Kind::lay, Block::of(tileOf(before, "rails", 3)), {}, 24);
+  StrokePlan plan = layingOn(sheds, Block::of(tileOf(before, "rails", 3)));
+  plan.lift = 24;
+  Stroke lifted(before, plan);
   lifted.moveTo({2, 2});
   lifted.moveTo({4, 2});
   for (int x = 2; x <= 4; ++x) EXPECT_EQ(liftsOf(lifted.quilt(), sheds).at({x, 2}), 24);
   EXPECT_EQ(liftsOf(lifted.quilt(), sheds).at({5, 2}), 0);
   // The next stroke on the ground brings them down, and taking away leaves no lift behind.
-  Stroke flat(lifted.quilt(), sheds, Stroke::Kind::lay, Block::of(tileOf(before, "rails", 3)));
+  Stroke flat(lifted.quilt(), layingOn(sheds, Block::of(tileOf(before, "rails", 3))));
   flat.moveTo({2, 2});
   EXPECT_EQ(liftsOf(flat.quilt(), sheds).at({2, 2}), 0);
-  Stroke away(flat.quilt(), sheds, Stroke::Kind::takeAway, Block::of(tileOf(before, "rails", 3)));
+  Stroke away(flat.quilt(), takingAway(sheds, Block::of(tileOf(before, "rails", 3))));
   away.moveTo({2, 2});
   away.moveTo({4, 2});
   EXPECT_TRUE(liftsOf(away.quilt(), sheds).empty());
@@ -37,7 +39,9 @@ TEST(Lift, IsNeverMoreThanTheMost) {
   const Quilt before = smallQuilt();
   const LayerAt sheds = layerOf(before, "Yard", "Sheds");
   const Block high({{{0, 0}, tileOf(before, "rails", 3), kMostLift - 5}});
-  Stroke stroke(before, sheds, Stroke::Kind::lay, high, {}, 24);
+  StrokePlan plan = layingOn(sheds, high);
+  plan.lift = 24;
+  Stroke stroke(before, plan);
   stroke.moveTo({2, 2});
   EXPECT_EQ(liftsOf(stroke.quilt(), sheds).at({2, 2}), kMostLift);
 }

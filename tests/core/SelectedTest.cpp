@@ -81,13 +81,15 @@ RC_GTEST_PROP(Selected, ACopyLaidAtItsGripIsWhatWasCopied, ()) {
   const CellRect bounds = cells.bounds();
   const CellPos grip{bounds.x0 + (bounds.width() - 1) / 2, bounds.y0 + (bounds.height() - 1) / 2};
   const Quilt cleared = clearCells(yard.quilt, yard.paving, cells);
-  RC_ASSERT(stroked(cleared, yard.paving, Stroke::Kind::lay, *copy, {grip}) == yard.quilt);
+  RC_ASSERT(stroked(cleared, layingOn(yard.paving, *copy), {grip}) == yard.quilt);
 }
 
 TEST(Selected, AStrokeWithinASelectionTouchesNothingElse) {
   Yard yard;
   const Block block = Block::of(tileOf(yard.quilt, "rails", 2, {true, 1}));
-  Stroke stroke(yard.quilt, yard.paving, Stroke::Kind::lay, block, CellSet({2, 0, 4, 2}));
+  StrokePlan plan = layingOn(yard.paving, block);
+  plan.within = CellSet({2, 0, 4, 2});
+  Stroke stroke(yard.quilt, plan);
   stroke.moveTo({0, 0});
   stroke.moveTo({8, 0});
   const CellGrid& before = yard.quilt.layer(yard.paving)->cells;

@@ -28,7 +28,8 @@ QString needsHand(const Situation& s) {
   return s.desk.inHand.empty() ? translated(UQ_TEXT("Nothing is in hand: take a tile from the Table")) : QString();
 }
 QString needsSheets(const Situation& s) {
-  return s.quilt.sheets().empty() ? translated(UQ_TEXT("This quilt has no sheet yet: drop a picture on the Table")) : QString();
+  return s.quilt.sheets().empty() ? translated(UQ_TEXT("This quilt has no sheet yet: drop a picture on the Table"))
+                                  : QString();
 }
 QString needsSheetInHand(const Situation& s) {
   const bool none = s.desk.inHand.empty() || s.desk.inHand.parts().front().cell.tile().slot == kChalkSlot;
@@ -69,6 +70,22 @@ QString needsSelection(const Situation& s) {
   return s.desk.selection().empty() ? translated(UQ_TEXT("Nothing is selected: drag with Select")) : needsLayer(s);
 }
 QString needsCopied(const Situation& s) { return s.whyNoPaste; }
+QString needsChance(const Situation& s) { return s.whyNoThrow; }
+QString needsHandOrSelection(const Situation& s) {
+  const bool selected = s.desk.tool == Tool::select && !s.desk.selection().empty();
+  return selected ? QString() : needsHand(s);
+}
+QString needsSelectionAndHand(const Situation& s) {
+  const QString why = needsHand(s);
+  if (!why.isEmpty()) return why;
+  return s.desk.selection().empty() ? translated(UQ_TEXT("Nothing is selected: drag with Select")) : needsLayer(s);
+}
+QString needsCorners(const Situation& s) {
+  const Map* map = s.quilt.map(s.desk.map);
+  if (!map) return needsMap(s);
+  const bool meet = map->grid.kind == GridKind::orthogonal || map->grid.kind == GridKind::diamond;
+  return meet ? QString() : translated(UQ_TEXT("Only on squares and diamonds do four cells meet in a corner"));
+}
 QString needsLevel(const Situation& s) {
   const TilesLayer* layer = s.quilt.layer(s.desk.landing());
   if (!layer) return needsLayer(s);
@@ -105,8 +122,8 @@ constexpr ActionRow kTable[] = {
     {ActionId::saveQuiltAs, "save-quilt-as", UQ_TEXT("Save as…"), UQ_TEXT("Save the whole quilt in another folder"),
      "save-as", "Ctrl+Shift+S", Menu::quilt, ActsIn::anywhere, false, false, needsIdle},
     {ActionId::bringIn, "bring-in", UQ_TEXT("Bring in…"),
-     UQ_TEXT("Bring pictures in: a tile sheet, single pictures, or a folder of them"), "bring-in", "Ctrl+I", Menu::quilt,
-     ActsIn::anywhere, false, false, needsIdle, kOpensGroup},
+     UQ_TEXT("Bring pictures in: a tile sheet, single pictures, or a folder of them"), "bring-in", "Ctrl+I",
+     Menu::quilt, ActsIn::anywhere, false, false, needsIdle, kOpensGroup},
     {ActionId::sheetCard, "show-sheet", UQ_TEXT("The sheet in hand…"),
      UQ_TEXT("See and change the cut and the facts of the sheet that is in hand"), "sheet-card", "", Menu::quilt,
      ActsIn::anywhere, false, false, needsSheetInHand},
@@ -125,15 +142,27 @@ constexpr ActionRow kTable[] = {
      Menu::edit, ActsIn::anywhere, true, false, needsSomethingToRedo},
     {ActionId::listSteps, "list-steps", UQ_TEXT("Steps…"), UQ_TEXT("List what was done, and go back to any step"),
      "steps", "Ctrl+Alt+Z", Menu::edit, ActsIn::anywhere, true, false, needsSteps},
-    {ActionId::turnLeft, "turn-left", UQ_TEXT("Turn left"), UQ_TEXT("Turn what is in hand to the left"), "turn-left",
-     "Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
-    {ActionId::turnRight, "turn-right", UQ_TEXT("Turn right"), UQ_TEXT("Turn what is in hand to the right"),
-     "turn-right", "E", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::turnLeft, "turn-left", UQ_TEXT("Turn left"),
+     UQ_TEXT("Turn what is in hand to the left; with Select, the selected cells"), "turn-left", "Q", Menu::edit,
+     ActsIn::canvas, false, false, needsHandOrSelection, kOpensGroup},
+    {ActionId::turnRight, "turn-right", UQ_TEXT("Turn right"),
+     UQ_TEXT("Turn what is in hand to the right; with Select, the selected cells"), "turn-right", "E", Menu::edit,
+     ActsIn::canvas, false, false, needsHandOrSelection},
     {ActionId::mirrorAcross, "mirror-across", UQ_TEXT("Mirror across"),
-     UQ_TEXT("Mirror what is in hand: left becomes right"), "mirror-across", "A", Menu::edit, ActsIn::canvas, false,
-     false, needsHand},
-    {ActionId::mirrorDown, "mirror-down", UQ_TEXT("Mirror down"), UQ_TEXT("Mirror what is in hand: top becomes bottom"),
-     "mirror-down", "D", Menu::edit, ActsIn::canvas, false, false, needsHand},
+     UQ_TEXT("Mirror what is in hand, or with Select the selected cells: left becomes right"), "mirror-across", "A",
+     Menu::edit, ActsIn::canvas, false, false, needsHandOrSelection},
+    {ActionId::mirrorDown, "mirror-down", UQ_TEXT("Mirror down"),
+     UQ_TEXT("Mirror what is in hand, or with Select the selected cells: top becomes bottom"), "mirror-down", "D",
+     Menu::edit, ActsIn::canvas, false, false, needsHandOrSelection},
+    {ActionId::nextManner, "next-manner", UQ_TEXT("Another manner"),
+     UQ_TEXT("Lay what is in hand as it is, as a stretch with ends and a middle, or as a mix by chance"), "stretch",
+     "M", Menu::edit, ActsIn::canvas, false, false, needsHand},
+    {ActionId::turnByChance, "turn-by-chance", UQ_TEXT("Turned by chance"),
+     UQ_TEXT("Let each cell, or each copy of a block, come turned by chance"), "chance", "R", Menu::edit,
+     ActsIn::canvas, false, false, needsHand},
+    {ActionId::throwAgain, "throw-again", UQ_TEXT("Throw again"),
+     UQ_TEXT("Another outcome of chance, for the selection or else for the last stroke"), "throw", "Shift+R",
+     Menu::edit, ActsIn::canvas, true, false, needsChance},
     {ActionId::straighten, "straighten-hand", UQ_TEXT("Straighten"), UQ_TEXT("Lay what is in hand straight again"), "",
      "Shift+Q", Menu::edit, ActsIn::canvas, false, false, needsHand},
     {ActionId::liftHigher, "lift-higher", UQ_TEXT("Lift higher"),
@@ -151,10 +180,31 @@ constexpr ActionRow kTable[] = {
      "Ctrl+C", Menu::edit, ActsIn::anywhere, false, false, needsSelection},
     {ActionId::pasteCells, "paste-cells", UQ_TEXT("Paste"), UQ_TEXT("Take what was copied into the hand"), "paste",
      "Ctrl+V", Menu::edit, ActsIn::anywhere, false, false, needsCopied},
+    {ActionId::duplicateCells, "duplicate-cells", UQ_TEXT("Duplicate"),
+     UQ_TEXT("Take a copy of the selected cells into the hand"), "copy", "Ctrl+D", Menu::edit, ActsIn::anywhere, false,
+     false, needsSelection},
+    {ActionId::fillCells, "fill-cells", UQ_TEXT("Fill the selection"),
+     UQ_TEXT("Lay what is in hand on every selected cell"), "fill", "Shift+4", Menu::edit, ActsIn::canvas, true, false,
+     needsSelectionAndHand},
+    {ActionId::selectionNearer, "move-cells-nearer", UQ_TEXT("To the layer nearer"),
+     UQ_TEXT("Move the selected cells to the next layer nearer"), "layer-nearer", "Shift+W", Menu::edit, ActsIn::canvas,
+     true, false, needsSelection},
+    {ActionId::selectionFarther, "move-cells-farther", UQ_TEXT("To the layer farther"),
+     UQ_TEXT("Move the selected cells to the next layer farther"), "layer-farther", "Shift+S", Menu::edit,
+     ActsIn::canvas, true, false, needsSelection},
     {ActionId::deleteCells, "delete-cells", UQ_TEXT("Delete"), UQ_TEXT("Empty the selected cells of the active layer"),
      "delete", "Del", Menu::edit, ActsIn::canvas, true, false, needsSelection},
     {ActionId::selectAll, "select-all", UQ_TEXT("Select all"), UQ_TEXT("Select every cell of the map"), "select-all",
      "Ctrl+A", Menu::edit, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::growSelection, "grow-selection", UQ_TEXT("Grow the selection"),
+     UQ_TEXT("Add the cells beside what is selected"), "", "Shift+.", Menu::edit, ActsIn::canvas, false, false,
+     needsSelection},
+    {ActionId::shrinkSelection, "shrink-selection", UQ_TEXT("Shrink the selection"),
+     UQ_TEXT("Take the outermost cells off what is selected"), "", "Shift+,", Menu::edit, ActsIn::canvas, false, false,
+     needsSelection},
+    {ActionId::invertSelection, "invert-selection", UQ_TEXT("Select the others"),
+     UQ_TEXT("Select what is not selected, and nothing that is"), "", "Ctrl+Shift+A", Menu::edit, ActsIn::anywhere,
+     false, false, needsMap},
     {ActionId::boxAlongGrid, "box-along-grid", UQ_TEXT("Boxes along the grid"),
      UQ_TEXT("Let boxes follow the ways of the grid, or lie as they are seen"), "box-along", "", Menu::edit,
      ActsIn::anywhere, false, false, needsOtherBoxes},
@@ -173,8 +223,8 @@ constexpr ActionRow kTable[] = {
     {ActionId::deleteMap, "delete-map", UQ_TEXT("Delete the map"), UQ_TEXT("Delete this map with all its layers"),
      "delete", "", Menu::map, ActsIn::anywhere, true, false, needsMap},
     {ActionId::openWithMap, "open-with-map", UQ_TEXT("Open the quilt with this map"),
-     UQ_TEXT("Whoever opens the quilt for the first time sees this map first"), "", "", Menu::map, ActsIn::anywhere, true,
-     false, needsMap},
+     UQ_TEXT("Whoever opens the quilt for the first time sees this map first"), "", "", Menu::map, ActsIn::anywhere,
+     true, false, needsMap},
     {ActionId::closeMap, "close-map", UQ_TEXT("Close the map's tab"),
      UQ_TEXT("Take this map's tab away; the map stays in the quilt"), "", "Ctrl+W", Menu::map, ActsIn::anywhere, false,
      false, needsSecondTab, kOpensGroup},
@@ -259,6 +309,9 @@ constexpr ActionRow kTable[] = {
     {ActionId::nextPlace, "show-next-place", UQ_TEXT("Next place of the tile in hand"),
      UQ_TEXT("Go to the next cell on this map where it lies"), "", "N", Menu::view, ActsIn::canvas, false, false,
      needsHand},
+    {ActionId::showLens, "show-lens", UQ_TEXT("Lens"),
+     UQ_TEXT("Fan out what lies on the cell under the pointer, layer by layer"), "lens", "V", Menu::view,
+     ActsIn::canvas, false, false, needsMap},
     {ActionId::linen, "theme-linen", UQ_TEXT("Linen"), UQ_TEXT("The light workroom"), "", "", Menu::view,
      ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
     {ActionId::indigo, "theme-indigo", UQ_TEXT("Indigo"), UQ_TEXT("The dark workroom"), "", "", Menu::view,
@@ -277,9 +330,50 @@ constexpr ActionRow kTable[] = {
      Menu::none, ActsIn::canvas, false, false, needsMap},
     {ActionId::erase, "choose-erase", UQ_TEXT("Erase"), UQ_TEXT("Take cells away from the active layer"), "erase", "2",
      Menu::none, ActsIn::canvas, false, false, needsMap},
-
+    {ActionId::box, "choose-box", UQ_TEXT("Box"), UQ_TEXT("Lay a box, filled or as an outline; with Shift equal sides"),
+     "box", "3", Menu::none, ActsIn::canvas, false, false, needsMap},
+    {ActionId::fill, "choose-fill", UQ_TEXT("Fill"),
+     UQ_TEXT("Lay what is in hand on all cells that hang together and are the same; with Shift everywhere"), "fill",
+     "4", Menu::none, ActsIn::canvas, false, false, needsMap},
     {ActionId::select, "choose-select", UQ_TEXT("Select"), UQ_TEXT("Select cells, and move them"), "select", "5",
      Menu::none, ActsIn::canvas, false, false, needsMap},
+    {ActionId::line, "choose-line", UQ_TEXT("Line"), UQ_TEXT("Lay a straight line; with Shift along the grid's ways"),
+     "line", "6", Menu::none, ActsIn::canvas, false, false, needsMap},
+    {ActionId::oval, "choose-oval", UQ_TEXT("Oval"),
+     UQ_TEXT("Lay an oval, filled or as an outline; with Shift equally wide each way"), "oval", "7", Menu::none,
+     ActsIn::canvas, false, false, needsMap},
+    {ActionId::optionBefore, "option-before", UQ_TEXT("The tool's option before"),
+     UQ_TEXT("A narrower brush, filled or outline, another way to find cells: as the tool has it"), "", ",", Menu::none,
+     ActsIn::canvas, false, false, needsMap},
+    {ActionId::optionAfter, "option-after", UQ_TEXT("The tool's next option"),
+     UQ_TEXT("A broader brush, filled or outline, another way to find cells: as the tool has it"), "", ".", Menu::none,
+     ActsIn::canvas, false, false, needsMap},
+    {ActionId::outlinesOnly, "outlines-only", UQ_TEXT("Outline only"),
+     UQ_TEXT("Box and Oval lay only the outermost cells"), "outlines", "", Menu::none, ActsIn::anywhere, false, false,
+     needsMap},
+    {ActionId::throughCorners, "through-corners", UQ_TEXT("Through corners"),
+     UQ_TEXT("Cells that meet in a corner hang together, too"), "corners", "", Menu::none, ActsIn::anywhere, false,
+     false, needsCorners},
+    {ActionId::onlyThisTile, "only-this-tile", UQ_TEXT("Only this tile"),
+     UQ_TEXT("The very tile counts as the same, not its look-alikes in a mix"), "only-this", "", Menu::none,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::regionsAsSeen, "regions-as-seen", UQ_TEXT("As seen"),
+     UQ_TEXT("Look at all layers to find the same cells; else only at the active one, if it holds anything there"),
+     "as-seen", "", Menu::none, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::selectByBox, "select-by-box", UQ_TEXT("By box"), UQ_TEXT("A drag selects a box of cells"), "select", "",
+     Menu::none, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::selectByOutline, "select-by-outline", UQ_TEXT("By outline"),
+     UQ_TEXT("A drag draws an outline around the cells to select"), "outline", "", Menu::none, ActsIn::anywhere, false,
+     false, needsMap},
+    {ActionId::selectTouching, "select-touching", UQ_TEXT("The same, touching"),
+     UQ_TEXT("A click selects the cells that are the same and hang together"), "touching", "", Menu::none,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::selectEverywhere, "select-everywhere", UQ_TEXT("The same, everywhere"),
+     UQ_TEXT("A click selects all cells of the map that are the same"), "everywhere", "", Menu::none, ActsIn::anywhere,
+     false, false, needsMap},
+    {ActionId::allLayers, "all-layers", UQ_TEXT("On all layers"),
+     UQ_TEXT("Move, copy, cut and delete what is selected on all layers that are seen"), "all-layers", "", Menu::none,
+     ActsIn::anywhere, false, false, needsMap},
 
     {ActionId::layTiles, "lay-tiles", UQ_TEXT("Left lays"), UQ_TEXT("Lays what is in hand on the active layer"), "",
      "left drag", Menu::none, ActsIn::canvas, true, true, needsHand},
@@ -289,6 +383,25 @@ constexpr ActionRow kTable[] = {
     {ActionId::takeFromMap, "take-from-map", UQ_TEXT("right takes"),
      UQ_TEXT("Takes the topmost tile into the hand and goes to its layer"), "", "right click", Menu::none,
      ActsIn::canvas, false, true, needsMap},
+    {ActionId::takeBlockFromMap, "take-block-from-map", UQ_TEXT("right drag takes a block"),
+     UQ_TEXT("Takes what lies in a box of the active layer; with Shift of all seen layers, with Ctrl cuts it"), "",
+     "right drag", Menu::none, ActsIn::canvas, true, true, needsMap},
+    {ActionId::gatherTiles, "gather-tiles", UQ_TEXT("Shift gathers a mix"),
+     UQ_TEXT(
+         "Shift+click on the Table, or Shift+right click on the map, adds a tile: each cell then takes one by chance"),
+     "", "Shift+click", Menu::none, ActsIn::canvas, false, true, needsMap},
+    {ActionId::joinStroke, "join-stroke", UQ_TEXT("Shift joins from the last point"),
+     UQ_TEXT("Brush and Erase go on from where the last stroke ended, in a straight line"), "", "Shift+left click",
+     Menu::none, ActsIn::canvas, true, true, needsHand},
+    {ActionId::lookInto, "look-into", UQ_TEXT("middle click looks"),
+     UQ_TEXT("Opens the Lens: what lies on each layer of the cell"), "", "middle click", Menu::none, ActsIn::canvas,
+     false, true, needsMap},
+    {ActionId::refitStretch, "refit-stretch", UQ_TEXT("A drag of its ends fits a stretch anew"),
+     UQ_TEXT("The ends of a stretch stay until the next press; a double click with Select brings them back"), "",
+     "left drag", Menu::none, ActsIn::canvas, true, true, needsMap},
+    {ActionId::takeStamp, "take-stamp", UQ_TEXT("A double click takes a stamp"),
+     UQ_TEXT("With Select: takes the whole stamp that lies there"), "", "double click", Menu::none, ActsIn::canvas,
+     false, true, needsMap},
     {ActionId::panView, "pan-view", UQ_TEXT("middle drag moves the view"),
      UQ_TEXT("Moves the view; Space and left drag do too"), "", "middle drag", Menu::none, ActsIn::canvas, false, true,
      needsMap},
@@ -331,11 +444,34 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("The Table lies over the map until the key is let go after the mouse was used"), "", "T held", Menu::none,
      ActsIn::canvas, false, true, yes},
     {ActionId::holdTool, "hold-tool", UQ_TEXT("A tool's key held while painting springs back"),
-     UQ_TEXT("The tool from before comes back when the key is let go after the mouse was used"), "", "1, 2 or 5 held",
+     UQ_TEXT("The tool from before comes back when the key is let go after the mouse was used"), "", "1 to 7 held",
      Menu::none, ActsIn::canvas, false, true, needsMap},
 };
 
 }  // namespace
+
+namespace {
+
+constexpr std::pair<ActionId, Tool> kTools[] = {{ActionId::brush, Tool::brush},   {ActionId::erase, Tool::erase},
+                                                {ActionId::box, Tool::box},       {ActionId::fill, Tool::fill},
+                                                {ActionId::select, Tool::select}, {ActionId::line, Tool::line},
+                                                {ActionId::oval, Tool::oval}};
+
+}  // namespace
+
+std::optional<Tool> toolOf(ActionId id) {
+  for (const auto& [action, tool] : kTools) {
+    if (action == id) return tool;
+  }
+  return std::nullopt;
+}
+
+ActionId actionOf(Tool tool) {
+  for (const auto& [action, one] : kTools) {
+    if (one == tool) return action;
+  }
+  Q_UNREACHABLE();
+}
 
 std::span<const ActionRow> actionTable() { return kTable; }
 

@@ -38,7 +38,18 @@ enum class ActionId {
   nextPlace,
   heldBefore,
   playFrames,
+  duplicateCells,
+  fillCells,
   deleteCells,
+  selectionNearer,
+  selectionFarther,
+  growSelection,
+  shrinkSelection,
+  invertSelection,
+  turnByChance,
+  throwAgain,
+  nextManner,
+  showLens,
   turnLeft,
   turnRight,
   mirrorAcross,
@@ -86,10 +97,31 @@ enum class ActionId {
   listKeys,
   brush,
   erase,
+  box,
+  fill,
   select,
+  line,
+  oval,
+  optionBefore,
+  optionAfter,
+  outlinesOnly,
+  throughCorners,
+  onlyThisTile,
+  regionsAsSeen,
+  selectByBox,
+  selectByOutline,
+  selectTouching,
+  selectEverywhere,
+  allLayers,
   layTiles,
   takeAway,
   takeFromMap,
+  takeBlockFromMap,
+  gatherTiles,
+  joinStroke,
+  lookInto,
+  refitStretch,
+  takeStamp,
   panView,
   zoomView,
   scrollView,
@@ -124,6 +156,7 @@ struct Situation {
   bool busy = false;  // a quilt is being opened or saved
   bool holdsPaste = false;
   QString whyNoPaste = {};
+  QString whyNoThrow = {};
 };
 
 inline constexpr unsigned kWorksAlone = 1;  // also while no quilt is open; `when` does not count then
@@ -146,6 +179,10 @@ struct ActionRow {
   bool worksAlone() const { return traits & kWorksAlone; }
   bool opensGroup() const { return traits & kOpensGroup; }
 };
+
+// The tool that an action chooses, and back.
+std::optional<Tool> toolOf(ActionId id);
+ActionId actionOf(Tool tool);
 
 std::span<const ActionRow> actionTable();
 const ActionRow& actionRow(ActionId id);

@@ -21,16 +21,25 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
-    case ActionId::boxAlongGrid: 
-      return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
+    case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
     case ActionId::planView: return desk.planView;
     case ActionId::linen: return themeChoice() == ThemeChoice::linen;
     case ActionId::indigo: return themeChoice() == ThemeChoice::indigo;
     case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;
-    case ActionId::brush: return desk.tool == Tool::brush;
-    case ActionId::erase: return desk.tool == Tool::erase;
-    case ActionId::select: return desk.tool == Tool::select;
-    default: return std::nullopt;
+    case ActionId::outlinesOnly: return desk.options.outlines;
+    case ActionId::throughCorners: return desk.options.throughCorners;
+    case ActionId::onlyThisTile: return desk.options.onlyThis;
+    case ActionId::regionsAsSeen: return desk.options.asSeen.value_or(false);
+    case ActionId::selectByBox: return desk.options.selectBy == SelectBy::box;
+    case ActionId::selectByOutline: return desk.options.selectBy == SelectBy::outline;
+    case ActionId::selectTouching: return desk.options.selectBy == SelectBy::touching;
+    case ActionId::selectEverywhere: return desk.options.selectBy == SelectBy::everywhere;
+    case ActionId::allLayers: return desk.options.allLayers;
+    case ActionId::turnByChance: return desk.inHand.turnsByChance;
+    default: {
+      const auto tool = toolOf(id);
+      return tool ? std::optional(desk.tool == *tool) : std::nullopt;
+    }
   }
 }
 

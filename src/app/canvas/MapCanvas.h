@@ -19,6 +19,8 @@
 
 namespace uq {
 
+class Lens;
+
 class MapCanvas : public QWidget {
   Q_OBJECT
 
@@ -71,6 +73,9 @@ class MapCanvas : public QWidget {
   QString tagText() const;
   // Why the press would do nothing at the pointer, or what was refused there; empty when nothing was.
   QString refusal() const;
+  // Fans out what lies on a cell, layer by layer; of the cell under the pointer or the cursor where none is given.
+  void showLens() { openLens(hoveredCell(), selects()); }
+  Lens* lens() const { return lens_; }
   // How well the last repaint could show the map; see SwatchBook. What it lacked follows by itself.
   const SwatchBook::Frame& lastFrame() const { return lastFrame_; }
 
@@ -87,6 +92,7 @@ class MapCanvas : public QWidget {
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void keyReleaseEvent(QKeyEvent* event) override;
@@ -96,7 +102,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move };
+  enum class Drag { none, stroke, pan, select, move, take, refit };
   enum class Selecting { anew, more, less };
 
   ViewScale scale() const { return {zoom_ * devicePixelRatioF()}; }
@@ -115,6 +121,7 @@ class MapCanvas : public QWidget {
   int liftShown() const;
   // "7, 12, up 1": where the next stroke lies, where that is not on the ground; else empty.
   QString heightText(CellPos cell) const;
+  QString strokeText(const Stroke& stroke) const;
   QPoint planeOrigin() const { return origin_ - planeShift(); }
   Seeing seeing() const;
   void moveCursor(int dx, int dy, bool extends);
@@ -126,6 +133,29 @@ class MapCanvas : public QWidget {
   void updateOverlay();
   bool takesAway() const;
   bool selects() const;
+  // Boxes have equal sides, lines run straight, Fill fills everywhere.
+  bool isEven() const;
+  // What a press at a cell would do, and with what outcome; nullptr where nothing can be foretold.
+  Session::StrokeAsk strokeAt(CellPos cell) const;
+  const Stroke* forecast() const;
+  // The stroke under way, else the foretold one.
+  const Stroke* strokeShown() const;
+  // The handles of a stretch that can be fitted anew, and which one is at a point.
+  struct Handle {
+    QPointF at;
+    int across = 0;  // -1 the left end, 1 the right one
+    int down = 0;
+  };
+  std::vector<Handle> handles() const;
+  std::optional<Handle> handleAt(QPointF at) const;
+  void moveHandle(QPointF at);
+  void followModifiers(Qt::KeyboardModifiers modifiers);
+  void pressToTake(QPointF at);
+  void releaseToTake(const QMouseEvent& event);
+  void openLens(std::optional<CellPos> at, bool withVerbs);
+  // The cells that are the same as one, for Select.
+  CellSet alike(CellPos at) const;
+  QPointF tagAnchor() const;
   // Why the press would do nothing here; empty when it would.
   QString whyNothing() const;
   void pressToSelect(const QMouseEvent& event);
@@ -157,6 +187,12 @@ class MapCanvas : public QWidget {
   void followFrames();
   void tick();
   void paintGhost(QPainter& painter);
+  // The quilt as the foretold stroke leaves it, over the present one.
+  void paintOutcome(QPainter& painter, const Stroke& stroke);
+  void paintHandles(QPainter& painter) const;
+  void paintShape(QPainter& painter) const;
+  // The quilt on which the ghost lies.
+  Quilt ghostBase() const;
   void paintTag(QPainter& painter) const;
   // What to do first on a map on which nothing is painted.
   void paintFirstHint(QPainter& painter, const QRectF& place) const;
@@ -192,6 +228,14 @@ class MapCanvas : public QWidget {
   std::optional<HeldTool> heldTool_;
 
   // Where a tile was taken last, and how many behind the topmost; a click there again takes the next one.
+  mutable std::optional<Stroke> forecast_;
+  mutable CellPos forecastAt_;
+  mutable bool forecastAway_ = false;
+  mutable bool forecastEven_ = false;
+  std::optional<Handle> handle_;  // that is dragged
+  bool handlesGone_ = false;      // something else was pressed since the stretch was laid
+  std::vector<PixelPos> way_;     // of an outline drawn by hand, in map pixels
+  Lens* lens_ = nullptr;
   std::optional<QPointF> takenAt_;
   PixelRect taken_;  // what was taken, while the button is down
   int behind_ = 0;
@@ -214,6 +258,7 @@ class MapCanvas : public QWidget {
   CellPos dragged_;  // and where it is
   bool space_ = false;
   bool ctrl_ = false;
+  bool shift_ = false;
   QString refusal_;  // shown on the tag until the pointer moves on
 };
 

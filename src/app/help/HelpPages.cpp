@@ -10,21 +10,66 @@ namespace {
 
 constexpr HelpPage kPages[] = {
     // The tools.
-    {"brush", UQ_HELP("The Brush"), UQ_HELP("paint draw pencil pen stroke lay tile place"),
+    {"brush", UQ_HELP("The Brush"), UQ_HELP("paint draw pencil pen stroke lay tile place width broad"),
      UQ_HELP(
-         "<p>Lays what is in hand on the active layer: one cell with a click, a line of cells with a drag. A block is "
-         "laid again at every multiple of its size, and never over itself in one stroke.</p><p>The ghost shows the "
-         "very pixels that will come, and the tag beside it names the layer. <b>Ctrl+left</b> takes cells away, "
-         "<b>right</b> takes a tile from the map, <b>Esc</b> drops the stroke under way.</p>")},
+         "<p>Lays what is in hand: one cell with a click, a line of cells with a drag, 1 to 9 cells broad (<b>,</b> and "
+         "<b>.</b>). A block is laid again at every multiple of its size, and never over itself in one stroke. "
+         "<b>Shift</b> joins from where the last stroke ended.</p><p>The ghost shows the very pixels that will come, "
+         "and the tag beside it names the layer. <b>Ctrl+left</b> takes cells away, <b>right</b> takes a tile from the "
+         "map, <b>Esc</b> drops the stroke under way.</p>")},
+    {"shapes", UQ_HELP("Box, Oval and Line"), UQ_HELP("rectangle circle ellipse straight shape outline hollow square"),
+     UQ_HELP(
+         "<p><b>3</b> Box and <b>7</b> Oval lay a filled shape or its outline (<b>,</b> and <b>.</b>), <b>6</b> Line a "
+         "straight line. With <b>Shift</b> sides are equal, and lines follow the grid's ways. A block repeats from the "
+         "corner. With <b>Ctrl</b> any of them takes away.</p>")},
+    {"fill", UQ_HELP("Fill"), UQ_HELP("flood bucket region area replace all same"),
+     UQ_HELP(
+         "<p>Lays what is in hand on all cells that hang together with the one you click and are the same: the same "
+         "tile, however it is turned, or a look-alike from one mix. Where the active layer is empty, the region is the "
+         "one you see, of all layers. The tag says how many cells that are before you press.</p><p><b>Shift</b> takes "
+         "all such cells of the layer, <b>Ctrl</b> empties them. A selection bounds the region.</p>")},
+    {"landing", UQ_HELP("Where a stroke lands"), UQ_HELP("wrong layer which automatic covers grass wiped keeps new"),
+     UQ_HELP(
+         "<p>Taking a tile goes to the layer where such things belong: ground if it covers its cell, else things. What "
+         "does not cover never wipes out what does: the stroke lands on the next nearer layer, or on a new one, and "
+         "the tag says “keeps Paving”. <b>W</b>, <b>S</b> or a click on a card chooses a layer that is then obeyed to "
+         "the letter, until something is taken again.</p>")},
+    {"chance", UQ_HELP("Mixes and chance"), UQ_HELP("random variation look-alikes scatter shuffle dice weights gather"),
+     UQ_HELP(
+         "<p><b>Shift+click</b> on the Table gathers tiles: each cell then takes one of them by chance, by its weight. "
+         "The ghost shows the very tile that will come. <b>R</b> lets each come turned. <b>Shift+R</b> throws the last "
+         "stroke, or the selection, again until it looks right; Ctrl+Z goes back through the throws.</p>")},
+    {"stretch", UQ_HELP("Stretches"), UQ_HELP("platform wall hedge fence nine resize repeat ends middle length"),
+     UQ_HELP(
+         "<p><b>M</b> changes the manner in which a block is laid. As a stretch its ends are laid once and its middle as "
+         "often as there is room: drag the whole thing to its size with Brush or Box. Afterwards its ends can be "
+         "dragged, until the next press; a double click with Select brings them back. The marks in the picture under "
+         "the Table say which columns and rows are ends.</p>")},
+    {"lens", UQ_HELP("The Lens"), UQ_HELP("look inspect which layer what lies cell under pick"),
+     UQ_HELP(
+         "<p>A middle click or <b>V</b> fans out what lies on a cell, layer by layer. From there go to a layer, take, "
+         "move or delete its tile, or swap it for what is in hand, in the selection, on the map or on all maps.</p>")},
+    {"taking", UQ_HELP("Taking from the map"), UQ_HELP("eyedropper pick copy block right button clone"),
+     UQ_HELP(
+         "<p>A <b>right click</b> takes the topmost tile and goes to its layer; again at the same place the one behind. "
+         "A <b>right drag</b> takes what lies in a box on the active layer, with <b>Shift</b> on all layers you see, "
+         "with <b>Ctrl</b> it is cut.</p>")},
+    {"swap", UQ_HELP("Swapping tiles"), UQ_HELP("replace exchange change colour everywhere all"),
+     UQ_HELP(
+         "<p>In <b>Used here</b> drag one tile onto another: it becomes that one, in the selection if there is one, "
+         "else on the whole map, with Shift on all maps. The foot line says how many cells first. The Lens swaps for "
+         "what is in hand.</p>")},
     {"erase", UQ_HELP("Erase"), UQ_HELP("rubber delete remove clear eraser empty cells"),
      UQ_HELP("<p>Takes single cells away from the active layer. With Brush, <b>Ctrl+left</b> does the same without "
              "changing the tool, in the size of what is in hand.</p><p>Hold <b>2</b> while erasing, and the tool from "
              "before comes back when you let it go.</p>")},
     {"select", UQ_HELP("Select"), UQ_HELP("marquee choose region area rectangle cut copy paste move"),
      UQ_HELP(
-         "<p>A drag selects a rectangle of cells; with <b>Shift</b> it is added, with <b>Ctrl</b> taken away. Delete, "
-         "cut, copy and move act on the active layer. Paste takes what was copied into the hand, to be laid like "
-         "anything else.</p><p>A drag inside the selection, or the arrow keys, move it. While something is selected, "
+         "<p>A drag selects cells, by a box or an outline; or a click selects what is the same, touching or everywhere "
+         "(<b>,</b> and <b>.</b>). With <b>Shift</b> cells are added, with <b>Ctrl</b> taken away. Delete, cut, copy, "
+         "move and turn act on the active layer, or on all that are seen. Paste takes what was copied into the hand, "
+         "to be laid like anything else, also in another quilt.</p><p><b>Shift+W</b> and <b>Shift+S</b> move what is "
+         "selected to another layer, <b>Q E A D</b> turn it, <b>Shift+4</b> fills it. A drag inside the selection, or the arrow keys, move it. While something is selected, "
          "painting keeps inside it. <b>Esc</b> drops the selection.</p>")},
     // The panels.
     {"table", UQ_HELP("The Table"), UQ_HELP("palette tileset tiles sheets pick source picture"),
@@ -166,8 +211,18 @@ constexpr HelpPage kPages[] = {
          "that "
          "saving does not destroy the rest. Mend the file that is named, for instance from version control, and open "
          "the quilt again.</p>")},
-    {"refusal-copied", UQ_HELP("“What was copied is of another quilt”"), UQ_HELP("paste clipboard refuse cannot"),
-     UQ_HELP("<p>Tiles can be pasted only within the quilt they were copied in, whose sheets they are of.</p>")},
+    {"refusal-copied", UQ_HELP("“… is of the sheet …, which this quilt lacks”"), UQ_HELP("paste clipboard refuse cannot"),
+     UQ_HELP("<p>What was copied in another quilt is of a sheet that this one does not have. Bring that picture in, "
+             "then paste again: the sheet is known by its picture or its name.</p>")},
+    {"refusal-stretch", UQ_HELP("“This stretch needs … cells at least”"), UQ_HELP("small refuse cannot struck through middle"),
+     UQ_HELP("<p>A stretch lays its ends whole, so it cannot be smaller than they are; without a middle it cannot grow "
+             "that way. Move the marks in the picture under the Table, or press M for another manner.</p>")},
+    {"refusal-throw", UQ_HELP("“Chance decided nothing”"), UQ_HELP("throw again refuse random nothing"),
+     UQ_HELP("<p>The last stroke laid one thing. Gather several tiles with Shift+click, or press R, before the "
+             "stroke.</p>")},
+    {"refusal-parts", UQ_HELP("“… is hidden or locked, and a part belongs there”"), UQ_HELP("layers refuse stamp parts"),
+     UQ_HELP("<p>What is in hand lies on several layers, and one of them takes no stroke. Open its eye or its "
+             "lock.</p>")},
     {"refusal-empty-copy", UQ_HELP("“Nothing is painted there on this layer”"), UQ_HELP("copy cut refuse empty"),
      UQ_HELP("<p>Copy and cut act on the active layer, and it is empty in the selection. Choose the layer with W and S "
              "or by "
@@ -232,6 +287,31 @@ constexpr ActionWords kWords[] = {
     {ActionId::indigo, UQ_HELP("dark theme night mode")},
     {ActionId::asDesktop, UQ_HELP("theme system automatic")},
     {ActionId::listKeys, UQ_HELP("shortcuts keyboard bindings hotkeys")},
+    {ActionId::box, UQ_HELP("rectangle square shape")},
+    {ActionId::fill, UQ_HELP("flood bucket area")},
+    {ActionId::line, UQ_HELP("straight draw")},
+    {ActionId::oval, UQ_HELP("circle ellipse round")},
+    {ActionId::optionBefore, UQ_HELP("narrower smaller brush width")},
+    {ActionId::optionAfter, UQ_HELP("broader larger brush width")},
+    {ActionId::outlinesOnly, UQ_HELP("hollow frame border")},
+    {ActionId::throughCorners, UQ_HELP("diagonal eight")},
+    {ActionId::onlyThisTile, UQ_HELP("exact same mix")},
+    {ActionId::regionsAsSeen, UQ_HELP("all layers merged visible")},
+    {ActionId::selectByOutline, UQ_HELP("lasso freehand draw around")},
+    {ActionId::selectTouching, UQ_HELP("wand contiguous similar")},
+    {ActionId::selectEverywhere, UQ_HELP("all similar same tile")},
+    {ActionId::allLayers, UQ_HELP("every layer together")},
+    {ActionId::growSelection, UQ_HELP("expand larger")},
+    {ActionId::shrinkSelection, UQ_HELP("contract smaller")},
+    {ActionId::invertSelection, UQ_HELP("inverse opposite")},
+    {ActionId::duplicateCells, UQ_HELP("copy again clone")},
+    {ActionId::fillCells, UQ_HELP("flood paint selected")},
+    {ActionId::selectionNearer, UQ_HELP("layer up move")},
+    {ActionId::selectionFarther, UQ_HELP("layer down move")},
+    {ActionId::turnByChance, UQ_HELP("random rotate variation")},
+    {ActionId::throwAgain, UQ_HELP("random reroll shuffle again dice")},
+    {ActionId::nextManner, UQ_HELP("stretch mix random mode")},
+    {ActionId::showLens, UQ_HELP("inspect what lies layers cell")},
     {ActionId::brush, UQ_HELP("paint draw pencil")},
     {ActionId::erase, UQ_HELP("rubber delete")},
     {ActionId::select, UQ_HELP("marquee choose region")},

@@ -120,9 +120,7 @@ Id StackPanel::farthestOn(Id level) const {
 void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
 void StackPanel::choose(Id layer) {
-  Desk desk = session_->desk();
-  desk.activeLayer[desk.map] = layer;
-  session_->setDesk(std::move(desk));
+  session_->chooseLayer(layer);
 }
 
 void StackPanel::rebuild(const Map& map) {

@@ -103,7 +103,10 @@ void FoundTiles::paintEvent(QPaintEvent*) {
     painter.setPen(theme.softInk);
     painter.drawText(QRectF(box.left() - kGap / 2.0, box.bottom(), kStep, kNote + 2), Qt::AlignHCenter | Qt::AlignTop,
                      found_[i].note);
-    if (pointed_ == i) {
+    if (carried_ && (*carried_ == i || pointed_ == i)) {
+      painter.setPen(QPen(*carried_ == i ? theme.weld : theme.madder, 3));
+      painter.drawRect(box);
+    } else if (pointed_ == i) {
       painter.setPen(QPen(theme.ink, 1));
       painter.drawRect(box.adjusted(-1.5, -1.5, 1.5, 1.5));
       painter.setPen(QPen(theme.paper, 2));
@@ -116,13 +119,55 @@ void FoundTiles::paintEvent(QPaintEvent*) {
   }
 }
 
-void FoundTiles::mouseMoveEvent(QMouseEvent* event) { point(indexAt(event->position())); }
+SwapIn FoundTiles::swapIn(Qt::KeyboardModifiers modifiers) const {
+  if (modifiers & Qt::ShiftModifier) return SwapIn::allMaps;
+  return session_->desk().selection().empty() ? SwapIn::map : SwapIn::selection;
+}
+
+// "12 cells of the selection become Sett": what letting go here would do.
+QString FoundTiles::swapText(std::size_t onto, SwapIn in) const {
+  const TileRef to = found_[onto].tile;
+  const Sheet* sheet = session_->quilt().sheetAt(to.slot);
+  const std::int64_t count = countSwap(session_->quilt(), session_->swapAsk(found_[*carried_].tile, to, in));
+  const QString where = in == SwapIn::selection ? tr("in the selection")
+                        : in == SwapIn::allMaps ? tr("on all maps")
+                                                : tr("on this map, with Shift on all");
+  return tr("%n cell(s) %1 become %2", nullptr, static_cast<int>(count))
+      .arg(where, sheet ? QString::fromStdString(sheet->tileName(to.number)) : tr("tile %1").arg(to.number));
+}
+
+void FoundTiles::mouseMoveEvent(QMouseEvent* event) {
+  const auto index = indexAt(event->position());
+  if (pressedOn_ && !carried_ && index && *index != *pressedOn_) carried_ = pressedOn_;
+  point(index);
+  if (!carried_) return;
+  setCursor(Qt::DragMoveCursor);
+  const bool can = index && *index != *carried_;
+  Q_EMIT pointedAt(can ? swapText(*index, swapIn(event->modifiers())) : tr("Drop it on the tile that it is to become"));
+}
 
 void FoundTiles::mousePressEvent(QMouseEvent* event) {
   const auto index = indexAt(event->position());
   if (!index) return;
-  if (event->button() == Qt::LeftButton) take(*index);
+  if (event->button() == Qt::LeftButton) pressedOn_ = index;
   if (event->button() == Qt::RightButton) Q_EMIT nextPlaceWanted(found_[*index].tile);
+}
+
+void FoundTiles::mouseReleaseEvent(QMouseEvent* event) {
+  if (event->button() != Qt::LeftButton) return;
+  const auto pressed = std::exchange(pressedOn_, std::nullopt);
+  const auto carried = std::exchange(carried_, std::nullopt);
+  unsetCursor();
+  const auto index = indexAt(event->position());
+  if (carried && index && *index != *carried) {
+    session_->swap(found_[*carried].tile, found_[*index].tile, swapIn(event->modifiers()));
+  } else if (pressed && index == pressed && !carried) {
+    if (event->modifiers() & Qt::ShiftModifier) {
+      session_->gather(Block::of(Cell(found_[*index].tile, {})));
+    } else {
+      take(*index);
+    }
+  }
 }
 
 void FoundTiles::wheelEvent(QWheelEvent* event) {

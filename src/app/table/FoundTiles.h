@@ -42,6 +42,7 @@ class FoundTiles : public QWidget {
   void paintEvent(QPaintEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void leaveEvent(QEvent* event) override;
@@ -52,6 +53,8 @@ class FoundTiles : public QWidget {
   std::optional<std::size_t> indexAt(QPointF at) const;
   void point(std::optional<std::size_t> index);
   void scrollTo(double scroll);
+  SwapIn swapIn(Qt::KeyboardModifiers modifiers) const;
+  QString swapText(std::size_t onto, SwapIn in) const;
 
   Session* session_ = nullptr;
   Actions* actions_;
@@ -59,6 +62,8 @@ class FoundTiles : public QWidget {
   QString none_;
   double scroll_ = 0;
   std::optional<std::size_t> pointed_;
+  std::optional<std::size_t> pressedOn_;
+  std::optional<std::size_t> carried_;  // the tile that is dragged onto another, to become that
 };
 
 }  // namespace uq

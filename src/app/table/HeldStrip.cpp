@@ -44,7 +44,9 @@ std::optional<std::size_t> HeldStrip::indexAt(QPointF at) const {
   return std::nullopt;
 }
 
-QString HeldStrip::textOf(const Block& block) const {
+QString HeldStrip::textOf(const InHand& hand) const {
+  if (const Stamp* stamp = session_->quilt().stamp(hand.stamp)) return QString::fromStdString(stamp->name);
+  const Block& block = hand.block.empty() ? hand.others.front().block : hand.block;
   const TileRef tile = block.parts().front().cell.tile();
   const Sheet* sheet = session_->quilt().sheetAt(tile.slot);
   const QString name = sheet ? QString::fromStdString(sheet->tileName(tile.number)) : QString();
@@ -63,7 +65,8 @@ void HeldStrip::paintEvent(QPaintEvent*) {
     painter.setPen(theme.edge);
     painter.drawRect(box.adjusted(.5, .5, -.5, -.5));
     if (!session_ || i >= session_->desk().held.size()) continue;
-    const Block& block = session_->desk().held[i];
+    const InHand& hand = session_->desk().held[i];
+    const Block& block = hand.block.empty() ? hand.others.front().block : hand.block;
     // The grip's tile stands for a block, with an edge that says there is more.
     const Cell cell = block.parts()[block.parts().size() / 2].cell;
     const QRectF inside = box.adjusted(2, 2, -2, -2);
@@ -74,7 +77,7 @@ void HeldStrip::paintEvent(QPaintEvent*) {
       painter.setRenderHint(QPainter::SmoothPixmapTransform);
       painter.drawImage(QRectF(inside.center() - QPointF(size.width() / 2, size.height() / 2), size), *picture);
     }
-    if (block.parts().size() > 1) {
+    if (!hand.isOneTile()) {
       painter.setPen(QPen(theme.madder, 2));
       painter.drawLine(box.bottomLeft() + QPointF(1, -1), box.bottomRight() + QPointF(-1, -1));
     }
@@ -84,8 +87,8 @@ void HeldStrip::paintEvent(QPaintEvent*) {
 void HeldStrip::mousePressEvent(QMouseEvent* event) {
   const auto index = indexAt(event->position());
   if (event->button() != Qt::LeftButton || !index) return;
-  const Block block = session_->desk().held[*index];
-  session_->take(block);
+  const InHand held = session_->desk().held[*index];
+  session_->take(held);
 }
 
 bool HeldStrip::event(QEvent* event) {

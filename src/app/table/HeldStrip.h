@@ -23,7 +23,7 @@ class HeldStrip : public QWidget {
 
  private:
   std::optional<std::size_t> indexAt(QPointF at) const;
-  QString textOf(const Block& block) const;
+  QString textOf(const InHand& hand) const;
 
   Session* session_ = nullptr;
 };

@@ -66,7 +66,7 @@ void InHandPanel::setSession(Session* session) {
 
 QString InHandPanel::description() const {
   if (!session_ || session_->desk().inHand.empty()) return tr("Nothing yet. Click a tile on the Table.");
-  const Block& block = session_->desk().inHand;
+  const Block& block = session_->desk().inHand.block;
   const TileRef first = block.parts().front().cell.tile();
   const Sheet* sheet = session_->quilt().sheetAt(first.slot);
   const QString from = sheet ? QString::fromStdString(sheet->name) : tr("a missing sheet");
@@ -95,7 +95,7 @@ QPixmap InHandPanel::preview() const {
   painter.drawRect(QRectF(QPointF(), QSizeF(kPreview)).adjusted(.5, .5, -.5, -.5));
   if (!session_ || session_->desk().inHand.empty() || !session_->map()) return pixmap;
   // Drawn as a small map of its own, so that it looks as it will when laid.
-  const Block& block = session_->desk().inHand;
+  const Block& block = session_->desk().inHand.block;
   Map map = *session_->map();
   const auto grid = makeGrid(map.grid);
   TilesLayer layer;

@@ -34,9 +34,8 @@ OtherSides::OtherSides(QWidget* parent) : QWidget(parent) {
     place->setStyleSheet(QStringLiteral("QToolButton { padding: 0; }"));
     place->setFocusPolicy(Qt::TabFocus);
     place->installEventFilter(this);
-    connect(place, &QToolButton::clicked, this, [this, i](bool on) {
-      session_->awaitPartner(on ? std::optional(i + 1) : std::nullopt);
-    });
+    connect(place, &QToolButton::clicked, this,
+            [this, i](bool on) { session_->awaitPartner(on ? std::optional(i + 1) : std::nullopt); });
     places_.push_back(place);
     row->addWidget(place);
   }
@@ -59,7 +58,7 @@ QImage OtherSides::pictureOf(TileRef tile) const {
 
 void OtherSides::refresh() {
   const Map* map = session_ ? session_->map() : nullptr;
-  const Block* held = map ? &session_->desk().inHand : nullptr;
+  const Block* held = map ? &session_->desk().inHand.block : nullptr;
   const bool one = held && held->parts().size() == 1 && map->grid.kind != GridKind::orthogonal &&
                    held->parts().front().cell.tile().slot != kChalkSlot;
   setVisible(one);
@@ -102,8 +101,8 @@ bool OtherSides::drop(TileRef tile, QPoint global) {
 bool OtherSides::eventFilter(QObject* watched, QEvent* event) {
   const auto found = std::find(places_.begin(), places_.end(), watched);
   if (found == places_.end()) return false;
-  const bool pressed = event->type() == QEvent::MouseButtonPress &&
-                       static_cast<QMouseEvent*>(event)->button() == Qt::RightButton;
+  const bool pressed =
+      event->type() == QEvent::MouseButtonPress && static_cast<QMouseEvent*>(event)->button() == Qt::RightButton;
   const bool keyed = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete;
   if (!pressed && !keyed) return false;
   session_->setPartner(static_cast<int>(found - places_.begin()) + 1, std::nullopt);

@@ -480,7 +480,8 @@ QString SheetCard::usedText() const {
     maps += cells > before ? 1 : 0;
   }
   if (cells == 0) return tr("No map uses it. Ctrl+Z brings it back.");
-  return tr("%1 cells on %n map(s) are painted with it and become labelled placeholders. Ctrl+Z brings it back.", nullptr, maps)
+  return tr("%1 cells on %n map(s) are painted with it and become labelled placeholders. Ctrl+Z brings it back.",
+            nullptr, maps)
       .arg(cells);
 }
 

@@ -308,7 +308,7 @@ void TableView::point(std::optional<Spot> spot) {
   update();
 }
 
-void TableView::takeChosen(bool byKeys) {
+void TableView::takeChosen(bool byKeys, bool gathers) {
   const Sheet& from = *sheet(chosen_->from.sheet);
   const auto slot = session_->quilt().slots().find(from.id);
   const std::vector<Spot> spots = spotsOf(*chosen_);
@@ -331,7 +331,11 @@ void TableView::takeChosen(bool byKeys) {
     parts.push_back({grid->toSide({place.x - gripX, place.y - gripY}), Cell({*slot, from.numberAt(spot.cell)}, {})});
   }
   taken_ = Block(std::move(parts));
-  session_->take(taken_);
+  if (gathers) {
+    for (const Block::Part& part : taken_.parts()) session_->gather(Block::of(part.cell));
+  } else {
+    session_->take(taken_);
+  }
   Q_EMIT taken(byKeys);
 }
 
@@ -542,7 +546,7 @@ void TableView::paintEvent(QPaintEvent*) {
     const QRectF area = cellRect(chosen.from).united(cellRect(chosen.to));
     drawStitches(painter, area, theme.madder, theme.paper);
   };
-  const bool stillHeld = chosen_ && session_->desk().inHand == taken_;
+  const bool stillHeld = chosen_ && session_->desk().inHand.block == taken_;
   if (stillHeld && layout_.of(chosen_->from.sheet)) mark(*chosen_);
   if (dragging_) {
     mark(*dragging_);
@@ -688,7 +692,7 @@ void TableView::mouseReleaseEvent(QMouseEvent* event) {
   const bool left = !rect().contains(event->position().toPoint());
   if (!left || !slot || !dropTaker_ || !dropTaker_(dragged, event->globalPosition().toPoint())) {
     chosen_ = chosen;
-    takeChosen();
+    takeChosen(false, event->modifiers().testFlag(Qt::ShiftModifier));
   }
   update();
 }

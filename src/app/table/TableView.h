@@ -98,7 +98,8 @@ class TableView : public QWidget {
   void clampScroll();
   void point(std::optional<Spot> spot);
   QString textOf(const Spot& spot) const;
-  void takeChosen(bool byKeys = false);
+  // With `gathers` it is added to what is in hand.
+  void takeChosen(bool byKeys = false, bool gathers = false);
   void moveCursor(int dx, int dy, bool extends);
   void paintSheet(QPainter& painter, const TableItem& item);
   void paintCut(QPainter& painter, const Sheet& sheet, const QRectF& place) const;

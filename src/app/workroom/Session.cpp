@@ -13,8 +13,6 @@
 #include "core/edit/Landing.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Levels.h"
-#include "core/edit/Selected.h"
-#include "core/edit/Turned.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/DeskText.h"
 #include "core/store/Documents.h"
@@ -48,7 +46,8 @@ Session::Session(Loaded loaded)
       quilt_(std::move(loaded.opened.quilt)),
       painter_(std::move(loaded.pictures)),
       problems_(std::move(loaded.opened.problems)),
-      kept_(std::move(loaded.kept)) {
+      kept_(std::move(loaded.kept)),
+      cover_(painter_.pictures()) {
   if (kept_) {
     desk_ = readDesk(*kept_, quilt_);
   } else {
@@ -65,8 +64,10 @@ Session::~Session() {
   delete sheets_;
   packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
-  auto heavy = std::make_shared<std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>, std::optional<Move>>>(
-      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_), std::move(moving_));
+  auto heavy = std::make_shared<
+      std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>, std::optional<Move>, std::optional<LastStroke>>>(
+      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_), std::move(moving_),
+      std::move(last_));
   QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
 }
 
@@ -101,166 +102,6 @@ void Session::setDesk(Desk desk) {
   if (!(desk.landing() == desk_.landing()) && desk.lift == desk_.lift) desk.lift = 0;
   desk_ = std::move(desk);
   Q_EMIT deskChanged();
-}
-
-void Session::take(Block block) {
-  if (awaitedPartner_ && block.parts().size() == 1) {
-    setPartner(*awaitedPartner_, block.parts().front().cell.tile());
-    return;
-  }
-  awaitedPartner_.reset();
-  Desk desk = desk_;
-  desk.lift = 0;
-  heldBefore_.reset();
-  desk.hold(std::move(block));
-  if (map()) desk.handGrid = map()->grid.kind;
-  desk.tool = Tool::brush;
-  setDesk(std::move(desk));
-}
-
-PixelRect Session::takeFromMap(PixelPos at, int behind) {
-  if (!map()) return {};
-  const Quilt shown = desk_.planView ? inPlan(quilt_, desk_.map) : quilt_;
-  const Map& shownMap = *shown.map(desk_.map);
-  const std::vector<PickedTile> tiles = painter_.tilesAt(shown, shownMap, desk_.hidden, at);
-  if (tiles.empty()) return {};
-  const PickedTile& picked = tiles[static_cast<std::size_t>(behind) % tiles.size()];
-  const TilesLayer& layer = *shownMap.layer(picked.layer);
-  const PixelPos plane = shownMap.planeOf(layer);
-  const PixelRect place = painter_.placeOf(shown, shownMap, picked.at, picked.cell, layer.lifts.at(picked.at));
-  const PixelRect covers{place.x + plane.x, place.y + plane.y, place.w, place.h};
-  if (awaitedPartner_) {
-    setPartner(*awaitedPartner_, picked.cell.tile());
-    return covers;
-  }
-  Desk desk = desk_;
-  heldBefore_.reset();
-  desk.hold(Block::of(picked.cell));
-  desk.handGrid = map()->grid.kind;
-  desk.tool = Tool::brush;
-  desk.activeLayer[desk.map] = picked.layer;
-  setDesk(std::move(desk));
-  // What lies above its layer is gone on with at its height.
-  setLift(quilt_.layer(desk_.landing())->lifts.at(picked.at));
-  return covers;
-}
-
-void Session::turnHand(Turning turning) {
-  if (!map()) return;
-  if (const std::string why = whyNoTurning(quilt_, desk_.inHand, turning); !why.empty()) {
-    Q_EMIT refused(QString::fromStdString(why));
-    return;
-  }
-  Desk desk = desk_;
-  desk.inHand = turnedBlock(quilt_, *makeGrid(map()->grid), desk.inHand, turning);
-  setDesk(std::move(desk));
-}
-
-void Session::straightenHand() {
-  Desk desk = desk_;
-  desk.inHand = desk.inHand.straightened();
-  setDesk(std::move(desk));
-}
-
-QString Session::whyNoStroke(bool takesAway) const {
-  if (const Error* damage = store_->damage(desk_.map)) {
-    const QString file = QString::fromStdString(damage->file);
-    return tr("This map cannot be changed: %1 is damaged").arg(file.section(QLatin1Char('/'), -1));
-  }
-  return QString::fromStdString(uq::whyNoStroke(desk_, quilt_, takesAway));
-}
-
-QString Session::strokeName(bool takesAway) const {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
-  const QString on = layer ? QString::fromStdString(layer->name) : QString();
-  if (desk_.tool == Tool::select) return tr("Select on %1").arg(on);
-  if (desk_.tool == Tool::erase) return tr("Erase on %1").arg(on);
-  return takesAway ? tr("Take away on %1").arg(on) : tr("Brush on %1").arg(on);
-}
-
-void Session::beginStroke(bool takesAway, CellPos at, CellSet within) {
-  if (inStroke() || !whyNoStroke(takesAway).isEmpty()) return;
-  // Erase takes single cells; taking away with Brush takes the footprint of what is held.
-  const bool oneCell = desk_.tool == Tool::erase || desk_.inHand.empty();
-  const Block block = oneCell ? Block::of(Cell({1, 0}, {})) : desk_.inHand;
-  const CellSet& selected = desk_.selection();
-  if (within.empty()) {
-    within = selected;
-  } else if (!selected.empty()) {
-    within = within.intersected(selected);
-    if (within.empty()) return;
-  }
-  undoLine_.begin(strokeName(takesAway).toStdString(), desk_.map, quilt_, deskMark());
-  stroke_.emplace(quilt_, desk_.landing(), takesAway ? Stroke::Kind::takeAway : Stroke::Kind::lay, block,
-                  std::move(within), desk_.lift);
-  moveStroke(at);
-}
-
-void Session::moveStroke(CellPos to) {
-  if (!stroke_) return;
-  stroke_->moveTo(to);
-  setQuilt(stroke_->quilt());
-}
-
-void Session::endStroke() {
-  if (!inStroke()) return;
-  stroke_.reset();
-  moving_.reset();
-  undoLine_.commit(quilt_, deskMark());
-  packOldSteps();
-  setQuilt(quilt_);
-}
-
-void Session::dropStroke() {
-  if (!inStroke()) return;
-  if (moving_) {
-    Desk desk = desk_;
-    desk.select(moving_->selection);
-    setDesk(std::move(desk));
-  }
-  stroke_.reset();
-  moving_.reset();
-  setQuilt(undoLine_.cancel());
-}
-
-namespace {
-
-// What was copied last, in any window, and the quilt it is of.
-struct Copied {
-  Id quilt;
-  Block block;
-  GridKind grid = GridKind::orthogonal;
-};
-Copied& clipboard() {
-  static Copied copied;
-  return copied;
-}
-
-}  // namespace
-
-const Block& Session::copied() { return clipboard().block; }
-
-QString Session::onLayer(const QString& verb) const {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
-  return tr("%1 on %2").arg(verb, layer ? QString::fromStdString(layer->name) : QString());
-}
-
-void Session::step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
-  if (inStroke()) return;
-  if (const QString why = whyNoStroke(true); !why.isEmpty()) {
-    Q_EMIT refused(why);
-    return;
-  }
-  undoLine_.begin(onLayer(verb).toStdString(), desk_.map, quilt_, deskMark());
-  Quilt after = edit();
-  if (selection) {
-    Desk desk = desk_;
-    desk.select(std::move(*selection));
-    setDesk(std::move(desk));
-  }
-  undoLine_.commit(after, deskMark());
-  packOldSteps();
-  setQuilt(std::move(after));
 }
 
 bool Session::mapStep(const QString& name, Quilt after, LayerAt active) {
@@ -455,7 +296,9 @@ void Session::setPartner(int side, std::optional<TileRef> partner) {
 void Session::addLayer(std::size_t index) {
   LayerAdded added = uq::addLayer(quilt_, desk_.map, index, ids_);
   const TilesLayer* layer = added.quilt.layer({desk_.map, added.layer});
-  if (layer) mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer);
+  if (!layer) return;
+  if (mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer))
+    chooseLayer(added.layer);
 }
 
 void Session::duplicateLayer() {
@@ -487,100 +330,6 @@ void Session::moveLayer(Id layer, std::size_t index) {
   if (!moved) return;
   mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
           uq::moveLayer(quilt_, {desk_.map, layer}, index), desk_.landing().layer);
-}
-
-void Session::selectAll() {
-  if (!map()) return;
-  Desk desk = desk_;
-  desk.tool = Tool::select;
-  desk.select(CellSet(map()->bounds));
-  setDesk(std::move(desk));
-}
-
-void Session::deleteSelected() {
-  step(tr("Delete"), [this] { return clearCells(quilt_, desk_.landing(), desk_.selection()); });
-}
-
-void Session::copySelected() {
-  auto block = copyOf(quilt_, desk_.landing(), desk_.selection());
-  if (!block) {
-    Q_EMIT refused(tr("More than a million cells cannot be held at once"));
-  } else if (block->empty()) {
-    Q_EMIT refused(tr("Nothing is painted there on this layer"));
-  } else {
-    clipboard() = {quilt_.facts().id, std::move(*block), map()->grid.kind};
-    Q_EMIT deskChanged();
-  }
-}
-
-void Session::cutSelected() {
-  const auto block = copyOf(quilt_, desk_.landing(), desk_.selection());
-  copySelected();
-  if (!block || block->empty()) return;
-  step(tr("Cut"), [this] { return clearCells(quilt_, desk_.landing(), desk_.selection()); });
-}
-
-void Session::nudgeSelected(SidePos by) {
-  if (!map()) return;
-  step(
-      tr("Move"), [this, by] { return moveCells(quilt_, desk_.landing(), desk_.selection(), by); },
-      movedBy(*map(), desk_.selection(), by));
-}
-
-QString Session::whyNoPaste() const {
-  if (clipboard().block.empty()) return tr("Nothing was copied yet");
-  return clipboard().quilt == quilt_.facts().id ? QString() : tr("What was copied is of another quilt");
-}
-
-void Session::paste() {
-  if (!whyNoPaste().isEmpty()) return;
-  if (!heldBefore_) heldBefore_ = Held{desk_.inHand, desk_.handGrid};
-  const Held before = *heldBefore_;
-  take(clipboard().block);
-  heldBefore_ = before;
-  Desk desk = desk_;
-  desk.handGrid = clipboard().grid;
-  setDesk(std::move(desk));
-}
-
-void Session::dropPaste() {
-  if (!heldBefore_) return;
-  Desk desk = desk_;
-  desk.inHand = std::move(heldBefore_->block);
-  desk.handGrid = heldBefore_->grid;
-  heldBefore_.reset();
-  setDesk(std::move(desk));
-}
-
-void Session::dropWork() {
-  if (inStroke()) return dropStroke();
-  if (awaitedPartner_) return awaitPartner({});
-  if (holdsPaste()) return dropPaste();
-  Desk desk = desk_;
-  if (desk.selection().empty()) {
-    desk.tool = Tool::select;
-  } else {
-    desk.select({});
-  }
-  setDesk(std::move(desk));
-}
-
-void Session::beginMove() {
-  if (inStroke() || desk_.selection().empty()) return;
-  if (const QString why = whyNoStroke(true); !why.isEmpty()) {
-    Q_EMIT refused(why);
-    return;
-  }
-  undoLine_.begin(onLayer(tr("Move")).toStdString(), desk_.map, quilt_, deskMark());
-  moving_ = Move{quilt_, desk_.selection()};
-}
-
-void Session::moveSelected(SidePos by) {
-  if (!moving_) return;
-  Desk desk = desk_;
-  desk.select(movedBy(*map(), moving_->selection, by));
-  setDesk(std::move(desk));
-  setQuilt(moveCells(moving_->before, desk_.landing(), moving_->selection, by));
 }
 
 bool Session::confirmed(const UndoLine::Plan& plan, bool back) {
@@ -663,9 +412,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
   saving_ = true;
   work.start<Result<QuiltStore::Opened>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
-      [quilt = quilt_, folder](Progress& progress) {
-        return QuiltStore::create(realDisk(), folder, quilt, &progress);
-      },
+      [quilt = quilt_, folder](Progress& progress) { return QuiltStore::create(realDisk(), folder, quilt, &progress); },
       [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Opened> created) {
         if (!session) return;
         session->saving_ = false;

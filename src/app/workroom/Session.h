@@ -15,8 +15,10 @@
 #include "core/base/Id.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Stroke.h"
+#include "core/edit/SwapTiles.h"
 #include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
+#include "raster/CellCover.h"
 #include "raster/MapPainter.h"
 
 namespace uq {
@@ -53,18 +55,37 @@ class Session : public QObject {
   bool isSaved() const { return !inStroke() && quilt_ == saved_; }
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   Situation situation() const {
-    return {quilt_, desk_, undoLine_, isSaved(), inStroke(), false, holdsPaste(), whyNoPaste()};
+    return {quilt_, desk_, undoLine_, isSaved(), inStroke(), false, holdsPaste(), whyNoPaste(), whyNoThrow()};
   }
 
-  // The desk. Each emits deskChanged when something changed.
+  // The desk; emits deskChanged when something changed.
   void setDesk(Desk desk);
-  // Takes into the hand and readies Brush.
-  void take(Block block);
+  // Makes a layer the active one, which is obeyed until something is taken.
+  void chooseLayer(Id layer);
+  // Takes into the hand, readies Brush, and goes to the layer where such a thing belongs.
+  void take(InHand thing);
+  // A block that was put together for the desk's map.
+  void take(Block block) { take(InHand(std::move(block), map() ? map()->grid.kind : GridKind::orthogonal)); }
   // Takes the topmost opaque tile at a map pixel and goes to its layer; `behind` how many tiles it goes behind, round
   // and round. In the plan view at a pixel of that. What it covers on the map; empty when there is none.
   PixelRect takeFromMap(PixelPos at, int behind = 0);
+  // What that would take: the part of the map it covers, or the cell; nothing where there is none.
+  PixelRect pictureToTake(PixelPos at, int behind = 0);
+  std::optional<Cell> cellToTake(PixelPos at, int behind = 0);
+  // Takes the stamp that lies around a cell of the active layer, whole; false where there is none.
+  bool takeStampAt(CellPos at);
+  // Takes what lies on these cells: of the active layer, or of all that are seen; `cuts` empties them, in one step.
+  void takeCells(const CellSet& cells, bool allSeen, bool cuts);
+  // Takes the tile of one cell of a layer and goes to that layer.
+  void takeCell(Id layer, CellPos at);
+  // Adds to what is in hand: the tiles then are a mix.
+  void gather(const Block& more);
+  // Changes what is in hand to something that is still the same thing: turned, in another manner.
+  void changeHand(InHand changed);
   void turnHand(Turning turning);
   void straightenHand();
+  void setManner(Manner manner);
+  void setChance(bool on);
 
   // Makes one step of an edit of the quilt that concerns no layer; false where nothing may be changed here.
   bool quiltStep(const QString& name, Quilt after) { return mapStep(name, std::move(after), desk_.landing()); }
@@ -124,20 +145,32 @@ class Session : public QObject {
   void awaitPartner(std::optional<int> side);
   std::optional<int> awaitedPartner() const { return awaitedPartner_; }
 
-  // What can be done with the selected cells of the active layer. Each is one step; nothing happens, and the reason is
-  // said, where the layer takes no change. Copied cells are held for the whole program.
+  // What can be done with the selected cells of the active layer, or of all seen ones (ToolOptions::allLayers). Each
+  // is one step; nothing happens, and the reason is said, where a layer takes no change. Copied cells are held for the
+  // whole program, and as text and picture on the desktop's clipboard.
   void selectAll();
+  void growSelection();
+  void shrinkSelection();
+  void invertSelection();
   void deleteSelected();
   void copySelected();
   void cutSelected();
   void nudgeSelected(SidePos by);
+  void turnSelected(Turning turning);
+  // Lays what is in hand on the selected cells.
+  void fillSelected();
+  // Moves the selected cells to the next layer nearer (1) or farther (-1), or to any; the layer becomes the active one.
+  void selectedToLayer(int steps);
+  void selectedToLayer(Id layer);
+  // Takes a copy of the selected cells into the hand, beside what was copied.
+  void duplicateSelected();
   // Takes what was copied into the hand; dropPaste gives back what was held before.
   void paste();
   void dropPaste();
   // What Esc does: drops the stroke, else the paste, else the selection; else chooses Select.
   void dropWork();
   bool holdsPaste() const { return heldBefore_.has_value(); }
-  static const Block& copied();
+  static const InHand& copied();
   // Why what was copied cannot be taken here; empty when it can.
   QString whyNoPaste() const;
 
@@ -145,18 +178,54 @@ class Session : public QObject {
   void beginMove();
   void moveSelected(SidePos by);
 
+  // Single cells of any layer, as the Lens does it; each one step.
+  void deleteCell(Id layer, CellPos at);
+  void moveCell(Id layer, CellPos at, Id to);
+  // One tile becomes another; one step. How many cells that were.
+  std::int64_t swap(TileRef from, TileRef to, SwapIn in);
+  SwapAsk swapAsk(TileRef from, TileRef to, SwapIn in) const;
+
   // Why a stroke would do nothing now; empty when it would land.
   QString whyNoStroke(bool takesAway) const;
-  // "Brush on Paving": what a stroke is called, on the tag and in the undo line.
-  QString strokeName(bool takesAway) const;
+  // "Brush on Paving": what a stroke is called, on the tag and in the undo line. `landing`: where it lands, if that is
+  // not the active layer.
+  QString strokeName(bool takesAway, const Landing* landing = nullptr) const;
+  // Whether a tile covers its cell on the desk's map.
+  Covers covers();
 
-  // A stroke from press to release, on the active layer; endStroke and dropStroke end a move, too.
-  // Only cells `within` are touched, and selected ones; an empty set does not count.
-  void beginStroke(bool takesAway, CellPos at, CellSet within = {});
-  void moveStroke(CellPos to);
+  // A stroke as it would be made now along a path, without making it; its seed is that of the next one.
+  struct StrokeAsk {
+    bool takesAway = false;
+    bool even = false;        // equal sides, straight ways
+    bool everywhere = false;  // all such cells of the layer
+    std::vector<CellPos> path;
+    CellSet within{};
+    CellSet given{};
+  };
+  Stroke tryOut(const StrokeAsk& ask);
+
+  // A stroke from press to release; endStroke and dropStroke end a move, too. A path of several cells is pressed at the
+  // first one. Only selected cells are touched, and those of `within`; an empty set does not count.
+  void beginStroke(const StrokeAsk& ask);
+  void moveStroke(CellPos to, bool even = false);
   void endStroke();
   void dropStroke();
   bool inStroke() const { return stroke_ || moving_; }
+  const Stroke* stroke() const { return stroke_ ? &*stroke_ : nullptr; }
+
+  // Where the last stroke ended, on the desk's map, for the next one to go on from.
+  std::optional<CellPos> lastPoint() const;
+  // Another outcome of chance: for the selection, else for the last stroke. One step.
+  void throwAgain();
+  QString whyNoThrow() const;
+
+  // The stretch that was laid last or recognised, while nothing else was done: its box in side coordinates. Refitting
+  // it is a stroke.
+  std::optional<CellRect> stretchBox() const;
+  void beginRefit();
+  void refit(CellRect box);
+  // Finds a stamp or what is in hand, laid as a stretch around a cell; false where there is none.
+  bool recogniseStretch(CellPos at);
 
   // Undo and redo in the tab of the desk's map. Where more than one step would go, the first call only asks, by
   // `asksFarther`, and a second one does it.
@@ -191,7 +260,19 @@ class Session : public QObject {
   }
   // The same for an edit of the quilt, after which another map may be worked on. The step is made in that map's tab.
   bool mapStep(const QString& name, Quilt after, LayerAt active);
+  struct Picked {
+    PickedTile tile;
+    PixelRect covers;
+  };
+  std::optional<Picked> picked(PixelPos at, int behind);
   QString onLayer(const QString& verb) const;
+  void nextChance();
+  StrokePlan plan(const StrokeAsk& ask);
+  // Starts a stroke that was planned before, on the quilt as it was then.
+  void restart(const Quilt& before, const StrokePlan& plan, const QString& name);
+  bool lastStands() const;
+  // Why a layer takes no change, said at the cursor; true when it does take it.
+  bool takesChange(std::span<const LayerAt> layers);
   // Makes one step of an edit of the active layer.
   void step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection = {});
   // True when the plan may be carried out now; asks otherwise.
@@ -207,23 +288,33 @@ class Session : public QObject {
   Errors problems_;
   std::optional<Json> kept_;
   std::optional<Stroke> stroke_;
+  // The last stroke, as long as the quilt is as it left it: for another throw, and for the handles of a stretch.
+  struct LastStroke {
+    Quilt before;
+    StrokePlan plan;
+    std::vector<std::pair<CellPos, bool>> moves;
+    std::optional<CellRect> box;
+    Quilt after;
+  };
+  std::optional<LastStroke> last_;
+  std::vector<std::pair<CellPos, bool>> moves_;  // of the stroke under way
+  std::optional<std::pair<Id, CellPos>> lastPoint_;
+  CellCover cover_;
   struct Move {
     Quilt before;
     CellSet selection;
   };
   std::optional<Move> moving_;
-  struct Held {
-    Block block;
-    GridKind grid;
-  };
-  std::optional<Held> heldBefore_;  // what a paste put aside
+  std::optional<InHand> heldBefore_;  // what a paste put aside
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;
   QThreadPool packers_;
   IdSource ids_ = IdSource::fromSystem();
+  std::uint64_t seed_ = 0;  // of the next stroke
+  std::uint64_t idSeed_ = 0;
   std::optional<int> awaitedPartner_;
   bool saving_ = false;
-  SheetWork* sheets_ = nullptr;  // a child
+  SheetWork* sheets_ = nullptr;       // a child
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
 };
 

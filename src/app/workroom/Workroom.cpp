@@ -21,8 +21,8 @@
 #include "app/look/Widgets.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
-#include "core/edit/Levels.h"
 #include "core/edit/Landing.h"
+#include "core/edit/Levels.h"
 #include "core/store/DeskText.h"
 #include "raster/SmallPicture.h"
 
@@ -185,8 +185,8 @@ void Workroom::buildOverMap(QWidget* middle) {
   tidyCard_ = new TidyCard(middle);
   exportCard_ = new ExportCard(middle);
   // Esc closes a card wherever the keys are.
-  for (QWidget* one : {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()),
-                       static_cast<QWidget*>(panel_->found())}) {
+  for (QWidget* one :
+       {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {
     one->installEventFilter(this);
   }
   connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
@@ -244,14 +244,19 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
     }
   }
   if (watched == spread_->parentWidget() && event->type() == QEvent::Resize) {
-    QMetaObject::invokeMethod(this, [this] { spread_->setGeometry(canvas_->geometry()); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this] { spread_->setGeometry(canvas_->geometry()); }, Qt::QueuedConnection);
   }
   return QMainWindow::eventFilter(watched, event);
 }
 
 void Workroom::bringIn(const QStringList& paths) {
   if (!session_) {
-    return report(Error{Error::Cause::notFound, "no quilt is open that pictures could come into", {}, 0, {},
+    return report(Error{Error::Cause::notFound,
+                        "no quilt is open that pictures could come into",
+                        {},
+                        0,
+                        {},
                         "Open a quilt or begin a new one, then drop them again"});
   }
   if (work_.isRunning()) {
@@ -269,11 +274,12 @@ void Workroom::bringIn(const QStringList& paths) {
     panel_->showSheets();
     table()->revealSheet(sheets.front());
     showCard(sheetCard_, sheets.front());
-    foot_->say(sheets.size() == 1 ? tr("%1 lies on the Table. %2 takes it back.")
-                                        .arg(QString::fromStdString(session_->quilt().sheet(sheets.front())->name),
-                                             KeyBindings::shared().text(ActionId::undo))
-                                  : tr("%n sheets lie on the Table. %1 takes them back.", nullptr, static_cast<int>(sheets.size()))
-                                        .arg(KeyBindings::shared().text(ActionId::undo)));
+    foot_->say(sheets.size() == 1
+                   ? tr("%1 lies on the Table. %2 takes it back.")
+                         .arg(QString::fromStdString(session_->quilt().sheet(sheets.front())->name),
+                              KeyBindings::shared().text(ActionId::undo))
+                   : tr("%n sheets lie on the Table. %1 takes them back.", nullptr, static_cast<int>(sheets.size()))
+                         .arg(KeyBindings::shared().text(ActionId::undo)));
   });
 }
 
@@ -317,7 +323,7 @@ void Workroom::chooseFiles() {
 }
 
 Id Workroom::sheetInHand() const {
-  const Block& held = session_->desk().inHand;
+  const Block& held = session_->desk().inHand.block;
   const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
   return slot == kChalkSlot ? Id() : session_->quilt().slots().sheet(slot);
 }
@@ -478,7 +484,7 @@ void Workroom::openDemo() {
 void Workroom::askForMap(const Sheet* sheet) {
   const Map* like = session_->map();
   if (!like && !session_->quilt().maps().empty()) like = &session_->quilt().maps().back().read();
-  const Block& held = session_->desk().inHand;
+  const Block& held = session_->desk().inHand.block;
   const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
   if (!sheet && slot != kChalkSlot) sheet = session_->quilt().sheetAt(slot);
   newMap_->open(session_->quilt(), like, sheet);
@@ -569,10 +575,21 @@ void Workroom::act(ActionId id) {
     case ActionId::listSteps:
       steps_->open(session_.get(), tabs_->mapToGlobal(tabs_->rect().bottomRight()) - QPoint(360, 0));
       break;
-    case ActionId::turnLeft: session_->turnHand(Turning::left); break;
-    case ActionId::turnRight: session_->turnHand(Turning::right); break;
-    case ActionId::mirrorAcross: session_->turnHand(Turning::mirrorAcross); break;
-    case ActionId::mirrorDown: session_->turnHand(Turning::mirrorDown); break;
+    case ActionId::turnLeft: turn(Turning::left); break;
+    case ActionId::turnRight: turn(Turning::right); break;
+    case ActionId::mirrorAcross: turn(Turning::mirrorAcross); break;
+    case ActionId::mirrorDown: turn(Turning::mirrorDown); break;
+    case ActionId::turnByChance: session_->setChance(!session_->desk().inHand.turnsByChance); break;
+    case ActionId::throwAgain: session_->throwAgain(); break;
+    case ActionId::nextManner: nextManner(); break;
+    case ActionId::showLens: canvas_->showLens(); break;
+    case ActionId::duplicateCells: session_->duplicateSelected(); break;
+    case ActionId::fillCells: session_->fillSelected(); break;
+    case ActionId::selectionNearer: session_->selectedToLayer(1); break;
+    case ActionId::selectionFarther: session_->selectedToLayer(-1); break;
+    case ActionId::growSelection: session_->growSelection(); break;
+    case ActionId::shrinkSelection: session_->shrinkSelection(); break;
+    case ActionId::invertSelection: session_->invertSelection(); break;
     case ActionId::straighten: session_->straightenHand(); break;
     case ActionId::liftHigher: lift(1); break;
     case ActionId::liftLower: lift(-1); break;
@@ -642,12 +659,42 @@ void Workroom::act(ActionId id) {
       find_->open(mapToGlobal(QPoint(width() / 2, menuBar()->height() + 40)), canvas_->refusal());
       break;
     case ActionId::listKeys: keysPage_->open(); break;
-    case ActionId::brush: changeDesk([](Desk& desk) { desk.tool = Tool::brush; }); break;
-    case ActionId::erase: changeDesk([](Desk& desk) { desk.tool = Tool::erase; }); break;
-    case ActionId::select: changeDesk([](Desk& desk) { desk.tool = Tool::select; }); break;
+    case ActionId::brush:
+    case ActionId::erase:
+    case ActionId::box:
+    case ActionId::fill:
+    case ActionId::select:
+    case ActionId::line:
+    case ActionId::oval: changeDesk([tool = *toolOf(id)](Desk& desk) { desk.tool = tool; }); break;
+    case ActionId::optionBefore: stepOption(-1); break;
+    case ActionId::optionAfter: stepOption(1); break;
+    case ActionId::outlinesOnly: changeDesk([](Desk& desk) { desk.options.outlines = !desk.options.outlines; }); break;
+    case ActionId::throughCorners:
+      changeDesk([](Desk& desk) { desk.options.throughCorners = !desk.options.throughCorners; });
+      break;
+    case ActionId::onlyThisTile: changeDesk([](Desk& desk) { desk.options.onlyThis = !desk.options.onlyThis; }); break;
+    case ActionId::regionsAsSeen:
+      changeDesk([](Desk& desk) {
+        const bool on = !desk.options.asSeen.value_or(false);
+        desk.options.asSeen = on ? std::optional(true) : std::nullopt;
+      });
+      break;
+    case ActionId::selectByBox: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::box; }); break;
+    case ActionId::selectByOutline: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::outline; }); break;
+    case ActionId::selectTouching: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::touching; }); break;
+    case ActionId::selectEverywhere:
+      changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::everywhere; });
+      break;
+    case ActionId::allLayers: changeDesk([](Desk& desk) { desk.options.allLayers = !desk.options.allLayers; }); break;
     case ActionId::layTiles:
     case ActionId::takeAway:
     case ActionId::takeFromMap:
+    case ActionId::takeBlockFromMap:
+    case ActionId::gatherTiles:
+    case ActionId::joinStroke:
+    case ActionId::lookInto:
+    case ActionId::refitStretch:
+    case ActionId::takeStamp:
     case ActionId::panView:
     case ActionId::zoomView:
     case ActionId::scrollView:
@@ -667,6 +714,35 @@ void Workroom::act(ActionId id) {
     case ActionId::holdTool: break;  // gestures, which the canvas and the Table carry out
   }
   if (session_) actions_->refresh(situation());
+}
+
+void Workroom::turn(Turning turning) {
+  const bool selected = session_->desk().tool == Tool::select && !session_->desk().selection().empty();
+  selected ? session_->turnSelected(turning) : session_->turnHand(turning);
+}
+
+void Workroom::nextManner() {
+  static constexpr Manner kManners[] = {Manner::asItIs, Manner::stretch, Manner::mix};
+  const auto now = std::find(std::begin(kManners), std::end(kManners), session_->desk().inHand.manner);
+  session_->setManner(now + 1 == std::end(kManners) ? kManners[0] : *(now + 1));
+}
+
+// What , and . step depends on the tool.
+void Workroom::stepOption(int steps) {
+  Desk desk = session_->desk();
+  ToolOptions& options = desk.options;
+  switch (desk.tool) {
+    case Tool::brush:
+    case Tool::erase: options.width = std::clamp(options.width + 2 * steps, kWidths[0], kWidths[4]); break;
+    case Tool::box:
+    case Tool::oval: options.outlines = !options.outlines; break;
+    case Tool::select:
+      options.selectBy = static_cast<SelectBy>((static_cast<int>(options.selectBy) + steps + 4) % 4);
+      break;
+    case Tool::fill: options.asSeen = options.asSeen ? std::nullopt : std::optional(true); break;
+    case Tool::line: break;
+  }
+  session_->setDesk(std::move(desk));
 }
 
 std::size_t Workroom::activeIndex() const {

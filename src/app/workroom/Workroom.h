@@ -15,9 +15,9 @@
 #include "app/stack/Overview.h"
 #include "app/stack/StackPanel.h"
 #include "app/start/StartPage.h"
+#include "app/table/ExportCard.h"
 #include "app/table/InHandPanel.h"
 #include "app/table/OtherSides.h"
-#include "app/table/ExportCard.h"
 #include "app/table/SheetCard.h"
 #include "app/table/TablePanel.h"
 #include "app/table/TableView.h"
@@ -106,6 +106,9 @@ class Workroom : public QMainWindow {
   Id sheetInHand() const;
   // Lifts the next strokes by so many steps.
   void lift(int steps);
+  void turn(Turning turning);
+  void nextManner();
+  void stepOption(int steps);
   void deleteMap();
   void showSession();
   void adopt(std::unique_ptr<Session> session);
@@ -143,8 +146,8 @@ class Workroom : public QMainWindow {
   NoticeStrip* notices_;
   TablePanel* panel_;
   TableView* spread_;
-  bool spreadUsed_ = false;   // something was taken from it while its key was down
-  bool spreadHeld_ = false;   // its key is down
+  bool spreadUsed_ = false;  // something was taken from it while its key was down
+  bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   TidyCard* tidyCard_;
   ExportCard* exportCard_;

@@ -26,6 +26,9 @@ class CellSet {
   // The smallest rectangle that holds the set.
   CellRect bounds() const;
 
+  // A chunk's rows; all clear or all set where it is uniform.
+  const ChunkRows& rowsAt(ChunkPos at) const;
+
   void insert(CellPos at) { insert(at, 1); }
   // Neighbouring cells in one row.
   void insert(CellPos first, int count);
@@ -79,8 +82,6 @@ class CellSet {
   };
   using Pages = std::vector<PageAt>;  // by py, then px
 
-  // A chunk's rows; all clear or all set where it is uniform.
-  const ChunkRows& rowsAt(ChunkPos at) const;
   template <class Combine>
   CellSet combined(const CellSet& other, Combine&& combine) const;
 

@@ -138,6 +138,103 @@ CellSet roundOf(const Grid& grid, CellPos a, CellPos b) {
   return ovalOf(grid, a, grid.fromSide(from + to));
 }
 
+CellPos equalBoxEnd(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
+  if (shape == BoxShape::alongTheGrid) {
+    const SidePos from = grid.toSide(a);
+    const SidePos way = grid.toSide(b) - from;
+    const int far = std::max(std::abs(way.u), std::abs(way.v));
+    return grid.fromSide(from + SidePos{way.u < 0 ? -far : far, way.v < 0 ? -far : far});
+  }
+  const PixelPos from = middleOf(grid, a);
+  const PixelPos to = middleOf(grid, b);
+  const int far = std::max(std::abs(to.x - from.x), std::abs(to.y - from.y));
+  return grid.cellAt({(from.x + (to.x < from.x ? -far : far)) / 2, (from.y + (to.y < from.y ? -far : far)) / 2});
+}
+
+CellPos snappedLineEnd(const Grid& grid, CellPos a, CellPos b) {
+  static constexpr SidePos kSquare[] = {{1, 0}, {0, 1}, {1, 1}, {1, -1}};
+  static constexpr SidePos kHexagon[] = {{1, 0}, {0, 1}, {1, -1}, {1, 1}, {2, -1}, {1, -2}};
+  const std::span<const SidePos> ways = isHexagonal(grid) ? std::span<const SidePos>(kHexagon) : kSquare;
+  const SidePos from = grid.toSide(a);
+  const PixelPos start = middleOf(grid, a);
+  const PixelPos wanted = middleOf(grid, b);
+  CellPos best = a;
+  double bestFar = -1;
+  for (const SidePos way : ways) {
+    // Two steps, so that shifted rows do not count.
+    const PixelPos two = middleOf(grid, grid.fromSide(from + way + way));
+    const double dx = (two.x - start.x) / 2.0;
+    const double dy = (two.y - start.y) / 2.0;
+    const double along = ((wanted.x - start.x) * dx + (wanted.y - start.y) * dy) / (dx * dx + dy * dy);
+    const int steps = static_cast<int>(std::lround(along));
+    const double offX = wanted.x - start.x - steps * dx;
+    const double offY = wanted.y - start.y - steps * dy;
+    const double far = offX * offX + offY * offY;
+    if (bestFar >= 0 && far >= bestFar) continue;
+    bestFar = far;
+    best = grid.fromSide(from + SidePos{way.u * steps, way.v * steps});
+  }
+  return best;
+}
+
+CellSet insideOutline(const Grid& grid, CellRect bounds, std::span<const PixelPos> way) {
+  if (way.size() < 3) return {};
+  PixelPos least = way.front();
+  PixelPos most = way.front();
+  for (const PixelPos at : way) {
+    least = {std::min(least.x, at.x), std::min(least.y, at.y)};
+    most = {std::max(most.x, at.x), std::max(most.y, at.y)};
+  }
+  const CellRect near =
+      grid.cellsMeeting({least.x, least.y, most.x - least.x + 1, most.y - least.y + 1}).intersected(bounds);
+  // Where rows of middles cross the way: by twice the height, as middles count.
+  std::map<int, std::vector<double>> crossings;
+  const auto crossingsAt = [&](int y) -> const std::vector<double>& {
+    const auto [row, isNew] = crossings.try_emplace(y);
+    for (std::size_t i = 0; isNew && i < way.size(); ++i) {
+      const PixelPos a = way[i];
+      const PixelPos b = way[(i + 1) % way.size()];
+      if ((2 * a.y <= y) == (2 * b.y <= y)) continue;
+      row->second.push_back(2.0 * a.x + (y - 2.0 * a.y) * (2.0 * b.x - 2.0 * a.x) / (2.0 * b.y - 2.0 * a.y));
+    }
+    std::sort(row->second.begin(), row->second.end());
+    return row->second;
+  };
+  return setOf(near, [&](CellPos cell) {
+    const PixelPos middle = middleOf(grid, cell);
+    const auto& row = crossingsAt(middle.y);
+    return (std::lower_bound(row.begin(), row.end(), middle.x) - row.begin()) % 2 == 1;
+  });
+}
+
+namespace {
+
+// The ways to the neighbours of a cell: across its sides and, on four-sided cells, its corners.
+std::vector<CellPos> neighboursOf(const Grid& grid, CellPos cell) {
+  std::vector<CellPos> all;
+  const int sides = grid.turnOrder();
+  for (int side = 0; side < sides; ++side) {
+    const CellPos beside = grid.across(cell, side);
+    all.push_back(beside);
+    if (!isHexagonal(grid)) all.push_back(grid.across(beside, (side + 1) % sides));
+  }
+  return all;
+}
+
+}  // namespace
+
+CellSet grown(const Grid& grid, const CellSet& cells) {
+  CellSet more;
+  outlineOf(grid, cells).forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      for (const CellPos beside : neighboursOf(grid, {first.x + i, first.y})) more.insert(beside);
+    }
+  });
+  return cells.united(more);
+}
+
+CellSet shrunk(const Grid& grid, const CellSet& cells) { return cells.without(outlineOf(grid, cells)); }
+
 int distanceOf(const Grid& grid, CellPos a, CellPos b) {
   const SidePos way = grid.toSide(b) - grid.toSide(a);
   return isHexagonal(grid) ? hexagonDistance(way) : std::max(std::abs(way.u), std::abs(way.v));

@@ -30,6 +30,20 @@ CellSet ovalOf(const Grid& grid, CellPos a, CellPos b);
 // cells about `a` that are no farther from it than `b`.
 CellSet roundOf(const Grid& grid, CellPos a, CellPos b);
 
+// The far end of a box of equal sides from `a` towards `b`: as many cells both ways along the grid, else as many
+// pixels.
+CellPos equalBoxEnd(const Grid& grid, CellPos a, CellPos b, BoxShape shape);
+
+// The end nearest to `b` of a line from `a` across sides or through corners: 8 directions, on hexagons 12.
+CellPos snappedLineEnd(const Grid& grid, CellPos a, CellPos b);
+
+// The cells of `bounds` whose middle lies inside a closed way over map pixels, by the rule of odd crossings.
+CellSet insideOutline(const Grid& grid, CellRect bounds, std::span<const PixelPos> way);
+
+// The set with the cells beside it, across sides and, on four-sided cells, corners; and without its own outline.
+CellSet grown(const Grid& grid, const CellSet& cells);
+CellSet shrunk(const Grid& grid, const CellSet& cells);
+
 // The steps between two cells: the larger side difference, on hexagons the fewest sides crossed.
 int distanceOf(const Grid& grid, CellPos a, CellPos b);
 

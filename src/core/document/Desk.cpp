@@ -23,13 +23,13 @@ void Desk::select(CellSet cells) {
   }
 }
 
-void Desk::hold(Block block) {
-  if (!block.empty()) {
-    std::erase(held, block);
-    held.insert(held.begin(), block);
+void Desk::hold(InHand thing) {
+  if (!thing.empty()) {
+    std::erase(held, thing);
+    held.insert(held.begin(), thing);
     if (held.size() > kMostHeld) held.pop_back();
   }
-  inHand = std::move(block);
+  inHand = std::move(thing);
 }
 
 Desk validDesk(Desk desk, const Quilt& quilt) {
@@ -54,17 +54,23 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     cells = cells.intersected(CellSet(bounds));
   }
   std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
-  const auto keepKnown = [&quilt](Block& block) {
-    std::vector<Block::Part> parts = block.parts();
-    std::erase_if(parts, [&](const Block::Part& part) { return !quilt.sheetAt(part.cell.tile().slot); });
-    if (parts.size() != block.parts().size()) block = Block(std::move(parts));
-  };
   // Tiles of a missing sheet may still be laid, but not those of one that was taken away.
-  std::vector<Block::Part> parts = desk.inHand.parts();
-  std::erase_if(parts, [&](const Block::Part& part) { return !quilt.slots().has(part.cell.tile().slot); });
-  if (parts.size() != desk.inHand.parts().size()) desk.inHand = Block(std::move(parts));
-  for (Block& block : desk.held) keepKnown(block);
-  std::erase_if(desk.held, [](const Block& block) { return block.empty(); });
+  const auto without = [](const auto& gone) {
+    return [&gone](const Block& block) {
+      std::vector<Block::Part> parts = block.parts();
+      std::erase_if(parts, [&](const Block::Part& part) { return gone(part.cell.tile().slot); });
+      return parts.size() == block.parts().size() ? block : Block(std::move(parts));
+    };
+  };
+  const auto keep = [&](InHand& hand, const auto& gone) {
+    bool any = false;
+    hand.forEachCell([&](Cell cell) { any = any || gone(cell.tile().slot); });
+    if (any) hand = hand.changed(without(gone));
+    if (!hand.stamp.empty() && !quilt.stamp(hand.stamp)) hand.stamp = {};
+  };
+  keep(desk.inHand, [&](SheetSlot slot) { return !quilt.slots().has(slot); });
+  for (InHand& hand : desk.held) keep(hand, [&](SheetSlot slot) { return !quilt.sheetAt(slot); });
+  std::erase_if(desk.held, [](const InHand& hand) { return hand.empty(); });
   return desk;
 }
 

@@ -6,23 +6,40 @@
 #include <map>
 #include <set>
 
-#include "core/cells/Block.h"
-#include "core/cells/CellShapes.h"
 #include "core/cells/CellSet.h"
+#include "core/cells/CellShapes.h"
+#include "core/document/InHand.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
 
-enum class Tool { brush, erase, select };
+enum class Tool { brush, erase, box, fill, select, line, oval };
+
+// How Select finds cells.
+enum class SelectBy { box, outline, touching, everywhere };
+
+// What the tools ask for, each as it was set last.
+struct ToolOptions {
+  int width = 1;                // of Brush and Erase, in cells across: 1, 3, 5, 7 or 9
+  bool outlines = false;        // Box and Oval draw the outline only
+  bool throughCorners = false;  // Fill, and Select's touching cells; on squares and diamonds
+  bool onlyThis = false;        // the very tile is the same, not every member of a mix with it
+  std::optional<bool> asSeen;   // regions of all layers; nothing said: where the active layer is empty
+  SelectBy selectBy = SelectBy::box;
+  bool allLayers = false;  // what is done to a selection is done on all seen layers
+  friend bool operator==(const ToolOptions&, const ToolOptions&) = default;
+};
+inline constexpr int kWidths[] = {1, 3, 5, 7, 9};
 
 inline constexpr std::size_t kMostHeld = 16;
 
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
-  Block inHand;
-  GridKind handGrid = GridKind::orthogonal;  // on which what is in hand was put together
+  InHand inHand;
   Tool tool = Tool::brush;
+  ToolOptions options;
+  bool obeysLayer = false;           // the active layer was chosen by hand since something was taken
   int lift = 0;                      // by how many map pixels the next stroke lies above its layer, 0 .. kMostLift
   std::map<Id, CellSet> selections;  // by map; never empty ones
   std::set<Id> hidden;               // layers whose eye is shut
@@ -30,12 +47,12 @@ struct Desk {
   bool gridLines = true;
   bool fadesOthers = false;  // only the active layer is clear
   bool rulers = false;
-  bool playsFrames = false;  // animated tiles move
+  bool playsFrames = false;           // animated tiles move
   std::optional<BoxShape> box;        // how boxes lie; empty: as is usual on the grid
   bool planView = false;              // slanted maps are shown from above
   std::set<std::string> foldedPiles;  // on the Table
-  std::vector<Block> held;            // what was in hand, the newest first; at most kMostHeld
-  std::vector<Id> openMaps;  // those with a tab, in the order of their tabs; always with `map`
+  std::vector<InHand> held;           // what was in hand, the newest first; at most kMostHeld
+  std::vector<Id> openMaps;           // those with a tab, in the order of their tabs; always with `map`
 
   // The layer that the next stroke lands on; both ids are empty when there is none.
   LayerAt landing() const;
@@ -44,7 +61,7 @@ struct Desk {
   const CellSet& selection() const;
   void select(CellSet cells);
   // Takes into the hand, and remembers what is taken.
-  void hold(Block block);
+  void hold(InHand thing);
 
   friend bool operator==(const Desk&, const Desk&) = default;
 };

@@ -23,7 +23,7 @@
 namespace uq {
 
 inline constexpr int kFarthestOffset = 1 << 16;
-inline constexpr int kMostLift = 1024;  // map pixels
+inline constexpr int kMostLift = 1024;               // map pixels
 inline constexpr std::size_t kLongestNote = 10'000;  // bytes
 
 // How the layers of a folder, or those of the map that are in none, are drawn: layer by layer, or cell by cell from the

@@ -1,5 +1,6 @@
-// PlanView: a slanted map as seen from straight above. Its cells are drawn as squares, one layer over the other, without
-// offsets, rises and lifts; cells, selections and edits are those of the map itself, so every tool works on both.
+// PlanView: a slanted map as seen from straight above. Its cells are drawn as squares, one layer over the other,
+// without offsets, rises and lifts; cells, selections and edits are those of the map itself, so every tool works on
+// both.
 #pragma once
 
 #include "core/document/Quilt.h"

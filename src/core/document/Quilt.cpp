@@ -62,6 +62,8 @@ std::optional<SheetSlot> SheetSlots::find(Id sheet) const {
 const Map* Quilt::map(Id id) const { return lookUp(maps_, id); }
 const Sheet* Quilt::sheet(Id id) const { return id == chalk().id ? &chalk() : lookUp(sheets_, id); }
 
+const Stamp* Quilt::stamp(Id id) const { return lookUp(stamps_, id); }
+
 const Map* Quilt::mapNamed(std::string_view name) const {
   for (const auto& map : maps_) {
     if (map->name == name || map->folder == name) return &map.read();
@@ -102,6 +104,14 @@ Quilt Quilt::with(Sheet changed) const {
   return restoring(Shared(std::move(changed)));
 }
 
+Quilt Quilt::with(Stamp changed) const {
+  const Stamp* old = stamp(changed.id);
+  changed.held.stamp = changed.id;
+  if (old && *old == changed) return *this;
+  changed.revision = Revision::next();
+  return restoring(Shared(std::move(changed)));
+}
+
 Quilt Quilt::with(LayerAt at, TilesLayer changed) const {
   const Map* old = map(at.map);
   const auto index = old ? old->layerIndex(at.layer) : std::nullopt;
@@ -132,6 +142,12 @@ Quilt Quilt::withoutSheet(Id id) const {
   return next;
 }
 
+Quilt Quilt::withoutStamp(Id id) const {
+  Quilt next = *this;
+  drop(next.stamps_, id);
+  return next;
+}
+
 Quilt Quilt::restoring(const Shared<QuiltFacts>& facts) const {
   Quilt next = *this;
   next.facts_ = facts;
@@ -141,6 +157,12 @@ Quilt Quilt::restoring(const Shared<QuiltFacts>& facts) const {
 Quilt Quilt::restoring(const Shared<Map>& map) const {
   Quilt next = *this;
   put(next.maps_, map);
+  return next;
+}
+
+Quilt Quilt::restoring(const Shared<Stamp>& stamp) const {
+  Quilt next = *this;
+  put(next.stamps_, stamp);
   return next;
 }
 

@@ -1,8 +1,8 @@
 // Quilt: the whole project as one value.
 //
-// Maps, sheets and the quilt's own facts are Shared parts: copying a quilt is cheap, and a kept copy never changes. An
-// edit takes a part out, changes it and puts it back with `with`, which draws a new revision for what really changed —
-// and only for that, so putting an equal part back gives an equal quilt with all revisions kept.
+// Maps, sheets, stamps and the quilt's own facts are Shared parts: copying a quilt is cheap, and a kept copy never
+// changes. An edit takes a part out, changes it and puts it back with `with`, which draws a new revision for what
+// really changed — and only for that, so putting an equal part back gives an equal quilt with all revisions kept.
 //
 // Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order
 // and never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
@@ -21,6 +21,7 @@
 #include "core/document/Chalk.h"
 #include "core/document/Map.h"
 #include "core/document/Sheet.h"
+#include "core/document/Stamp.h"
 
 namespace uq {
 
@@ -58,6 +59,7 @@ struct QuiltFacts {
   PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
   Id opensWith;                                  // the map that somebody sees first; empty: the first by name
   std::vector<Id> table;                         // sheets as they lie on the Table; others follow by code
+  std::vector<Id> shelf;                         // stamps as they lie on the Table; others follow by name
   Json::Object extra;                            // fields that this version does not know
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
@@ -77,6 +79,7 @@ class Quilt {
   const QuiltFacts& facts() const { return facts_.read(); }
   const std::vector<Shared<Map>>& maps() const { return maps_; }        // by name
   const std::vector<Shared<Sheet>>& sheets() const { return sheets_; }  // by name
+  const std::vector<Shared<Stamp>>& stamps() const { return stamps_; }  // by name
   const SheetSlots& slots() const { return slots_; }
 
   // nullptr when there is none.
@@ -85,23 +88,27 @@ class Quilt {
   const TilesLayer* layer(LayerAt at) const;
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
+  const Stamp* stamp(Id id) const;
 
   // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1022 are
   // taken the quilt is returned as it was.
   Quilt with(QuiltFacts facts) const;
   Quilt with(Map map) const;
   Quilt with(Sheet sheet) const;
+  Quilt with(Stamp stamp) const;
   // Nothing changes where there is no such map or layer.
   Quilt with(LayerAt at, TilesLayer layer) const;
   Quilt with(LayerAt at, CellGrid cells, NumberGrid lifts) const;
   // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
   Quilt withoutMap(Id id) const;
   Quilt withoutSheet(Id id) const;
+  Quilt withoutStamp(Id id) const;
 
   // A part put back with the revision it has: what undo does. Unlike `with`, draws none.
   Quilt restoring(const Shared<QuiltFacts>& facts) const;
   Quilt restoring(const Shared<Map>& map) const;
   Quilt restoring(const Shared<Sheet>& sheet) const;
+  Quilt restoring(const Shared<Stamp>& stamp) const;
   const Shared<QuiltFacts>& sharedFacts() const { return facts_; }
 
   // A slot for a sheet that may be missing; nothing when all are taken.
@@ -109,13 +116,14 @@ class Quilt {
 
   // The same content; slots apart.
   friend bool operator==(const Quilt& a, const Quilt& b) {
-    return a.facts_ == b.facts_ && a.maps_ == b.maps_ && a.sheets_ == b.sheets_;
+    return a.facts_ == b.facts_ && a.maps_ == b.maps_ && a.sheets_ == b.sheets_ && a.stamps_ == b.stamps_;
   }
 
  private:
   Shared<QuiltFacts> facts_;
   std::vector<Shared<Map>> maps_;
   std::vector<Shared<Sheet>> sheets_;
+  std::vector<Shared<Stamp>> stamps_;
   SheetSlots slots_;
 };
 

@@ -65,7 +65,7 @@ Thread freeThread(const Map& map) {
   return {static_cast<int>(map.layers.size()) % Thread::kColours, Thread::Pattern::running};
 }
 
-LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids) {
+LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids, const std::string& role) {
   const Map* map = quilt.map(id);
   if (!map) return {quilt, {}};
   index = std::min(index, map->layers.size());
@@ -74,8 +74,13 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids)
   const std::size_t start = !hasGround ? 0 : index == map->layers.size() ? 2 : 1;
   TilesLayer layer;
   layer.id = ids.next();
-  layer.role = kStarts[start].first;
-  layer.name = freeName(*map, kStarts[start].second);
+  layer.role = role.empty() ? kStarts[start].first : role;
+  std::string name = kStarts[start].second;
+  if (!role.empty()) {
+    const auto known = std::find_if(kStarts.begin(), kStarts.end(), [&](const auto& one) { return one.first == role; });
+    name = known != kStarts.end() ? known->second : role;
+  }
+  layer.name = freeName(*map, name);
   layer.thread = freeThread(*map);
   // In front of the layer behind it, so with that in its folder.
   layer.folder = index > 0 ? folderOf(*map, index - 1) : Id();

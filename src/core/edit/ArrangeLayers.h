@@ -16,7 +16,8 @@ struct LayerAdded {
 
 // Adds an empty layer so that it lies at `index` from the farthest (0 .. number of layers): for the ground of a map
 // that has none yet, in front of everything where it is the nearest, else for things.
-LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids);
+// `role`, where it is not empty, counts instead.
+LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids, const std::string& role = {});
 
 // Adds a copy in front of the layer.
 LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids);

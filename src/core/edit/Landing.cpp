@@ -1,30 +1,189 @@
 #include "core/edit/Landing.h"
 
+#include <algorithm>
+#include <cstdlib>
+
+#include "core/cells/CellReader.h"
+#include "core/edit/ArrangeLayers.h"
+
 namespace uq {
+
+namespace {
+
+// Whether a tile that covers lies on one of the cells of a layer.
+bool harms(const TilesLayer& layer, CellRect bounds, const CellSet& cells, const Covers& covers) {
+  if (layer.cells.empty()) return false;
+  std::map<TileRef, bool> known;
+  const auto covering = [&](Cell cell) {
+    if (cell.empty()) return false;
+    const auto [found, isNew] = known.try_emplace(cell.tile(), false);
+    if (isNew) found->second = covers(cell.tile());
+    return found->second;
+  };
+  bool found = false;
+  cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
+    if (found) return;
+    const CellGrid::ChunkView chunk = layer.cells.chunk(at);
+    if (!chunk.dense && chunk.uniform.empty()) return;
+    const CellRect part = at.cells().intersected(bounds);
+    for (int y = part.y0; y < part.y1 && !found; ++y) {
+      for (int x = part.x0; x < part.x1 && !found; ++x) {
+        const int column = x - at.cx * kChunkSide;
+        const int row = y - at.cy * kChunkSide;
+        const bool in = !rows || ((*rows)[static_cast<std::size_t>(row)] >> column & 1);
+        found = in && covering(chunk.cell(column, row));
+      }
+    }
+  });
+  return found;
+}
+
+// The layer for a further part: of its role, else so many layers from the landing one; made where there is none.
+LayerAt layerFor(Landing& landing, const LandingAsk& ask, const HandPart& part, IdSource& ids) {
+  const Map& map = *landing.quilt.map(ask.active.map);
+  const auto own = static_cast<int>(*map.layerIndex(landing.layers.front().layer));
+  const int wanted = own + part.above;
+  const auto taken = [&](Id id) {
+    return std::any_of(landing.layers.begin(), landing.layers.end(), [&](LayerAt at) { return at.layer == id; });
+  };
+  std::optional<int> found;
+  for (int i = 0; i < static_cast<int>(map.layers.size()); ++i) {
+    const TilesLayer& layer = map.layers[static_cast<std::size_t>(i)].read();
+    if (part.role.empty() || layer.role != part.role || taken(layer.id)) continue;
+    if (!found || std::abs(i - wanted) < std::abs(*found - wanted)) found = i;
+  }
+  const bool inside = wanted >= 0 && wanted < static_cast<int>(map.layers.size());
+  if (!found && inside && !taken(map.layers[static_cast<std::size_t>(wanted)]->id)) found = wanted;
+  if (found) return {map.id, map.layers[static_cast<std::size_t>(*found)]->id};
+  if (ask.takesAway) return {map.id, {}};
+  const int index = std::clamp(part.above > 0 ? wanted : wanted + 1, 0, static_cast<int>(map.layers.size()));
+  LayerAdded added = addLayer(landing.quilt, map.id, static_cast<std::size_t>(index), ids, part.role);
+  landing.quilt = std::move(added.quilt);
+  return {map.id, added.layer};
+}
+
+std::string whyShut(const TilesLayer& layer, const Desk& desk) {
+  if (desk.hidden.contains(layer.id)) return layer.name + " is hidden: open its eye to paint";
+  if (desk.locked.contains(layer.id)) return layer.name + " is locked: open its lock to paint";
+  return {};
+}
+
+}  // namespace
+
+bool covers(const InHand& hand, const Covers& covers) {
+  if (!covers) return true;
+  bool all = true;
+  const auto look = [&](const Block& block) {
+    for (const Block::Part& part : block.parts()) all = all && covers(part.cell.tile());
+  };
+  if (hand.manner != Manner::mix) look(hand.block);
+  if (hand.manner == Manner::mix) {
+    for (const MixMember& member : hand.members) look(member.block);
+  }
+  return all;
+}
+
+Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cells, IdSource ids) {
+  Landing landing{quilt, {ask.active}, {}, false, {}};
+  const TilesLayer* active = quilt.layer(ask.active);
+  if (!active) {
+    landing.refusal = "This map has no layer to paint on";
+    return landing;
+  }
+  const Map& map = *quilt.map(ask.active.map);
+  const bool careful = !ask.obeys && !ask.takesAway && !covers(ask.hand, ask.covers);
+  if (careful && harms(*active, map.bounds, cells, ask.covers)) {
+    landing.keeps = active->name;
+    const std::size_t own = *map.layerIndex(active->id);
+    // On the same level: what stands on the ground is not to float on a roof.
+    std::optional<Id> nearer;
+    std::size_t end = own + 1;
+    for (; end < map.layers.size() && !nearer && map.layers[end]->folder == active->folder; ++end) {
+      const TilesLayer& layer = map.layers[end].read();
+      const bool free = !ask.shut.contains(layer.id) && !harms(layer, map.bounds, cells, ask.covers);
+      if (free) nearer = layer.id;
+    }
+    if (nearer) {
+      landing.layers.front().layer = *nearer;
+    } else {
+      LayerAdded added = addLayer(quilt, map.id, end, ids, roleOf(quilt, ask.hand, ask.covers));
+      landing.quilt = std::move(added.quilt);
+      landing.layers.front().layer = added.layer;
+      landing.makesLayer = true;
+    }
+  }
+  for (const HandPart& part : ask.hand.others) {
+    const LayerAt at = layerFor(landing, ask, part, ids);
+    landing.layers.push_back(at);
+    const TilesLayer* layer = landing.quilt.layer(at);
+    if (layer && ask.shut.contains(layer->id) && landing.refusal.empty()) {
+      landing.refusal = layer->name + " is hidden or locked, and a part of what is in hand belongs there";
+    }
+  }
+  return landing;
+}
+
+std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& look) {
+  if (!hand.role.empty()) return hand.role;
+  bool overhead = !hand.block.empty();
+  for (const Block::Part& part : hand.block.parts()) {
+    const Sheet* sheet = quilt.sheetAt(part.cell.tile().slot);
+    overhead = overhead && sheet && sheet->footingOf(part.cell.tile().number) == Footing::overhead;
+  }
+  if (overhead) return "in front";
+  return covers(hand, look) ? "ground" : "things";
+}
+
+Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers) {
+  desk.obeysLayer = false;
+  const Map* map = quilt.map(desk.map);
+  const TilesLayer* active = quilt.layer(desk.landing());
+  if (!map || !active || hand.empty()) return desk;
+  const std::string role = roleOf(quilt, hand, covers);
+  if (active->role == role) return desk;
+  const auto own = static_cast<int>(*map->layerIndex(active->id));
+  const TilesLayer* best = nullptr;
+  std::pair<bool, int> bestFar;
+  for (int i = 0; i < static_cast<int>(map->layers.size()); ++i) {
+    const TilesLayer& layer = map->layers[static_cast<std::size_t>(i)].read();
+    if (layer.role != role) continue;
+    const std::pair far{layer.folder != active->folder, std::abs(i - own)};
+    if (best && bestFar <= far) continue;
+    best = &layer;
+    bestFar = far;
+  }
+  if (best) desk.activeLayer[desk.map] = best->id;
+  return desk;
+}
 
 Desk withNearerLayer(const Desk& desk, const Quilt& quilt, int steps) {
   const LayerAt at = desk.landing();
   const Map* map = quilt.map(at.map);
   const auto index = map ? map->layerIndex(at.layer) : std::nullopt;
   if (!index) return desk;
+  const auto count = static_cast<std::ptrdiff_t>(map->layers.size());
   const auto wanted = static_cast<std::ptrdiff_t>(*index) + steps;
-  if (wanted < 0 || wanted >= static_cast<std::ptrdiff_t>(map->layers.size())) return desk;
-  Desk next = desk;
-  next.activeLayer[at.map] = map->layers[static_cast<std::size_t>(wanted)]->id;
-  return next;
+  if (wanted < 0 || wanted >= count) return desk;
+  return withChosenLayer(desk, {at.map, map->layers[static_cast<std::size_t>(wanted)]->id});
+}
+
+Desk withChosenLayer(Desk desk, LayerAt layer) {
+  desk.activeLayer[layer.map] = layer.layer;
+  desk.obeysLayer = true;
+  return desk;
 }
 
 std::string whyNoStroke(const Desk& desk, const Quilt& quilt, bool takesAway) {
   const LayerAt at = desk.landing();
   const TilesLayer* layer = quilt.layer(at);
   if (!layer) return "This map has no layer to paint on";
-  if (desk.hidden.contains(at.layer)) return layer->name + " is hidden: open its eye to paint";
-  if (desk.locked.contains(at.layer)) return layer->name + " is locked: open its lock to paint";
+  if (const std::string why = whyShut(*layer, desk); !why.empty()) return why;
   if (takesAway) return {};
   if (desk.inHand.empty()) return "Nothing in hand: take a tile from the Table";
   const GridKind grid = quilt.map(at.map)->grid.kind;
-  if (desk.inHand.parts().size() > 1 && !areOfOneFamily(desk.handGrid, grid)) {
-    return "What is in hand was put together from " + std::string(cellsCalled(desk.handGrid)) + ", and these are " +
+  const bool single = desk.inHand.isOneTile();
+  if (!single && !areOfOneFamily(desk.inHand.grid, grid)) {
+    return "What is in hand was put together from " + std::string(cellsCalled(desk.inHand.grid)) + ", and these are " +
            std::string(cellsCalled(grid)) + ": take it anew";
   }
   return {};

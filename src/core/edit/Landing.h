@@ -1,15 +1,59 @@
-// Moving the active layer nearer or farther, and asking why a stroke would not land.
+// Landing: the layer that a stroke goes to, chosen so that nobody paints on the wrong one unseen.
+//
+// The active layer receives. Taking something moves the active layer to that thing's role, once; W, S or a click on a
+// card then wins, and is obeyed to the letter until something is taken again. Otherwise what does not cover its cell
+// never wipes out what does: the stroke goes to the next nearer layer on which it harms nothing, or to a new one that
+// its first press makes. The further parts of a thing that lies on several layers go to layers of their role, else as
+// many layers away as they were.
 #pragma once
 
+#include <functional>
 #include <string>
 
+#include "core/base/Id.h"
 #include "core/document/Desk.h"
 
 namespace uq {
 
-// The desk with the next layer towards the viewer (`steps` > 0) or away from it (< 0) active; the same desk at the end
-// of the stack.
+// Whether a tile covers the ground of its cell, by its pixels; whoever decodes pictures knows.
+using Covers = std::function<bool(TileRef)>;
+
+// Whether all that a hand may lay on the landing layer covers.
+bool covers(const InHand& hand, const Covers& covers);
+
+struct LandingAsk {
+  LayerAt active;
+  const InHand& hand;
+  bool obeys = false;      // the active layer to the letter
+  bool takesAway = false;  // never makes a layer, and harms nothing it should not
+  std::set<Id> shut;       // layers that are hidden or locked
+  Covers covers;           // empty: everything does
+};
+
+struct Landing {
+  Quilt quilt;                  // with the layers that the press makes
+  std::vector<LayerAt> layers;  // by part of the hand, the landing layer first; an empty id where there is none
+  std::string keeps;            // the layer that is kept from harm by landing nearer; empty when none is
+  bool makesLayer = false;      // the landing layer is a new one
+  std::string refusal;          // why nothing can be laid, in words; empty when it can
+};
+
+// Where a stroke over these cells lands. Cost: a look at what lies on them, only where the hand does not cover.
+Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cells, IdSource ids);
+
+// The role of a layer that a thing belongs on: the one it was made for, else by its looks: ground where it covers, in
+// front where its Footing is overhead, else things.
+std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& covers);
+
+// The desk with a layer of the thing's role active: of several the one on the level of the active layer, then the
+// nearest to it in the Stack. The same where there is none.
+Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers);
+
+// The desk with the next layer towards the viewer (`steps` > 0) or away from it (< 0) active, that a stroke can land
+// on; the same desk at the end of the stack.
 Desk withNearerLayer(const Desk& desk, const Quilt& quilt, int steps);
+// The desk with a layer active that somebody chose: it is obeyed until something is taken.
+Desk withChosenLayer(Desk desk, LayerAt layer);
 
 // Why a stroke would do nothing now, in words for the person at the pointer; empty when it would land.
 std::string whyNoStroke(const Desk& desk, const Quilt& quilt, bool takesAway);

@@ -1,7 +1,13 @@
 #include "core/edit/Selected.h"
 
+#include <algorithm>
+
 #include "core/cells/CellReader.h"
+#include "core/edit/Chance.h"
 #include "core/edit/LayCells.h"
+#include "core/edit/Pattern.h"
+#include "core/edit/Region.h"
+#include "core/edit/Turned.h"
 
 namespace uq {
 
@@ -20,6 +26,147 @@ void forEachSelected(const Map& map, const TilesLayer& layer, const CellSet& sel
 }
 
 }  // namespace
+
+std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
+  const Map* map = quilt.map(desk.map);
+  if (!map) return {};
+  if (!desk.options.allLayers) return {desk.landing()};
+  std::vector<LayerAt> layers;
+  for (const Shared<TilesLayer>& layer : map->layers) {
+    if (!desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id)) layers.push_back({map->id, layer->id});
+  }
+  return layers;
+}
+
+CellPos gripOf(const CellSet& selected) {
+  const CellRect bounds = selected.bounds();
+  return {bounds.x0 + (bounds.width() - 1) / 2, bounds.y0 + (bounds.height() - 1) / 2};
+}
+
+Quilt clearCells(const Quilt& quilt, Layers layers, const CellSet& selected) {
+  Quilt after = quilt;
+  for (const LayerAt at : layers) after = clearCells(after, at, selected);
+  return after;
+}
+
+std::optional<InHand> copyOf(const Quilt& quilt, Layers layers, LayerAt main, const CellSet& selected) {
+  const Map* map = quilt.map(main.map);
+  if (!map) return InHand();
+  std::vector<std::pair<std::size_t, Block>> copied;
+  for (const LayerAt at : layers) {
+    auto block = copyOf(quilt, at, selected);
+    if (!block) return std::nullopt;
+    if (!block->empty()) copied.emplace_back(*map->layerIndex(at.layer), std::move(*block));
+  }
+  InHand hand;
+  hand.grid = map->grid.kind;
+  if (copied.empty()) return hand;
+  std::sort(copied.begin(), copied.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  const auto own = std::find_if(copied.begin(), copied.end(),
+                                [&](const auto& one) { return map->layers[one.first]->id == main.layer; });
+  const auto& [base, block] = own != copied.end() ? *own : copied.front();
+  hand.block = block;
+  hand.role = map->layers[base]->role;
+  for (const auto& [index, part] : copied) {
+    if (index == base) continue;
+    hand.others.push_back({map->layers[index]->role, static_cast<int>(index) - static_cast<int>(base), part});
+  }
+  return hand;
+}
+
+Quilt moveCells(const Quilt& quilt, Layers layers, const CellSet& selected, SidePos by) {
+  Quilt after = quilt;
+  for (const LayerAt at : layers) after = moveCells(after, at, selected, by);
+  return after;
+}
+
+Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& selected) {
+  const TilesLayer* layer = quilt.layer(from);
+  if (!layer || !quilt.layer({from.map, to}) || from.layer == to) return quilt;
+  std::vector<CellChange> arriving;
+  forEachSelected(*quilt.map(from.map), *layer, selected, [&](CellPos place, Cell cell) {
+    if (!cell.empty()) arriving.push_back({place, cell, layer->lifts.at(place)});
+  });
+  return layCells(clearCells(quilt, from, selected), {from.map, to}, arriving);
+}
+
+TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning) {
+  TurnedCells turned{quilt, selected};
+  const Map* map = layers.empty() ? nullptr : quilt.map(layers.front().map);
+  if (!map || selected.empty()) return turned;
+  const auto grid = makeGrid(map->grid);
+  const SidePos grip = grid->toSide(gripOf(selected));
+  const Turn turn = turnOf(turning, grid->turnOrder());
+  turned.quilt = clearCells(quilt, layers, selected);
+  for (const LayerAt at : layers) {
+    const auto block = copyOf(quilt, at, selected);
+    if (!block) return {quilt, selected};
+    std::vector<CellChange> arriving;
+    const Block held = turnedBlock(quilt, *grid, *block, turning);
+    for (const Block::Part& part : held.parts()) {
+      arriving.push_back({grid->fromSide(grip + part.at), part.cell, part.lift});
+    }
+    turned.quilt = layCells(turned.quilt, at, arriving);
+  }
+  turned.selected = {};
+  selected.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const SidePos off = grid->toSide({first.x + i, first.y}) - grip;
+      const CellPos to = grid->fromSide(grip + grid->turned(off, turn));
+      if (map->bounds.contains(to)) turned.selected.insert(to);
+    }
+  });
+  return turned;
+}
+
+Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const InHand& hand, std::uint64_t seed) {
+  const TilesLayer* layer = quilt.layer(at);
+  if (!layer) return quilt;
+  const Map& map = *quilt.map(at.map);
+  const auto grid = makeGrid(map.grid);
+  // The mixes that a tile may be thrown by, found once for each tile.
+  std::map<TileRef, std::shared_ptr<const Mixing>> mixings;
+  const auto mixingOf = [&](TileRef tile) {
+    const auto [known, isNew] = mixings.try_emplace(tile);
+    if (!isNew) return known->second;
+    const auto look = [&](const InHand& mix) {
+      bool holds = false;
+      for (const MixMember& member : mix.members) {
+        const auto& parts = member.block.parts();
+        holds = holds || (parts.size() == 1 && parts.front().cell.tile() == tile);
+      }
+      if (mix.manner != Manner::mix || !holds || known->second) return;
+      InHand single = mix;  // larger members have no room among what lies there
+      std::erase_if(single.members, [](const MixMember& member) { return member.block.parts().size() != 1; });
+      known->second = std::make_shared<Mixing>(quilt, *grid, single, seed);
+    };
+    look(hand);
+    for (const auto& stamp : quilt.stamps()) look(stamp->held);
+    return known->second;
+  };
+  std::map<std::uint32_t, std::vector<Cell>> turns;
+  CellGrid cells = layer->cells;
+  NumberGrid lifts = layer->lifts;
+  Mixing::Around around;
+  around.cell = [&](SidePos place) { return cells.at(grid->fromSide(place)); };
+  around.free = [](SidePos) { return false; };
+  forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
+    if (cell.empty()) return;
+    if (const auto mixing = mixingOf(cell.tile())) {
+      around.beside.clear();
+      for (int side = 0; side < grid->turnOrder(); ++side) {
+        around.beside.push_back(grid->toSide(grid->across(place, side)));
+      }
+      mixing->throwAt(grid->toSide(place), around, [&](SidePos, Laid laid) { cells.set(place, laid.cell); });
+    } else if (hand.turnsByChance) {
+      auto [known, isNew] = turns.try_emplace(cell.bits());
+      if (isNew) known->second = turnsOf(quilt, *grid, cell);
+      const auto& ways = known->second;
+      if (!ways.empty()) cells.set(place, ways[pick(thrown(seed, grid->toSide(place)), ways.size())]);
+    }
+  });
+  return quilt.with(at, std::move(cells), std::move(lifts));
+}
 
 Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
   const TilesLayer* layer = quilt.layer(at);
@@ -40,8 +187,7 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
   if (!layer) return Block();
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);
-  const CellRect bounds = selected.bounds();
-  const SidePos grip = grid->toSide({bounds.x0 + (bounds.width() - 1) / 2, bounds.y0 + (bounds.height() - 1) / 2});
+  const SidePos grip = grid->toSide(gripOf(selected));
   std::vector<Block::Part> parts;
   forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
     const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;

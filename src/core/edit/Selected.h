@@ -1,30 +1,59 @@
-// What can be done with the selected cells of one layer: empty them, copy them, move them.
+// What can be done with the selected cells of one layer or several: empty, copy, move, turn them, lay them elsewhere.
 //
 // Empty cells of the selection are not copied and not moved, so they leave what lies under the place they would come
 // to. Cells outside the map's bounds are never touched. Cost: the selected cells, and a copy of each chunk they touch.
 #pragma once
 
 #include <optional>
+#include <span>
 
-#include "core/cells/Block.h"
 #include "core/cells/CellSet.h"
-#include "core/document/Quilt.h"
+#include "core/document/Desk.h"
 
 namespace uq {
 
 inline constexpr std::int64_t kMostCopiedCells = 1 << 20;  // a block is held in the hand, part by part
 
-// The quilt with the selected cells of the layer empty.
+using Layers = std::span<const LayerAt>;
+
+// The layers on which a verb acts: the active one, or with ToolOptions::allLayers all that are neither hidden nor
+// locked, the farthest first.
+std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt);
+
+// The quilt with the selected cells of the layers empty.
+Quilt clearCells(const Quilt& quilt, Layers layers, const CellSet& selected);
 Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected);
 
 // The painted cells among the selected as a block, with its grip in the middle of the selection; empty where nothing is
 // painted. Nothing where more than kMostCopiedCells are painted.
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected);
+// Those of several layers of one map as a thing in hand: its block is of the layer `main`, or of the farthest that has
+// any, and the others are its further parts.
+std::optional<InHand> copyOf(const Quilt& quilt, Layers layers, LayerAt main, const CellSet& selected);
+// The cell by which a copy is held.
+CellPos gripOf(const CellSet& selected);
 
-// The quilt with the selected cells moved by a step in side coordinates. What would leave the map is gone.
+// The quilt with the selected cells of the layers moved by a step in side coordinates. What would leave the map is
+// gone.
+Quilt moveCells(const Quilt& quilt, Layers layers, const CellSet& selected, SidePos by);
 Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos by);
+
+// The quilt with the selected cells of one layer lying on another of its map.
+Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& selected);
+
+// The quilt with the selected cells turned about the middle of the selection, pictures and arrangement, and the set
+// that is selected then.
+struct TurnedCells {
+  Quilt quilt;
+  CellSet selected;
+};
+TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning);
 
 // The cells of the set moved likewise, without those that leave the map.
 CellSet movedBy(const Map& map, const CellSet& selected, SidePos by);
+
+// The selected painted cells thrown again: members of a mix, in hand or among the stamps, by that mix; with a hand that
+// turns by chance, others by their turn.
+Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const InHand& hand, std::uint64_t seed);
 
 }  // namespace uq

@@ -1,56 +1,87 @@
-// Stroke: what one press, drag and release of Brush or Erase does to a layer.
+// Stroke: what one press, drag and release of a painting tool does to a quilt.
 //
-// A stroke is a function of the quilt before it and the path of the pointer; making it move by move gives the same
-// result as making it at once. The cells between two moves are joined by the grid's line, so a fast hand leaves no
-// gaps. A block is laid at multiples of its size counted from the press, so its copies meet without overlapping. Cost
-// of a move: the cells it newly crosses, and a copy of each chunk they touch.
+// A stroke is a function of its plan — the tool and its options, what is in hand, the landing, a seed — the quilt
+// before it and the path of the pointer. Made move by move it gives the same as made at once, and what it gives is also
+// what its ghost shows. Brush and Erase grow with the path: cells between two moves are joined by the grid's line, so a
+// fast hand leaves no gaps. Line, Box, Oval and a stretch are laid anew at each move, from the press to the pointer;
+// Fill is laid by the press. Cells outside the map's bounds, or beyond the selection, are never touched.
+//
+// Cost of a move: the cells it newly crosses, or those of the shape; whole chunks of one tile cost no more than one
+// cell. A copy of each chunk that is touched.
 #pragma once
 
 #include <memory>
 #include <optional>
 #include <set>
 
-#include "core/cells/Block.h"
-#include "core/cells/CellSet.h"
-#include "core/document/Quilt.h"
+#include "core/edit/Landing.h"
+#include "core/edit/Pattern.h"
 
 namespace uq {
 
+struct StrokePlan {
+  Tool tool = Tool::brush;  // any but select
+  ToolOptions options;
+  std::optional<BoxShape> box;  // how boxes lie; empty: as is usual on the grid
+  bool takesAway = false;
+  InHand hand;
+  LayerAt layer;              // the active one
+  bool obeys = false;         // it is obeyed to the letter
+  CellSet within;             // where not empty, only these cells are touched
+  int lift = 0;               // added to what is lifted, in map pixels; together at most kMostLift
+  std::uint64_t seed = 0;     // of all that chance decides
+  std::uint64_t ids = 0;      // seed of the ids of layers that are made
+  std::set<Id> shut;          // layers that are hidden or locked
+  std::set<Id> hidden;        // layers that are not seen
+  CellSet given;              // where not empty, Fill fills these cells instead of a region
+  std::int64_t mostLaid = 0;  // a shape of more cells that are not all alike is laid by finish() only; 0: at once
+  bool everywhere = false;    // Fill takes all such cells of the layer, not only those that hang together
+  Covers covers;
+};
+
+// The stroke as the desk would make it now.
+StrokePlan planOf(const Desk& desk, const Quilt& quilt, bool takesAway);
+// Brush with a block, on a layer that is obeyed.
+StrokePlan layingOn(LayerAt layer, InHand hand);
+StrokePlan takingAway(LayerAt layer, InHand hand);
+
 class Stroke {
  public:
-  enum class Kind { lay, takeAway };
+  Stroke(Quilt before, StrokePlan plan);
+  ~Stroke();
+  Stroke(Stroke&&) noexcept;
+  Stroke& operator=(Stroke&&) noexcept;
 
-  // Nothing happens in a stroke on a layer that does not exist, or with an empty block. Taking away empties the cells
-  // that `block` would have covered. Where `within` holds cells, only those are touched. `lift` is added to what the
-  // block's parts are lifted by, in map pixels; together at most kMostLift.
-  Stroke(const Quilt& before, LayerAt at, Kind kind, const Block& block, CellSet within = {}, int lift = 0);
+  // Presses (first call) or moves to a cell. `even`: Line snaps to the grid's ways, Box and Oval have equal sides.
+  void moveTo(CellPos cell, bool even = false);
+  // Lays what was put off for being large; see StrokePlan::mostLaid.
+  void finish();
+  // Fits the stretch into another box of places, after it was laid.
+  void refit(CellRect box);
 
-  // Presses (first call) or moves to `cell`.
-  void moveTo(CellPos cell);
-
-  const Quilt& before() const { return before_; }
+  const StrokePlan& plan() const;
+  const Quilt& before() const;
   // The quilt with the stroke as far as it has come.
-  const Quilt& quilt() const { return now_; }
+  const Quilt& quilt() const;
+  // Where it lands; as the first move found it, or for shapes the last one.
+  const Landing& landing() const;
+  // The cells that it lays or takes away, on any layer.
+  const CellSet& cells() const;
+  // The cells of the tool's shape, also where what is in hand leaves them as they are.
+  const CellSet& shape() const;
+  // Where a stretch was fitted in, in side coordinates.
+  std::optional<CellRect> stretchBox() const;
+  // How many cells were kept, since what lies there covers and what is in hand does not.
+  std::int64_t kept() const;
+  // Why it lays nothing, in words; empty when it does.
+  const std::string& refusal() const;
 
  private:
-  void layAt(CellPos grip);
-  CellPos gripFor(CellPos pointer) const;
-
-  Quilt before_;
-  Quilt now_;
-  LayerAt at_;
-  Kind kind_;
-  Block block_;
-  CellSet within_;
-  int lift_;
-  CellRect extent_;
-  std::unique_ptr<const Grid> grid_;
-  std::optional<CellPos> press_;
-  std::optional<CellPos> last_;
-  std::set<CellPos> laid_;  // grips where the block already lies
+  class Work;
+  std::unique_ptr<Work> work_;
 };
 
 // The whole stroke at once.
-Quilt stroked(const Quilt& before, LayerAt at, Stroke::Kind kind, const Block& block, const std::vector<CellPos>& path);
+Quilt stroked(const Quilt& before, const StrokePlan& plan, const std::vector<CellPos>& path);
 
 }  // namespace uq

@@ -33,6 +33,8 @@ Quilt withPart(const Quilt& quilt, const PartKey& key, const PartValue& value) {
   if (const auto* facts = std::get_if<Shared<QuiltFacts>>(&value)) return quilt.restoring(*facts);
   if (const auto* map = std::get_if<Shared<Map>>(&value)) return quilt.restoring(*map);
   if (const auto* sheet = std::get_if<Shared<Sheet>>(&value)) return quilt.restoring(*sheet);
+  if (const auto* stamp = std::get_if<Shared<Stamp>>(&value)) return quilt.restoring(*stamp);
+  if (key.kind == PartKey::Kind::stamp) return quilt.withoutStamp(key.id);
   return key.kind == PartKey::Kind::map ? quilt.withoutMap(key.id) : quilt.withoutSheet(key.id);
 }
 
@@ -80,6 +82,7 @@ std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after) 
   if (!oldFacts.sameAs(newFacts) && !(oldFacts == newFacts)) changes.push_back({{}, oldFacts, newFacts});
   compareParts(PartKey::Kind::map, before.maps(), after.maps(), changes);
   compareParts(PartKey::Kind::sheet, before.sheets(), after.sheets(), changes);
+  compareParts(PartKey::Kind::stamp, before.stamps(), after.stamps(), changes);
   return changes;
 }
 
@@ -128,6 +131,11 @@ void UndoLine::begin(std::string name, Id tab, const Quilt& before, DeskMark des
   step.tab = tab;
   step.deskBefore = std::move(desk);
   gesture_ = Gesture{std::move(step), before};
+}
+
+void UndoLine::rename(std::string name) {
+  assert(gesture_);
+  gesture_->step.name = std::move(name);
 }
 
 bool UndoLine::commit(const Quilt& after, DeskMark desk) {

@@ -33,14 +33,14 @@ inline constexpr std::size_t kMostPackedBytes = std::size_t{256} << 20;
 
 // What undo restores as a whole.
 struct PartKey {
-  enum class Kind { facts, map, sheet };
+  enum class Kind { facts, map, sheet, stamp };
   Kind kind = Kind::facts;
   Id id;  // empty for facts
   friend constexpr bool operator==(const PartKey&, const PartKey&) = default;
 };
 
 // monostate: the part was not there.
-using PartValue = std::variant<std::monostate, Shared<QuiltFacts>, Shared<Map>, Shared<Sheet>>;
+using PartValue = std::variant<std::monostate, Shared<QuiltFacts>, Shared<Map>, Shared<Sheet>, Shared<Stamp>>;
 
 struct PartChange {
   PartKey key;
@@ -90,6 +90,8 @@ class UndoLine {
   // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
   void begin(std::string name, Id tab, const Quilt& before, DeskMark desk);
   bool inGesture() const { return gesture_.has_value(); }
+  // Gives the gesture another name, known only at its end.
+  void rename(std::string name);
   // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept.
   bool commit(const Quilt& after, DeskMark desk);
   // Closes the gesture and gives back the quilt before it.

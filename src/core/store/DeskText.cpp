@@ -3,12 +3,19 @@
 #include <algorithm>
 #include <array>
 
+#include "core/store/HandText.h"
+
 namespace uq {
 
 namespace {
 
-constexpr std::array<std::pair<Tool, const char*>, 3> kTools = {
-    {{Tool::brush, "brush"}, {Tool::erase, "erase"}, {Tool::select, "select"}}};
+constexpr std::array<std::pair<Tool, const char*>, 7> kTools = {{{Tool::brush, "brush"},
+                                                                 {Tool::erase, "erase"},
+                                                                 {Tool::box, "box"},
+                                                                 {Tool::fill, "fill"},
+                                                                 {Tool::select, "select"},
+                                                                 {Tool::line, "line"},
+                                                                 {Tool::oval, "oval"}}};
 
 template <class Ids>
 Json idList(const Ids& ids) {
@@ -37,43 +44,61 @@ bool flagOf(const Json* json, bool otherwise) {
   return flag ? *flag : otherwise;
 }
 
-Json blockJson(const Block& block, const Quilt& quilt) {
-  Json::Array parts;
-  if (block.parts().size() > kMostKeptParts) return parts;
-  for (const Block::Part& part : block.parts()) {
-    const TileRef tile = part.cell.tile();
-    parts.push_back(Json::Array{part.at.u, part.at.v, quilt.slots().sheet(tile.slot).text(),
-                                static_cast<int>(tile.number), static_cast<int>(part.cell.turn().code()), part.lift});
-  }
-  return parts;
+// What is too large to be kept is spelt as nothing.
+Json keptJson(const InHand& hand, const Quilt& quilt) {
+  std::size_t parts = 0;
+  hand.forEachCell([&](Cell) { ++parts; });
+  return parts > kMostKeptParts ? Json(Json::Object{}) : handJson(hand, quilt, SheetsBy::id);
 }
 
-Block blockOf(const Json* json, const Quilt& quilt) {
-  std::vector<Block::Part> parts;
-  const auto* list = json ? json->as<Json::Array>() : nullptr;
-  if (!list || list->size() > kMostKeptParts) return {};
-  for (const Json& one : *list) {
-    const auto* fields = one.as<Json::Array>();
-    // Before there were lifts, parts had five fields.
-    if (!fields || fields->size() < 5 || fields->size() > 6) return {};
-    std::array<std::int64_t, 5> numbers{};
-    std::size_t count = 0;
-    for (const std::size_t i : {0u, 1u, 3u, 4u, 5u}) {
-      if (i >= fields->size()) break;
-      const auto* number = (*fields)[i].as<std::int64_t>();
-      if (!number || *number < -kFarthestCell || *number > kFarthestCell) return {};
-      numbers[count++] = *number;
-    }
-    const auto slot = quilt.slots().find(idOf(&(*fields)[2]));
-    const bool can = slot && numbers[2] >= 0 && numbers[2] <= kLastTileNumber && numbers[3] >= 0 && numbers[3] < 12 &&
-                     numbers[4] >= 0 && numbers[4] <= kMostLift;
-    if (!can) return {};
-    parts.push_back({{static_cast<int>(numbers[0]), static_cast<int>(numbers[1])},
-                     Cell({*slot, static_cast<std::uint32_t>(numbers[2])},
-                          Turn::fromCode(static_cast<std::uint32_t>(numbers[3]))),
-                     static_cast<int>(numbers[4])});
+InHand keptHand(const Json* json, const Quilt& quilt) {
+  return json ? handFromJson(*json, quilt).value_or(InHand()) : InHand();
+}
+
+constexpr std::array<std::pair<SelectBy, const char*>, 4> kSelectBy = {{{SelectBy::box, "box"},
+                                                                        {SelectBy::outline, "outline"},
+                                                                        {SelectBy::touching, "touching"},
+                                                                        {SelectBy::everywhere, "everywhere"}}};
+
+template <class Table, class T>
+const char* nameIn(const Table& table, T value) {
+  return std::find_if(table.begin(), table.end(), [&](const auto& one) { return one.first == value; })->second;
+}
+
+template <class Table, class T>
+void readName(const Table& table, const Json* json, T& value) {
+  const auto* name = json ? json->as<std::string>() : nullptr;
+  for (const auto& [one, text] : table) {
+    if (name && *name == text) value = one;
   }
-  return Block(std::move(parts));
+}
+
+Json optionsJson(const ToolOptions& options) {
+  Json::Object json{{"width", options.width},
+                    {"outlines", options.outlines},
+                    {"throughCorners", options.throughCorners},
+                    {"onlyThis", options.onlyThis},
+                    {"selectBy", nameIn(kSelectBy, options.selectBy)},
+                    {"allLayers", options.allLayers}};
+  if (options.asSeen) json.emplace_back("asSeen", *options.asSeen);
+  return json;
+}
+
+ToolOptions optionsOf(const Json* json) {
+  ToolOptions options;
+  if (!json) return options;
+  const Json* width = json->find("width");
+  const auto* cells = width ? width->as<std::int64_t>() : nullptr;
+  if (cells && std::find(std::begin(kWidths), std::end(kWidths), *cells) != std::end(kWidths)) {
+    options.width = static_cast<int>(*cells);
+  }
+  options.outlines = flagOf(json->find("outlines"), false);
+  options.throughCorners = flagOf(json->find("throughCorners"), false);
+  options.onlyThis = flagOf(json->find("onlyThis"), false);
+  options.allLayers = flagOf(json->find("allLayers"), false);
+  if (const Json* seen = json->find("asSeen")) options.asSeen = flagOf(seen, false);
+  readName(kSelectBy, json->find("selectBy"), options.selectBy);
+  return options;
 }
 
 }  // namespace
@@ -84,14 +109,14 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
   Json::Array piles;
   for (const std::string& pile : desk.foldedPiles) piles.emplace_back(pile);
   Json::Array held;
-  for (const Block& block : desk.held) held.push_back(blockJson(block, quilt));
-  const auto tool = std::find_if(kTools.begin(), kTools.end(), [&](const auto& t) { return t.first == desk.tool; });
+  for (const InHand& hand : desk.held) held.push_back(keptJson(hand, quilt));
   return Json::Object{{"map", desk.map.text()},
                       {"openMaps", idList(desk.openMaps)},
                       {"activeLayers", std::move(layers)},
-                      {"inHand", blockJson(desk.inHand, quilt)},
-                      {"handGrid", gridName(desk.handGrid)},
-                      {"tool", tool->second},
+                      {"inHand", keptJson(desk.inHand, quilt)},
+                      {"tool", nameIn(kTools, desk.tool)},
+                      {"obeysLayer", desk.obeysLayer},
+                      {"options", optionsJson(desk.options)},
                       {"hidden", idList(desk.hidden)},
                       {"locked", idList(desk.locked)},
                       {"gridLines", desk.gridLines},
@@ -114,17 +139,10 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
       if (quilt.layer({id, idOf(&layer)})) desk.activeLayer[id] = idOf(&layer);
     }
   }
-  desk.inHand = blockOf(json.find("inHand"), quilt);
-  const Json* handGrid = json.find("handGrid");
-  if (const auto* name = handGrid ? handGrid->as<std::string>() : nullptr) {
-    desk.handGrid = gridKindFromName(*name).value_or(GridKind::orthogonal);
-  }
-  if (const Json* tool = json.find("tool")) {
-    const auto* name = tool->as<std::string>();
-    for (const auto& [one, text] : kTools) {
-      if (name && *name == text) desk.tool = one;
-    }
-  }
+  desk.inHand = keptHand(json.find("inHand"), quilt);
+  readName(kTools, json.find("tool"), desk.tool);
+  desk.options = optionsOf(json.find("options"));
+  desk.obeysLayer = flagOf(json.find("obeysLayer"), false);
   for (const Id id : idsOf(json.find("hidden"))) desk.hidden.insert(id);
   for (const Id id : idsOf(json.find("locked"))) desk.locked.insert(id);
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
@@ -141,7 +159,8 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   const Json* held = json.find("held");
   if (const auto* list = held ? held->as<Json::Array>() : nullptr) {
     for (const Json& one : *list) {
-      if (Block block = blockOf(&one, quilt); !block.empty() && desk.held.size() < kMostHeld) desk.held.push_back(std::move(block));
+      InHand hand = keptHand(&one, quilt);
+      if (!hand.empty() && desk.held.size() < kMostHeld) desk.held.push_back(std::move(hand));
     }
   }
   return validDesk(std::move(desk), quilt);

@@ -1,0 +1,701 @@
+// What of Session is the work of the hand: taking, strokes, chance, and the verbs of the selection.
+#include <QClipboard>
+#include <QGuiApplication>
+#include <QMimeData>
+#include <algorithm>
+
+#include "app/workroom/Session.h"
+#include "core/document/PlanView.h"
+#include "core/edit/FindStretch.h"
+#include "core/edit/LayCells.h"
+#include "core/edit/Selected.h"
+#include "core/edit/Turned.h"
+#include "core/store/ClipText.h"
+#include "raster/Blend.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::int64_t kMostLaidAtOnce = 200'000;  // cells of a shape that are laid while it is dragged
+constexpr std::int64_t kMostTriedOut = 20'000;     // and before it is pressed
+constexpr int kMostCopiedPixels = 16'000'000;      // of the picture for other programs
+
+// What was copied last, in any window.
+InHand& clipboard() {
+  static InHand copied;
+  return copied;
+}
+Id& clipboardOf() {
+  static Id quilt;
+  return quilt;
+}
+
+QString toolName(Tool tool) {
+  switch (tool) {
+    case Tool::brush: return Session::tr("Brush");
+    case Tool::erase: return Session::tr("Erase");
+    case Tool::box: return Session::tr("Box");
+    case Tool::fill: return Session::tr("Fill");
+    case Tool::select: return Session::tr("Select");
+    case Tool::line: return Session::tr("Line");
+    case Tool::oval: return Session::tr("Oval");
+  }
+  return {};
+}
+
+}  // namespace
+
+Covers Session::covers() {
+  const Map* here = map();
+  if (!here) return {};
+  return [this, shape = here->grid](TileRef tile) { return cover_.covers(quilt_, shape, tile); };
+}
+
+void Session::chooseLayer(Id layer) { setDesk(withChosenLayer(desk_, {desk_.map, layer})); }
+
+void Session::take(InHand thing) {
+  if (awaitedPartner_ && thing.isOneTile()) {
+    setPartner(*awaitedPartner_, thing.parts().front().cell.tile());
+    return;
+  }
+  awaitedPartner_.reset();
+  heldBefore_.reset();
+  Desk desk = desk_;
+  desk.lift = 0;
+  if (desk.tool == Tool::erase || desk.tool == Tool::select) desk.tool = Tool::brush;
+  desk = landingFor(std::move(desk), quilt_, thing, covers());
+  desk.hold(std::move(thing));
+  setDesk(std::move(desk));
+}
+
+std::optional<Session::Picked> Session::picked(PixelPos at, int behind) {
+  if (!map()) return std::nullopt;
+  const Quilt shown = desk_.planView ? inPlan(quilt_, desk_.map) : quilt_;
+  const Map& shownMap = *shown.map(desk_.map);
+  const std::vector<PickedTile> tiles = painter_.tilesAt(shown, shownMap, desk_.hidden, at);
+  if (tiles.empty()) return std::nullopt;
+  const PickedTile& tile = tiles[static_cast<std::size_t>(behind) % tiles.size()];
+  const TilesLayer& layer = *shownMap.layer(tile.layer);
+  const PixelPos plane = shownMap.planeOf(layer);
+  const PixelRect place = painter_.placeOf(shown, shownMap, tile.at, tile.cell, layer.lifts.at(tile.at));
+  return Picked{tile, {place.x + plane.x, place.y + plane.y, place.w, place.h}};
+}
+
+PixelRect Session::pictureToTake(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  return found ? found->covers : PixelRect();
+}
+
+std::optional<Cell> Session::cellToTake(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  return found ? std::optional(found->tile.cell) : std::nullopt;
+}
+
+PixelRect Session::takeFromMap(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  if (!found) return {};
+  takeCell(found->tile.layer, found->tile.at);
+  return found->covers;
+}
+
+bool Session::takeStampAt(CellPos at) {
+  const auto found = findStamp(quilt_, desk_.landing(), at);
+  if (!found) return false;
+  take(quilt_.stamp(found->stamp)->held);
+  return true;
+}
+
+void Session::takeCell(Id layer, CellPos at) {
+  const TilesLayer* from = quilt_.layer({desk_.map, layer});
+  const Cell cell = from ? from->cells.at(at) : Cell();
+  if (cell.empty()) return;
+  if (awaitedPartner_) return setPartner(*awaitedPartner_, cell.tile());
+  heldBefore_.reset();
+  Desk desk = desk_;
+  desk.hold(InHand(Block::of(cell), map()->grid.kind));
+  if (desk.tool == Tool::erase || desk.tool == Tool::select) desk.tool = Tool::brush;
+  desk.activeLayer[desk.map] = layer;
+  desk.obeysLayer = false;
+  setDesk(std::move(desk));
+  // What lies above its layer is gone on with at its height.
+  setLift(from->lifts.at(at));
+}
+
+void Session::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
+  if (!map() || inStroke()) return;
+  Desk asked = desk_;
+  asked.options.allLayers = allSeen;
+  if (allSeen) asked.locked.clear();
+  const std::vector<LayerAt> layers = layersOfVerb(asked, quilt_);
+  auto copy = copyOf(quilt_, layers, desk_.landing(), cells);
+  if (!copy || copy->empty()) {
+    Q_EMIT refused(copy ? tr("Nothing to take here") : tr("More than a million cells cannot be held at once"));
+    return;
+  }
+  if (cuts) {
+    if (!takesChange(layers)) return;
+    mapStep(onLayer(tr("Cut")), clearCells(quilt_, layers, cells), desk_.landing().layer);
+  }
+  heldBefore_.reset();
+  awaitedPartner_.reset();
+  Desk desk = desk_;
+  desk.lift = 0;
+  desk.tool = Tool::brush;
+  desk.obeysLayer = false;
+  if (!copy->others.empty()) {
+    // The layer on which its own block lay.
+    for (const LayerAt at : layers) {
+      const auto block = copyOf(quilt_, at, cells);
+      const TilesLayer* layer = quilt_.layer(at);
+      if (block && *block == copy->block && layer->role == copy->role) desk.activeLayer[desk.map] = at.layer;
+    }
+  }
+  desk.hold(std::move(*copy));
+  setDesk(std::move(desk));
+}
+
+void Session::gather(const Block& more) {
+  if (more.empty()) return;
+  if (desk_.inHand.empty()) return take(InHand(more, map() ? map()->grid.kind : GridKind::orthogonal));
+  Desk desk = desk_;
+  desk.hold(desk.inHand.gathering(more));
+  if (desk.tool == Tool::erase || desk.tool == Tool::select) desk.tool = Tool::brush;
+  setDesk(std::move(desk));
+}
+
+void Session::changeHand(InHand changed) {
+  Desk desk = desk_;
+  // It takes its own place among what was held.
+  const auto own = std::find(desk.held.begin(), desk.held.end(), desk.inHand);
+  if (own != desk.held.end()) *own = changed;
+  desk.inHand = std::move(changed);
+  setDesk(std::move(desk));
+}
+
+void Session::turnHand(Turning turning) {
+  if (!map()) return;
+  std::string why;
+  const auto ask = [&](const Block& block) {
+    if (why.empty()) why = whyNoTurning(quilt_, block, turning);
+    return block;
+  };
+  desk_.inHand.changed(ask);
+  if (!why.empty()) {
+    Q_EMIT refused(QString::fromStdString(why));
+    return;
+  }
+  const auto grid = makeGrid(map()->grid);
+  InHand turned = desk_.inHand.changed([&](const Block& block) { return turnedBlock(quilt_, *grid, block, turning); });
+  // The ends go round with the block.
+  StretchEnds& ends = turned.ends;
+  switch (turning) {
+    case Turning::mirrorAcross: std::swap(ends.left, ends.right); break;
+    case Turning::mirrorDown: std::swap(ends.top, ends.bottom); break;
+    case Turning::right:
+      ends = {ends.bottom, ends.top, ends.left, ends.right, ends.stepDown, ends.stepAcross, ends.shuffles};
+      break;
+    case Turning::left:
+      ends = {ends.top, ends.bottom, ends.right, ends.left, ends.stepDown, ends.stepAcross, ends.shuffles};
+      break;
+  }
+  Desk desk = desk_;
+  desk.inHand = std::move(turned);
+  setDesk(std::move(desk));
+}
+
+void Session::straightenHand() {
+  Desk desk = desk_;
+  desk.inHand = desk.inHand.changed([](const Block& block) { return block.straightened(); });
+  desk.inHand.turnsByChance = false;
+  setDesk(std::move(desk));
+}
+
+void Session::setManner(Manner manner) {
+  if (!desk_.inHand.empty()) changeHand(desk_.inHand.inManner(manner));
+}
+
+void Session::setChance(bool on) {
+  InHand hand = desk_.inHand;
+  hand.turnsByChance = on;
+  changeHand(std::move(hand));
+}
+
+QString Session::whyNoStroke(bool takesAway) const {
+  if (const Error* damage = store_->damage(desk_.map)) {
+    const QString file = QString::fromStdString(damage->file);
+    return tr("This map cannot be changed: %1 is damaged").arg(file.section(QLatin1Char('/'), -1));
+  }
+  return QString::fromStdString(uq::whyNoStroke(desk_, quilt_, takesAway));
+}
+
+QString Session::strokeName(bool takesAway, const Landing* landing) const {
+  const TilesLayer* layer = landing && !landing->layers.empty() ? landing->quilt.layer(landing->layers.front())
+                                                                : quilt_.layer(desk_.landing());
+  const QString on = layer ? QString::fromStdString(layer->name) : QString();
+  const bool away = takesAway && desk_.tool != Tool::erase && desk_.tool != Tool::select;
+  if (away) return tr("Take away on %1").arg(on);
+  QString name = tr("%1 on %2").arg(toolName(desk_.tool), on);
+  if (landing && landing->makesLayer) name = tr("%1 on a new layer").arg(toolName(desk_.tool));
+  if (landing && !landing->keeps.empty()) name += tr(", keeps %1").arg(QString::fromStdString(landing->keeps));
+  return name;
+}
+
+void Session::nextChance() {
+  // Any number will do that is not the one before; ids of layers come from a source of their own.
+  std::hash<Id> bits;
+  seed_ = bits(ids_.next());
+  idSeed_ = bits(ids_.next());
+}
+
+StrokePlan Session::plan(const StrokeAsk& ask) {
+  if (seed_ == 0) nextChance();
+  StrokePlan plan = planOf(desk_, quilt_, ask.takesAway);
+  plan.seed = seed_;
+  plan.ids = idSeed_;
+  plan.everywhere = ask.everywhere;
+  plan.covers = covers();
+  plan.given = ask.given;
+  if (!ask.within.empty()) {
+    plan.within = plan.within.empty() ? ask.within : plan.within.intersected(ask.within);
+  }
+  return plan;
+}
+
+Stroke Session::tryOut(const StrokeAsk& ask) {
+  StrokePlan planned = plan(ask);
+  planned.mostLaid = kMostTriedOut;
+  Stroke stroke(quilt_, std::move(planned));
+  for (const CellPos cell : ask.path) stroke.moveTo(cell, ask.even);
+  return stroke;
+}
+
+void Session::beginStroke(const StrokeAsk& ask) {
+  if (inStroke() || ask.path.empty() || !whyNoStroke(ask.takesAway).isEmpty()) return;
+  StrokePlan planned = plan(ask);
+  const bool outside = !ask.within.empty() && planned.within.empty();
+  if (outside) return;
+  planned.mostLaid = kMostLaidAtOnce;
+  undoLine_.begin(strokeName(ask.takesAway).toStdString(), desk_.map, quilt_, deskMark());
+  stroke_.emplace(quilt_, std::move(planned));
+  moves_.clear();
+  for (const CellPos cell : ask.path) moveStroke(cell, ask.even);
+}
+
+void Session::moveStroke(CellPos to, bool even) {
+  if (!stroke_) return;
+  stroke_->moveTo(to, even);
+  moves_.emplace_back(to, even);
+  setQuilt(stroke_->quilt());
+}
+
+void Session::endStroke() {
+  if (!inStroke()) return;
+  if (stroke_) {
+    stroke_->finish();
+    quilt_ = stroke_->quilt();
+    if (!stroke_->refusal().empty()) Q_EMIT refused(QString::fromStdString(stroke_->refusal()));
+    if (!moves_.empty()) lastPoint_ = {desk_.map, moves_.back().first};
+    last_ = LastStroke{stroke_->before(), stroke_->plan(), moves_, stroke_->stretchBox(), quilt_};
+    last_->plan.mostLaid = 0;
+    const Landing& landing = stroke_->landing();
+    undoLine_.rename(strokeName(stroke_->plan().takesAway, &landing).toStdString());
+    nextChance();
+  }
+  stroke_.reset();
+  moving_.reset();
+  undoLine_.commit(quilt_, deskMark());
+  packOldSteps();
+  setQuilt(quilt_);
+}
+
+void Session::dropStroke() {
+  if (!inStroke()) return;
+  if (moving_) {
+    Desk desk = desk_;
+    desk.select(moving_->selection);
+    setDesk(std::move(desk));
+  }
+  stroke_.reset();
+  moving_.reset();
+  setQuilt(undoLine_.cancel());
+}
+
+std::optional<CellPos> Session::lastPoint() const {
+  const bool here = lastPoint_ && lastPoint_->first == desk_.map;
+  return here ? std::optional(lastPoint_->second) : std::nullopt;
+}
+
+bool Session::lastStands() const { return last_ && last_->after == quilt_ && last_->plan.layer.map == desk_.map; }
+
+QString Session::whyNoThrow() const {
+  if (!desk_.selection().empty()) return {};
+  if (!lastStands()) return tr("Nothing was just laid that could come out otherwise");
+  return last_->plan.hand.byChance() && !last_->plan.takesAway ? QString()
+                                                               : tr("Chance decided nothing in the last stroke");
+}
+
+void Session::throwAgain() {
+  if (inStroke()) return;
+  nextChance();
+  if (!desk_.selection().empty()) {
+    const std::vector<LayerAt> layers = layersOfVerb(desk_, quilt_);
+    if (!takesChange(layers)) return;
+    Quilt after = quilt_;
+    for (const LayerAt at : layers) after = thrownAgain(after, at, desk_.selection(), desk_.inHand, seed_);
+    if (after == quilt_) {
+      Q_EMIT refused(tr("No tile of a mix is selected: gather look-alikes first, or press R for turns"));
+      return;
+    }
+    mapStep(onLayer(tr("Throw again")), std::move(after), desk_.landing().layer);
+    return;
+  }
+  if (const QString why = whyNoThrow(); !why.isEmpty()) {
+    Q_EMIT refused(why);
+    return;
+  }
+  LastStroke last = std::move(*last_);
+  last_.reset();
+  last.plan.seed = seed_;
+  Stroke stroke(last.before, last.plan);
+  for (const auto& [cell, even] : last.moves) stroke.moveTo(cell, even);
+  if (last.box) stroke.refit(*last.box);
+  stroke.finish();
+  mapStep(onLayer(tr("Throw again")), stroke.quilt(), desk_.landing().layer);
+  last.after = quilt_;
+  last_ = std::move(last);
+}
+
+std::optional<CellRect> Session::stretchBox() const {
+  return stroke_ ? stroke_->stretchBox() : lastStands() ? last_->box : std::nullopt;
+}
+
+void Session::restart(const Quilt& before, const StrokePlan& plan, const QString& name) {
+  undoLine_.begin(name.toStdString(), desk_.map, quilt_, deskMark());
+  stroke_.emplace(before, plan);
+}
+
+void Session::beginRefit() {
+  if (inStroke() || !lastStands() || !last_->box) return;
+  const LastStroke last = *last_;
+  restart(last.before, last.plan, onLayer(tr("Stretch")));
+  for (const auto& [cell, even] : last.moves) stroke_->moveTo(cell, even);
+  moves_ = last.moves;
+}
+
+void Session::refit(CellRect box) {
+  if (!stroke_) return;
+  stroke_->refit(box);
+  if (stroke_->refusal().empty()) setQuilt(stroke_->quilt());
+}
+
+bool Session::recogniseStretch(CellPos at) {
+  if (!map() || inStroke()) return false;
+  const auto found = findStretch(quilt_, desk_.landing(), at, desk_.inHand);
+  if (!found) return false;
+  const auto grid = makeGrid(map()->grid);
+  LastStroke last;
+  const CellRect& box = found->box;
+  last.before = clearCells(
+      quilt_, desk_.landing(),
+      boxOf(*grid, grid->fromSide({box.x0, box.y0}), grid->fromSide({box.x1 - 1, box.y1 - 1}), BoxShape::alongTheGrid));
+  last.plan = layingOn(desk_.landing(), found->stretch);
+  last.plan.tool = Tool::box;
+  last.plan.seed = seed_;
+  last.moves = {{grid->fromSide({box.x0, box.y0}), false}, {grid->fromSide({box.x1 - 1, box.y1 - 1}), false}};
+  last.box = box;
+  last.after = quilt_;
+  last_ = std::move(last);
+  Q_EMIT deskChanged();
+  return true;
+}
+
+const InHand& Session::copied() { return clipboard(); }
+
+QString Session::onLayer(const QString& verb) const {
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  if (desk_.options.allLayers && !desk_.selection().empty()) return tr("%1 on all layers").arg(verb);
+  return tr("%1 on %2").arg(verb, layer ? QString::fromStdString(layer->name) : QString());
+}
+
+bool Session::takesChange(std::span<const LayerAt> layers) {
+  QString why;
+  if (layers.empty()) why = tr("Every layer is hidden or locked");
+  for (const LayerAt at : layers) {
+    Desk asked = desk_;
+    asked.activeLayer[at.map] = at.layer;
+    if (why.isEmpty()) why = QString::fromStdString(uq::whyNoStroke(asked, quilt_, true));
+  }
+  if (why.isEmpty() && store_->damage(desk_.map)) why = whyNoStroke(true);
+  if (!why.isEmpty()) Q_EMIT refused(why);
+  return why.isEmpty();
+}
+
+void Session::step(const QString& verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
+  if (inStroke() || !takesChange(layersOfVerb(desk_, quilt_))) return;
+  undoLine_.begin(onLayer(verb).toStdString(), desk_.map, quilt_, deskMark());
+  Quilt after = edit();
+  if (selection) {
+    Desk desk = desk_;
+    desk.select(std::move(*selection));
+    setDesk(std::move(desk));
+  }
+  undoLine_.commit(after, deskMark());
+  packOldSteps();
+  setQuilt(std::move(after));
+}
+
+void Session::selectAll() {
+  if (!map()) return;
+  Desk desk = desk_;
+  desk.tool = Tool::select;
+  desk.select(CellSet(map()->bounds));
+  setDesk(std::move(desk));
+}
+
+void Session::growSelection() {
+  Desk desk = desk_;
+  desk.select(grown(*makeGrid(map()->grid), desk.selection()).intersected(CellSet(map()->bounds)));
+  setDesk(std::move(desk));
+}
+
+void Session::shrinkSelection() {
+  Desk desk = desk_;
+  CellSet less = shrunk(*makeGrid(map()->grid), desk.selection());
+  if (less.empty()) {
+    Q_EMIT refused(tr("Nothing would be left of the selection"));
+    return;
+  }
+  desk.select(std::move(less));
+  setDesk(std::move(desk));
+}
+
+void Session::invertSelection() {
+  Desk desk = desk_;
+  desk.tool = Tool::select;
+  desk.select(CellSet(map()->bounds).without(desk.selection()));
+  setDesk(std::move(desk));
+}
+
+void Session::deleteSelected() {
+  step(tr("Delete"), [this] { return clearCells(quilt_, layersOfVerb(desk_, quilt_), desk_.selection()); });
+}
+
+void Session::copySelected() {
+  auto hand = copyOf(quilt_, layersOfVerb(desk_, quilt_), desk_.landing(), desk_.selection());
+  if (!hand) {
+    Q_EMIT refused(tr("More than a million cells cannot be held at once"));
+  } else if (hand->empty()) {
+    Q_EMIT refused(tr("Nothing is painted there on this layer"));
+  } else {
+    clipboard() = std::move(*hand);
+    clipboardOf() = quilt_.facts().id;
+    auto* data = new QMimeData;
+    data->setText(QString::fromStdString(clipText(clipboard(), quilt_)));
+    // The picture of the cells, for other programs.
+    Map part = *map();
+    const auto grid = makeGrid(part.grid);
+    part.bounds = desk_.selection().bounds();
+    const std::vector<LayerAt> layers = layersOfVerb(desk_, quilt_);
+    std::erase_if(part.layers, [&](const Shared<TilesLayer>& layer) {
+      return std::none_of(layers.begin(), layers.end(), [&](LayerAt at) { return at.layer == layer->id; });
+    });
+    const PixelRect pixels = painter_.extentOf(quilt_, part, runsOf(part));
+    if (std::int64_t{pixels.w} * pixels.h <= kMostCopiedPixels) {
+      data->setImageData(painter_.draw(quilt_, part, runsOf(part), ViewScale{1}, ViewScale{1}.toDevice(pixels)));
+    }
+    QGuiApplication::clipboard()->setMimeData(data);
+    Q_EMIT deskChanged();
+  }
+}
+
+void Session::cutSelected() {
+  const auto hand = copyOf(quilt_, layersOfVerb(desk_, quilt_), desk_.landing(), desk_.selection());
+  copySelected();
+  if (!hand || hand->empty()) return;
+  step(tr("Cut"), [this] { return clearCells(quilt_, layersOfVerb(desk_, quilt_), desk_.selection()); });
+}
+
+void Session::nudgeSelected(SidePos by) {
+  if (!map()) return;
+  step(
+      tr("Move"), [this, by] { return moveCells(quilt_, layersOfVerb(desk_, quilt_), desk_.selection(), by); },
+      movedBy(*map(), desk_.selection(), by));
+}
+
+void Session::turnSelected(Turning turning) {
+  if (!map() || desk_.selection().empty()) return;
+  const std::vector<LayerAt> layers = layersOfVerb(desk_, quilt_);
+  for (const LayerAt at : layers) {
+    const auto block = copyOf(quilt_, at, desk_.selection());
+    const std::string why = block ? whyNoTurning(quilt_, *block, turning) : "More than a million cells are too many";
+    if (why.empty()) continue;
+    Q_EMIT refused(QString::fromStdString(why));
+    return;
+  }
+  TurnedCells turned = turnCells(quilt_, layers, desk_.selection(), turning);
+  step(
+      tr("Turn"), [&] { return turned.quilt; }, turned.selected);
+}
+
+void Session::fillSelected() {
+  if (desk_.selection().empty()) return;
+  if (const QString why = whyNoStroke(false); !why.isEmpty()) {
+    Q_EMIT refused(why);
+    return;
+  }
+  const Tool before = desk_.tool;
+  desk_.tool = Tool::fill;
+  const CellSet selected = desk_.selection();
+  const CellRect all = selected.bounds();
+  beginStroke({false, false, false, {{all.x0, all.y0}}, {}, selected});
+  endStroke();
+  desk_.tool = before;
+  Q_EMIT deskChanged();
+}
+
+void Session::selectedToLayer(int steps) {
+  const Map* here = map();
+  const auto index = here ? here->layerIndex(desk_.landing().layer) : std::nullopt;
+  const auto wanted = static_cast<std::ptrdiff_t>(index.value_or(0)) + steps;
+  if (!index || wanted < 0 || wanted >= static_cast<std::ptrdiff_t>(here->layers.size())) {
+    Q_EMIT refused(steps > 0 ? tr("This is the nearest layer") : tr("This is the farthest layer"));
+    return;
+  }
+  selectedToLayer(here->layers[static_cast<std::size_t>(wanted)]->id);
+}
+
+void Session::selectedToLayer(Id layer) {
+  const LayerAt from = desk_.landing();
+  const TilesLayer* target = quilt_.layer({from.map, layer});
+  if (!target || from.layer == layer || desk_.selection().empty()) return;
+  const std::vector<LayerAt> both{from, {from.map, layer}};
+  if (!takesChange(both)) return;
+  mapStep(tr("Move to %1").arg(QString::fromStdString(target->name)),
+          moveToLayer(quilt_, from, layer, desk_.selection()), layer);
+}
+
+void Session::duplicateSelected() {
+  auto hand = copyOf(quilt_, layersOfVerb(desk_, quilt_), desk_.landing(), desk_.selection());
+  if (!hand || hand->empty()) {
+    Q_EMIT refused(hand ? tr("Nothing is painted there on this layer")
+                        : tr("More than a million cells cannot be held at once"));
+    return;
+  }
+  const InHand before = heldBefore_.value_or(desk_.inHand);
+  Desk desk = desk_;
+  desk.inHand = std::move(*hand);
+  desk.tool = Tool::brush;
+  desk.lift = 0;
+  desk.select({});
+  heldBefore_ = before;
+  setDesk(std::move(desk));
+}
+
+QString Session::whyNoPaste() const {
+  if (!clipboard().empty() && clipboardOf() == quilt_.facts().id) return {};
+  const QMimeData* data = QGuiApplication::clipboard()->mimeData();
+  const bool ours = data && data->hasText() && isClipText(data->text().left(64).toStdString());
+  return ours ? QString() : tr("Nothing was copied yet");
+}
+
+void Session::paste() {
+  InHand thing = clipboard();
+  const QMimeData* data = QGuiApplication::clipboard()->mimeData();
+  const std::string text = data && data->hasText() ? data->text().toStdString() : std::string();
+  if (isClipText(text)) {
+    auto read = readClip(text, quilt_);
+    if (!read) {
+      Q_EMIT refused(QString::fromStdString(read.error().reason));
+      return;
+    }
+    thing = std::move(*read);
+  } else if (clipboardOf() != quilt_.facts().id) {
+    return;
+  }
+  if (thing.empty()) return;
+  const InHand before = heldBefore_.value_or(desk_.inHand);
+  awaitedPartner_.reset();
+  Desk desk = desk_;
+  desk.lift = 0;
+  desk.tool = Tool::brush;
+  if (!desk.obeysLayer) desk = landingFor(std::move(desk), quilt_, thing, covers());
+  desk.hold(std::move(thing));
+  heldBefore_ = before;
+  setDesk(std::move(desk));
+}
+
+void Session::dropPaste() {
+  if (!heldBefore_) return;
+  Desk desk = desk_;
+  desk.inHand = std::move(*heldBefore_);
+  heldBefore_.reset();
+  setDesk(std::move(desk));
+}
+
+void Session::dropWork() {
+  if (inStroke()) return dropStroke();
+  if (awaitedPartner_) return awaitPartner({});
+  if (holdsPaste()) return dropPaste();
+  Desk desk = desk_;
+  if (desk.selection().empty()) {
+    desk.tool = Tool::select;
+  } else {
+    desk.select({});
+  }
+  setDesk(std::move(desk));
+}
+
+void Session::beginMove() {
+  if (inStroke() || desk_.selection().empty() || !takesChange(layersOfVerb(desk_, quilt_))) return;
+  undoLine_.begin(onLayer(tr("Move")).toStdString(), desk_.map, quilt_, deskMark());
+  moving_ = Move{quilt_, desk_.selection()};
+}
+
+void Session::moveSelected(SidePos by) {
+  if (!moving_) return;
+  const std::vector<LayerAt> layers = layersOfVerb(desk_, quilt_);
+  Desk desk = desk_;
+  desk.select(movedBy(*map(), moving_->selection, by));
+  setDesk(std::move(desk));
+  setQuilt(moveCells(moving_->before, layers, moving_->selection, by));
+}
+
+void Session::deleteCell(Id layer, CellPos at) {
+  const LayerAt place{desk_.map, layer};
+  const TilesLayer* on = quilt_.layer(place);
+  if (!on || !takesChange(std::span(&place, 1))) return;
+  const CellChange gone{at, Cell()};
+  mapStep(tr("Delete on %1").arg(QString::fromStdString(on->name)), layCells(quilt_, place, std::span(&gone, 1)),
+          desk_.landing().layer);
+}
+
+void Session::moveCell(Id layer, CellPos at, Id to) {
+  const std::vector<LayerAt> both{{desk_.map, layer}, {desk_.map, to}};
+  const TilesLayer* target = quilt_.layer(both.back());
+  if (!target || !takesChange(both)) return;
+  mapStep(tr("Move to %1").arg(QString::fromStdString(target->name)),
+          moveToLayer(quilt_, both.front(), to, CellSet({at.x, at.y, at.x + 1, at.y + 1})), to);
+}
+
+SwapAsk Session::swapAsk(TileRef from, TileRef to, SwapIn in) const {
+  return {from, to, in, desk_.landing(), desk_.selection()};
+}
+
+std::int64_t Session::swap(TileRef from, TileRef to, SwapIn in) {
+  if (inStroke()) return 0;
+  const SwapAsk ask = swapAsk(from, to, in);
+  if (in == SwapIn::selection || in == SwapIn::layer) {
+    if (!takesChange(std::span(&ask.at, 1))) return 0;
+  }
+  Swapped swapped = swapTiles(quilt_, ask);
+  if (swapped.cells == 0) {
+    Q_EMIT refused(tr("That tile lies nowhere there"));
+    return 0;
+  }
+  const Sheet* sheet = quilt_.sheetAt(from.slot);
+  const QString name = sheet ? QString::fromStdString(sheet->tileName(from.number)) : tr("a tile");
+  return mapStep(tr("Swap %1").arg(name), std::move(swapped.quilt), desk_.landing().layer) ? swapped.cells : 0;
+}
+
+}  // namespace uq

@@ -1,0 +1,22 @@
+// Stamp: something in hand that was kept on the Table, with a name.
+//
+// It refers to tiles, never to pixels, so it follows them when they are redrawn or stand elsewhere in their picture.
+#pragma once
+
+#include "core/base/Json.h"
+#include "core/base/Revision.h"
+#include "core/document/InHand.h"
+
+namespace uq {
+
+struct Stamp {
+  Id id;
+  std::string name;
+  std::string file;    // slug: stamps/<file>/stamp.json
+  InHand held;         // InHand::stamp is its own id
+  Json::Object extra;  // fields that this version does not know
+  Revision revision;
+  friend bool operator==(const Stamp&, const Stamp&) = default;
+};
+
+}  // namespace uq

@@ -1,0 +1,198 @@
+#include "core/store/HandText.h"
+
+#include <algorithm>
+
+namespace uq {
+
+namespace {
+
+constexpr std::size_t kMostOthers = 64;
+
+tl::unexpected<Error> wrong(const std::string& what) {
+  return fail(Error{Error::Cause::broken, what, {}, 0, "Nothing was taken into the hand", {}});
+}
+
+std::string sheetText(const Quilt& quilt, SheetSlot slot, SheetsBy by) {
+  const Sheet* sheet = quilt.sheetAt(slot);
+  if (by == SheetsBy::file && slot == kChalkSlot) return "chalk";
+  if (by == SheetsBy::file && sheet) return sheet->file;
+  return quilt.slots().sheet(slot).text();
+}
+
+std::optional<SheetSlot> slotOf(const Quilt& quilt, const std::string& text, const SheetNames& names) {
+  if (const auto named = names.find(text); named != names.end()) return named->second;
+  if (text == "chalk") return kChalkSlot;
+  if (const auto id = Id::parse(text)) {
+    if (const auto slot = quilt.slots().find(*id)) return slot;
+  }
+  for (const auto& sheet : quilt.sheets()) {
+    if (sheet->file == text || sheet->name == text) return quilt.slots().find(sheet->id);
+  }
+  return std::nullopt;
+}
+
+Json blockJson(const Block& block, const Quilt& quilt, SheetsBy by) {
+  Json::Array parts;
+  for (const Block::Part& part : block.parts()) {
+    const TileRef tile = part.cell.tile();
+    Json::Array fields{part.at.u, part.at.v, sheetText(quilt, tile.slot, by), static_cast<int>(tile.number)};
+    const int turn = static_cast<int>(part.cell.turn().code());
+    if (turn != 0 || part.lift != 0) fields.emplace_back(turn);
+    if (part.lift != 0) fields.emplace_back(part.lift);
+    parts.emplace_back(std::move(fields));
+  }
+  return parts;
+}
+
+const std::int64_t* numberIn(const Json& json, std::int64_t least, std::int64_t most) {
+  const auto* number = json.as<std::int64_t>();
+  return number && *number >= least && *number <= most ? number : nullptr;
+}
+
+Result<Block> blockFrom(const Json* json, const Quilt& quilt, const SheetNames& names) {
+  const auto* list = json ? json->as<Json::Array>() : nullptr;
+  if (!list) return wrong("a block is a list of tiles");
+  if (list->size() > kMostSpeltParts) return wrong("a block of more than 65,536 tiles");
+  std::vector<Block::Part> parts;
+  for (const Json& one : *list) {
+    const auto* fields = one.as<Json::Array>();
+    if (!fields || fields->size() < 4 || fields->size() > 6) return wrong("a tile is spelt [u, v, sheet, number]");
+    const auto* u = numberIn((*fields)[0], -kFarthestCell, kFarthestCell);
+    const auto* v = numberIn((*fields)[1], -kFarthestCell, kFarthestCell);
+    if (!u || !v) return wrong("a place is spelt by two numbers");
+    auto part = tileFromJson(Json::Array(fields->begin() + 2, fields->end()), quilt, names);
+    if (!part) return fail(part.error());
+    part->at = {static_cast<int>(*u), static_cast<int>(*v)};
+    parts.push_back(*part);
+  }
+  return Block(std::move(parts));
+}
+
+std::string textIn(const Json& json, const char* field) {
+  const Json* found = json.find(field);
+  const auto* text = found ? found->as<std::string>() : nullptr;
+  return text ? *text : std::string();
+}
+
+int countIn(const Json& json, const char* field, int least, int most, int otherwise) {
+  const Json* found = json.find(field);
+  const auto* number = found ? numberIn(*found, least, most) : nullptr;
+  return number ? static_cast<int>(*number) : otherwise;
+}
+
+bool flagIn(const Json& json, const char* field) {
+  const Json* found = json.find(field);
+  const auto* flag = found ? found->as<bool>() : nullptr;
+  return flag && *flag;
+}
+
+}  // namespace
+
+Result<Block::Part> tileFromJson(const Json::Array& fields, const Quilt& quilt, const SheetNames& names) {
+  const auto* sheet = fields.size() >= 2 && fields.size() <= 4 ? fields[0].as<std::string>() : nullptr;
+  if (!sheet) return wrong("a tile is spelt [sheet, number]");
+  const auto slot = slotOf(quilt, *sheet, names);
+  if (!slot) return wrong("there is no sheet “" + *sheet + "”");
+  const auto* number = numberIn(fields[1], 0, kLastTileNumber);
+  if (!number) return wrong("a tile's number is 0 to " + std::to_string(kLastTileNumber));
+  std::uint32_t turn = 0;
+  if (fields.size() > 2) {
+    const auto* code = numberIn(fields[2], 0, Turn::kCodes - 1);
+    if (!code) return wrong("a turn's code is 0 to 11");
+    turn = static_cast<std::uint32_t>(*code);
+  }
+  int lift = 0;
+  if (fields.size() > 3) {
+    const auto* pixels = numberIn(fields[3], 0, kMostLift);
+    if (!pixels) return wrong("a lift is 0 to " + std::to_string(kMostLift) + " pixels");
+    lift = static_cast<int>(*pixels);
+  }
+  return Block::Part{{}, Cell({*slot, static_cast<std::uint32_t>(*number)}, Turn::fromCode(turn)), lift};
+}
+
+Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
+  Json::Object json{{"tiles", blockJson(hand.block, quilt, by)}, {"grid", gridName(hand.grid)}};
+  if (!hand.role.empty()) json.emplace_back("role", hand.role);
+  if (hand.manner != Manner::asItIs) json.emplace_back("manner", mannerName(hand.manner));
+  if (hand.ends != StretchEnds()) {
+    Json::Object ends{
+        {"left", hand.ends.left}, {"right", hand.ends.right}, {"top", hand.ends.top}, {"bottom", hand.ends.bottom}};
+    if (hand.ends.stepAcross != 0) ends.emplace_back("stepAcross", hand.ends.stepAcross);
+    if (hand.ends.stepDown != 0) ends.emplace_back("stepDown", hand.ends.stepDown);
+    if (hand.ends.shuffles) ends.emplace_back("shuffles", true);
+    json.emplace_back("ends", std::move(ends));
+  }
+  if (!hand.members.empty()) {
+    Json::Array members;
+    for (const MixMember& member : hand.members) {
+      Json::Object one{{"tiles", blockJson(member.block, quilt, by)}, {"weight", member.weight}};
+      if (member.keepsOffRim) one.emplace_back("keepsOffRim", true);
+      members.emplace_back(std::move(one));
+    }
+    json.emplace_back("mix", std::move(members));
+  }
+  if (hand.neverAlike) json.emplace_back("neverAlike", true);
+  if (hand.turnsByChance) json.emplace_back("turnsByChance", true);
+  if (!hand.others.empty()) {
+    Json::Array others;
+    for (const HandPart& part : hand.others) {
+      others.push_back(
+          Json::Object{{"role", part.role}, {"above", part.above}, {"tiles", blockJson(part.block, quilt, by)}});
+    }
+    json.emplace_back("others", std::move(others));
+  }
+  if (!hand.stamp.empty()) json.emplace_back("stamp", hand.stamp.text());
+  return json;
+}
+
+Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNames& names) {
+  if (!json.as<Json::Object>()) return wrong("what is in hand is spelt by fields in braces");
+  auto block = blockFrom(json.find("tiles"), quilt, names);
+  if (!block) return fail(block.error());
+  InHand hand(std::move(*block));
+  if (const Json* grid = json.find("grid")) {
+    const auto* name = grid->as<std::string>();
+    const auto kind = gridKindFromName(name ? *name : std::string());
+    if (!kind) return fail(kind.error());
+    hand.grid = *kind;
+  }
+  hand.role = textIn(json, "role");
+  if (json.find("manner")) {
+    const auto manner = mannerFromName(textIn(json, "manner"));
+    if (!manner) return wrong("there is no manner “" + textIn(json, "manner") + "”");
+    hand.manner = *manner;
+  }
+  if (const Json* ends = json.find("ends")) {
+    const auto count = [&](const char* field) { return countIn(*ends, field, 0, kFarthestCell, 0); };
+    hand.ends = {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
+                 count("stepDown"), flagIn(*ends, "shuffles")};
+  } else if (hand.manner == Manner::stretch) {
+    hand.ends = usualEnds(hand.block);
+  }
+  const Json* mix = json.find("mix");
+  if (const auto* list = mix ? mix->as<Json::Array>() : nullptr) {
+    if (list->size() > kMostMembers) return wrong("a mix of more than 256 members");
+    for (const Json& one : *list) {
+      auto member = blockFrom(one.find("tiles"), quilt, names);
+      if (!member) return fail(member.error());
+      hand.members.push_back(
+          {std::move(*member), countIn(one, "weight", 1, kMostWeight, 1), flagIn(one, "keepsOffRim")});
+    }
+  }
+  hand.neverAlike = flagIn(json, "neverAlike");
+  hand.turnsByChance = flagIn(json, "turnsByChance");
+  const Json* others = json.find("others");
+  if (const auto* list = others ? others->as<Json::Array>() : nullptr) {
+    if (list->size() > kMostOthers) return wrong("a thing on more than 64 layers");
+    for (const Json& one : *list) {
+      auto part = blockFrom(one.find("tiles"), quilt, names);
+      if (!part) return fail(part.error());
+      hand.others.push_back({textIn(one, "role"), countIn(one, "above", -1024, 1024, 1), std::move(*part)});
+    }
+  }
+  if (const auto id = Id::parse(textIn(json, "stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
+  if (hand.manner == Manner::mix && hand.members.empty()) hand = hand.inManner(Manner::mix);
+  return hand;
+}
+
+}  // namespace uq
