@@ -310,7 +310,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::selectionFarther, UQ_HELP("layer down move")},
     {ActionId::turnByChance, UQ_HELP("random rotate variation")},
     {ActionId::throwAgain, UQ_HELP("random reroll shuffle again dice")},
-    {ActionId::nextManner, UQ_HELP("stretch mix random mode")},
+    {ActionId::nextManner, UQ_HELP("stretch mix chance way")},
     {ActionId::showLens, UQ_HELP("inspect what lies layers cell")},
     {ActionId::brush, UQ_HELP("paint draw pencil")},
     {ActionId::erase, UQ_HELP("rubber delete")},
