@@ -88,8 +88,8 @@ class Hand::Device {
 
 class Hand::OffscreenDevice : public Device {
  public:
-  void move(QWidget* widget, QPoint at, Qt::MouseButton, Qt::KeyboardModifiers) override {
-    QTest::mouseMove(widget->window()->windowHandle(), at);
+  void move(QWidget* widget, QPoint at, Qt::MouseButton, Qt::KeyboardModifiers modifiers) override {
+    QTest::mouseEvent(QTest::MouseMove, widget->window()->windowHandle(), Qt::NoButton, modifiers, at);
   }
   void button(QWidget* widget, QPoint at, Qt::MouseButton button, bool down, Qt::KeyboardModifiers modifiers) override {
     QWindow* window = widget->window()->windowHandle();
@@ -251,9 +251,11 @@ void Hand::click(QWidget* widget, QPointF at, Qt::MouseButton button, Qt::Keyboa
 
 void Hand::click(QWidget* widget) { click(widget, QRectF(widget->rect()).center()); }
 
-void Hand::doubleClick(QWidget* widget) {
+void Hand::doubleClick(QWidget* widget) { doubleClick(widget, QRectF(widget->rect()).center()); }
+
+void Hand::doubleClick(QWidget* widget, QPointF where) {
   ++actions_;
-  const QPoint at = inWindow(widget, QRectF(widget->rect()).center());
+  const QPoint at = inWindow(widget, where);
   QTest::mouseDClick(widget->window()->windowHandle(), Qt::LeftButton, {}, at);
   settle();
 }

@@ -30,6 +30,7 @@ class Hand {
   // In the middle of a widget.
   void click(QWidget* widget);
   void doubleClick(QWidget* widget);
+  void doubleClick(QWidget* widget, QPointF at);
   // Presses at the first point and releases at the last.
   void drag(QWidget* widget, const std::vector<QPointF>& path, Qt::MouseButton button = Qt::LeftButton,
             Qt::KeyboardModifiers modifiers = {});

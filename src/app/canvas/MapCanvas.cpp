@@ -360,7 +360,7 @@ Session::StrokeAsk MapCanvas::strokeAt(CellPos cell) const {
 
 const Stroke* MapCanvas::forecast() const {
   const auto cell = hoveredCell();
-  if (!cell || selects() || drag_ != Drag::none || session_->inStroke()) return nullptr;
+  if (!cell || selects() || drag_ != Drag::none || session_->inStroke() || isOverStretch()) return nullptr;
   const bool away = takesAway();
   if (!session_->whyNoStroke(away).isEmpty()) return nullptr;
   if (session_->desk().inHand.parts().size() > kMostForetold) return nullptr;
@@ -407,6 +407,7 @@ QString MapCanvas::tagText() const {
   }
   const QString reason = whyNothing();
   if (!reason.isEmpty()) return reason;
+  if (isOverStretch()) return tr("Drag an end to fit it anew");
   QStringList parts{session_->strokeName(takesAway(), stroke ? &stroke->landing() : nullptr)};
   if (const QString height = heightText(*cell); !height.isEmpty()) parts << height;
   const Tool tool = session_->desk().tool;
@@ -495,12 +496,23 @@ std::vector<MapCanvas::Handle> MapCanvas::handles() const {
   };
   const int u = (box->x0 + box->x1 - 1) / 2;
   const int v = (box->y0 + box->y1 - 1) / 2;
-  all.push_back({at(box->x0, v, -1, 0), -1, 0});
-  all.push_back({at(box->x1 - 1, v, 1, 0), 1, 0});
-  all.push_back({at(u, box->y0, 0, -1), 0, -1});
-  all.push_back({at(u, box->y1 - 1, 0, 1), 0, 1});
-  all.push_back({at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1});
+  const InHand& stretch = *session_->stretchLaid();
+  const bool wide = !widthsOf(stretch).most;
+  const bool tall = !heightsOf(stretch).most;
+  if (wide) all.push_back({at(box->x0, v, -1, 0), -1, 0});
+  if (wide) all.push_back({at(box->x1 - 1, v, 1, 0), 1, 0});
+  if (tall) all.push_back({at(u, box->y0, 0, -1), 0, -1});
+  if (tall) all.push_back({at(u, box->y1 - 1, 0, 1), 0, 1});
+  if (wide && tall) all.push_back({at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1});
   return all;
+}
+
+bool MapCanvas::isOverStretch() const {
+  const auto cell = hoveredCell();
+  const auto box = session_ && map() && !handlesGone_ ? session_->stretchBox() : std::nullopt;
+  if (!cell || !box) return false;
+  const SidePos at = makeGrid(map()->grid)->toSide(*cell);
+  return box->contains({at.u, at.v});
 }
 
 std::optional<MapCanvas::Handle> MapCanvas::handleAt(QPointF at) const {

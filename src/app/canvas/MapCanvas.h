@@ -147,6 +147,8 @@ class MapCanvas : public QWidget {
     int down = 0;
   };
   std::vector<Handle> handles() const;
+  // Whether the pointer is over a stretch whose handles are shown: its ghost would hide them.
+  bool isOverStretch() const;
   std::optional<Handle> handleAt(QPointF at) const;
   void moveHandle(QPointF at);
   void followModifiers(Qt::KeyboardModifiers modifiers);

@@ -1,13 +1,17 @@
 #include "app/table/InHandPanel.h"
 
+#include <QCheckBox>
 #include <QGridLayout>
 #include <QLabel>
-#include <QPainter>
+#include <QPushButton>
 #include <QToolButton>
+#include <algorithm>
 #include <set>
 
+#include "app/look/NumberField.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/table/HandPreview.h"
 #include "app/table/OtherSides.h"
 
 namespace uq {
@@ -22,23 +26,82 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   auto* title = makeTitle(tr("In hand"), this);
   description_ = makeSoftLabel(this);
   description_->setObjectName(QStringLiteral("in-hand-text"));
-  preview_ = new QLabel(this);
+  preview_ = new HandPreview(this);
   preview_->setFixedSize(kPreview);
-  preview_->setAccessibleName(tr("Picture of what is in hand"));
 
   auto* turns = new QGridLayout;
   turns->setSpacing(kGap / 2);
   const std::pair<ActionId, const char*> buttons[] = {{ActionId::turnLeft, "Q"},
                                                       {ActionId::turnRight, "E"},
                                                       {ActionId::mirrorAcross, "A"},
-                                                      {ActionId::mirrorDown, "D"}};
-  for (int i = 0; i < 4; ++i) {
-    auto* button = makeActionButton(actions->action(buttons[i].first), QLatin1String(buttons[i].second), this);
-    button->setFixedSize(60, 34);
+                                                      {ActionId::mirrorDown, "D"},
+                                                      {ActionId::turnByChance, "R"},
+                                                      {ActionId::throwAgain, ""}};
+  for (int i = 0; i < 6; ++i) {
+    auto* button = makeActionButton(actions->action(buttons[i].first), QString::fromUtf8(buttons[i].second), this);
+    button->setFixedSize(60, 30);
     button->setProperty("raised", true);
+    if (!*buttons[i].second) button->setToolButtonStyle(Qt::ToolButtonIconOnly);
+    button->setCheckable(buttons[i].first == ActionId::turnByChance);
+    if (buttons[i].first == ActionId::turnByChance) chance_ = button;
     turns->addWidget(button, i / 2, i % 2);
   }
-  turns->setRowStretch(2, 1);
+  turns->setRowStretch(3, 1);
+
+  // The manner in which it is laid, and what belongs to each.
+  auto* manners = new QHBoxLayout;
+  manners->setSpacing(1);
+  const std::tuple<Manner, const char*, QString> ways[] = {
+      {Manner::asItIs, "as-it-is", tr("As it is")}, {Manner::stretch, "stretch", tr("Stretch")}, {Manner::mix, "mix", tr("Mix")}};
+  for (const auto& [manner, iconName, text] : ways) {
+    auto* button = new QToolButton(this);
+    button->setObjectName(QStringLiteral("manner-") + QLatin1String(iconName));
+    button->setText(text);
+    button->setCheckable(true);
+    button->setFocusPolicy(Qt::TabFocus);
+    button->setAutoRaise(true);
+    connect(button, &QToolButton::clicked, this, [this, manner = manner] { session_->setManner(manner); });
+    manners_.emplace_back(manner, button);
+    manners->addWidget(button);
+  }
+  manners->addStretch();
+  rule_ = new QCheckBox(this);
+  rule_->setObjectName(QStringLiteral("hand-rule"));
+  connect(rule_, &QCheckBox::clicked, this, [this](bool on) {
+    InHand hand = session_->desk().inHand;
+    (hand.manner == Manner::mix ? hand.neverAlike : hand.ends.shuffles) = on;
+    session_->changeHand(std::move(hand));
+  });
+  empty_ = new QPushButton(tr("and nothing"), this);
+  empty_->setObjectName(QStringLiteral("hand-empty"));
+  empty_->setToolTip(tr("Let the mix leave cells as they are, now and then"));
+  connect(empty_, &QPushButton::clicked, this, [this] {
+    InHand hand = session_->desk().inHand;
+    const auto none = std::find_if(hand.members.begin(), hand.members.end(),
+                                   [](const MixMember& member) { return member.block.empty(); });
+    if (none != hand.members.end()) {
+      none->weight = std::min(none->weight + 1, kMostWeight);
+    } else {
+      hand.members.push_back({});
+    }
+    session_->changeHand(std::move(hand));
+  });
+  step_ = new NumberField(tr("Cells from one repeat of the middle to the next"), 0, 99, 0, this);
+  step_->setObjectName(QStringLiteral("hand-step"));
+  stepText_ = makeSoftLabel(this);
+  stepText_->setText(tr("step"));
+  stepText_->setWordWrap(false);
+  connect(step_, &NumberField::valueChanged, this, [this](double value) {
+    InHand hand = session_->desk().inHand;
+    hand.ends.stepAcross = static_cast<int>(value);
+    hand.ends = fittingEnds(hand.ends, hand.wholeExtent());
+    session_->changeHand(std::move(hand));
+  });
+  auto* rules = new QHBoxLayout;
+  rules->addWidget(rule_, 1);
+  rules->addWidget(empty_);
+  rules->addWidget(stepText_);
+  rules->addWidget(step_);
 
   auto* layout = new QGridLayout(this);
   layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap + 2);
@@ -47,16 +110,23 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   layout->addWidget(description_, 1, 0, 1, 2);
   layout->addWidget(preview_, 2, 0);
   layout->addLayout(turns, 2, 1);
+  layout->addLayout(manners, 3, 0, 1, 2);
+  layout->addLayout(rules, 4, 0, 1, 2);
   sides_ = new OtherSides(this);
-  layout->addWidget(sides_, 3, 0, 1, 2);
+  layout->addWidget(sides_, 5, 0, 1, 2);
   layout->setColumnStretch(1, 1);
   refresh();
+}
+
+bool InHandPanel::drop(TileRef tile, QPoint globalAt) {
+  return sides_->drop(tile, globalAt) || preview_->drop(tile, globalAt);
 }
 
 void InHandPanel::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   sides_->setSession(session);
+  preview_->setSession(session);
   if (session_) {
     connect(session_, &Session::deskChanged, this, &InHandPanel::refresh);
     connect(session_, &Session::quiltChanged, sides_, &OtherSides::refresh);
@@ -66,65 +136,49 @@ void InHandPanel::setSession(Session* session) {
 
 QString InHandPanel::description() const {
   if (!session_ || session_->desk().inHand.empty()) return tr("Nothing yet. Click a tile on the Table.");
-  const Block& block = session_->desk().inHand.block;
+  const InHand& hand = session_->desk().inHand;
+  const Stamp* stamp = session_->quilt().stamp(hand.stamp);
+  if (stamp) return tr("%1, a stamp").arg(QString::fromStdString(stamp->name));
+  if (hand.manner == Manner::mix) return tr("%n to choose from", nullptr, static_cast<int>(hand.members.size()));
+  const Block& block = hand.block.empty() ? hand.others.front().block : hand.block;
   const TileRef first = block.parts().front().cell.tile();
   const Sheet* sheet = session_->quilt().sheetAt(first.slot);
   const QString from = sheet ? QString::fromStdString(sheet->name) : tr("a missing sheet");
-  if (block.parts().size() == 1) {
+  if (block.parts().size() == 1 && hand.others.empty()) {
     const QString name =
         sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
     return tr("%1, from %2").arg(name, from);
   }
   std::set<SheetSlot> sheets;
   for (const Block::Part& part : block.parts()) sheets.insert(part.cell.tile().slot);
-  const CellRect extent = block.extent();
-  return tr("%1 × %2 from %3")
-      .arg(extent.width())
-      .arg(extent.height())
-      .arg(sheets.size() > 1 ? tr("several sheets") : from);
-}
-
-QPixmap InHandPanel::preview() const {
-  const double ratio = devicePixelRatioF();
-  QPixmap pixmap((QSizeF(kPreview) * ratio).toSize());
-  pixmap.setDevicePixelRatio(ratio);
-  const Theme& theme = Theme::current();
-  pixmap.fill(theme.panel);
-  QPainter painter(&pixmap);
-  painter.setPen(theme.edge);
-  painter.drawRect(QRectF(QPointF(), QSizeF(kPreview)).adjusted(.5, .5, -.5, -.5));
-  if (!session_ || session_->desk().inHand.empty() || !session_->map()) return pixmap;
-  // Drawn as a small map of its own, so that it looks as it will when laid.
-  const Block& block = session_->desk().inHand.block;
-  Map map = *session_->map();
-  const auto grid = makeGrid(map.grid);
-  TilesLayer layer;
-  for (const Block::Part& part : block.parts()) {
-    layer.cells.set(grid->fromSide(part.at), part.cell);
-    if (part.lift > 0) layer.lifts.set(grid->fromSide(part.at), part.lift);
-  }
-  map.bounds = layer.cells.usedBounds();
-  map.folders.clear();
-  map.layers = {Shared(std::move(layer))};
-  const PixelRect pixels = session_->painter().extentOf(session_->quilt(), map, runsOf(map));
-  const QSizeF room = QSizeF(kPreview) - QSizeF(12, 12);
-  double fit = std::min({room.width() / pixels.w, room.height() / pixels.h, 2.0});
-  if (fit >= 1) fit = std::floor(fit);
-  const ViewScale scale{fit * ratio};
-  QImage picture = session_->painter().draw(session_->quilt(), map, runsOf(map), scale, scale.toDevice(pixels));
-  picture.setDevicePixelRatio(ratio);
-  const QSizeF size = picture.deviceIndependentSize();
-  const QPointF corner((kPreview.width() - size.width()) / 2, (kPreview.height() - size.height()) / 2);
-  // Squares lie on the colour of an empty map; other cells show their own shape.
-  if (map.grid.kind == GridKind::orthogonal) painter.fillRect(QRectF(corner, size), theme.surround.lighter(150));
-  painter.drawImage(corner, picture);
-  return pixmap;
+  const CellRect extent = hand.wholeExtent();
+  const QString size = tr("%1 × %2 from %3")
+                           .arg(extent.width())
+                           .arg(extent.height())
+                           .arg(sheets.size() > 1 ? tr("several sheets") : from);
+  if (hand.others.empty()) return size;
+  return tr("%1, on %n layer(s)", nullptr, static_cast<int>(hand.others.size()) + 1).arg(size);
 }
 
 void InHandPanel::refresh() {
   description_->setText(description());
-  preview_->setPixmap(preview());
+  preview_->update();
   sides_->refresh();
+  const InHand hand = session_ ? session_->desk().inHand : InHand();
+  for (const auto& [manner, button] : manners_) {
+    button->setChecked(!hand.empty() && manner == hand.manner);
+    button->setEnabled(!hand.empty());
+  }
+  chance_->setChecked(hand.turnsByChance);
+  const bool mixes = !hand.empty() && hand.manner == Manner::mix;
+  const bool stretches = !hand.empty() && hand.manner == Manner::stretch;
+  rule_->setVisible(mixes || stretches);
+  rule_->setText(mixes ? tr("never two alike") : tr("middle by chance"));
+  rule_->setChecked(mixes ? hand.neverAlike : hand.ends.shuffles);
+  empty_->setVisible(mixes);
+  stepText_->setVisible(stretches);
+  step_->setVisible(stretches);
+  if (!(step_->hasFocus() && step_->isModified())) step_->setValue(hand.ends.stepAcross);
 }
 
 }  // namespace uq

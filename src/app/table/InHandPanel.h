@@ -1,4 +1,5 @@
-// InHandPanel: what the next stroke lays, in its true orientation, and the four ways to turn it.
+// InHandPanel: what the next stroke lays, in its true orientation, the ways to turn it, and the manner in which it is
+// laid.
 #pragma once
 
 #include <QFrame>
@@ -6,10 +7,15 @@
 #include "app/actions/Actions.h"
 #include "app/workroom/Session.h"
 
+class QCheckBox;
 class QLabel;
+class QPushButton;
+class QToolButton;
 
 namespace uq {
 
+class HandPreview;
+class NumberField;
 class OtherSides;
 
 class InHandPanel : public QFrame {
@@ -21,6 +27,9 @@ class InHandPanel : public QFrame {
   void setSession(Session* session);
 
   OtherSides* otherSides() const { return sides_; }
+  HandPreview* preview() const { return preview_; }
+  // A tile of the Table let go at a point of the screen; false where nothing here takes it.
+  bool drop(TileRef tile, QPoint globalAt);
 
   // Draws everything with the theme in force.
   void redraw() { refresh(); }
@@ -28,11 +37,16 @@ class InHandPanel : public QFrame {
  private:
   void refresh();
   QString description() const;
-  QPixmap preview() const;
 
   Session* session_ = nullptr;
   QLabel* description_;
-  QLabel* preview_;
+  HandPreview* preview_;
+  QToolButton* chance_ = nullptr;
+  std::vector<std::pair<Manner, QToolButton*>> manners_;
+  QCheckBox* rule_;
+  QPushButton* empty_;
+  QLabel* stepText_;
+  NumberField* step_;
   OtherSides* sides_;
 };
 

@@ -222,6 +222,7 @@ class Session : public QObject {
   // The stretch that was laid last or recognised, while nothing else was done: its box in side coordinates. Refitting
   // it is a stroke.
   std::optional<CellRect> stretchBox() const;
+  const InHand* stretchLaid() const;
   void beginRefit();
   void refit(CellRect box);
   // Finds a stamp or what is in hand, laid as a stretch around a cell; false where there is none.

@@ -158,8 +158,8 @@ void Session::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
 void Session::gather(const Block& more) {
   if (more.empty()) return;
   if (desk_.inHand.empty()) return take(InHand(more, map() ? map()->grid.kind : GridKind::orthogonal));
+  changeHand(desk_.inHand.gathering(more));
   Desk desk = desk_;
-  desk.hold(desk.inHand.gathering(more));
   if (desk.tool == Tool::erase || desk.tool == Tool::select) desk.tool = Tool::brush;
   setDesk(std::move(desk));
 }
@@ -364,6 +364,11 @@ void Session::throwAgain() {
   mapStep(onLayer(tr("Throw again")), stroke.quilt(), desk_.landing().layer);
   last.after = quilt_;
   last_ = std::move(last);
+}
+
+const InHand* Session::stretchLaid() const {
+  if (stroke_) return stroke_->stretchBox() ? &stroke_->plan().hand : nullptr;
+  return lastStands() && last_->box ? &last_->plan.hand : nullptr;
 }
 
 std::optional<CellRect> Session::stretchBox() const {

@@ -158,7 +158,7 @@ QWidget* Workroom::buildLeft() {
   auto* left = new QWidget(this);
   panel_ = new TablePanel(actions_, canvas_, left);
   inHand_ = new InHandPanel(actions_, left);
-  table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->otherSides()->drop(tile, at); });
+  table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->drop(tile, at); });
   auto* layout = new QVBoxLayout(left);
   layout->setContentsMargins(kGap, kGap, kGap, kGap);
   layout->setSpacing(kGap);

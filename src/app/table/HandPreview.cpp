@@ -1,0 +1,306 @@
+#include "app/table/HandPreview.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <cmath>
+
+#include "app/look/Stitches.h"
+#include "app/look/Theme.h"
+
+namespace uq {
+
+namespace {
+
+constexpr double kMargin = 6;       // logical pixels
+constexpr double kMember = 34;      // logical pixels, with its weight below
+constexpr double kWeight = 14;      // logical pixels
+constexpr double kMarkReach = 5;    // logical pixels, how near a mark is meant
+
+}  // namespace
+
+HandPreview::HandPreview(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("hand-preview"));
+  setAccessibleName(tr("Picture of what is in hand"));
+  setMouseTracking(true);
+}
+
+void HandPreview::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  session_ = session;
+  mark_.reset();
+  if (session_) {
+    connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
+    connect(session_, &Session::quiltChanged, this, qOverload<>(&QWidget::update));
+  }
+  update();
+}
+
+bool HandPreview::isMix() const { return session_ && session_->desk().inHand.manner == Manner::mix; }
+
+bool HandPreview::isStretch() const { return session_ && session_->desk().inHand.manner == Manner::stretch; }
+
+std::optional<HandPreview::Drawn> HandPreview::drawn() const {
+  if (!session_ || session_->desk().inHand.empty() || !session_->map()) return std::nullopt;
+  const InHand& hand = session_->desk().inHand;
+  Drawn drawn;
+  drawn.map = *session_->map();
+  const auto grid = makeGrid(drawn.map.grid);
+  std::vector<std::pair<int, Block>> blocks{{0, hand.block}};
+  for (const HandPart& part : hand.others) blocks.emplace_back(part.above, part.block);
+  std::stable_sort(blocks.begin(), blocks.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  drawn.map.folders.clear();
+  drawn.map.layers.clear();
+  drawn.map.bounds = {};
+  for (const auto& [above, block] : blocks) {
+    TilesLayer layer;
+    layer.id = IdSource(drawn.map.layers.size() + 1).next();
+    for (const Block::Part& part : block.parts()) {
+      layer.cells.set(grid->fromSide(part.at), part.cell);
+      if (part.lift > 0) layer.lifts.set(grid->fromSide(part.at), part.lift);
+    }
+    drawn.map.bounds = drawn.map.bounds.united(layer.cells.usedBounds());
+    drawn.map.layers.push_back(Shared(std::move(layer)));
+  }
+  drawn.pixels = session_->painter().extentOf(session_->quilt(), drawn.map, runsOf(drawn.map));
+  const QSizeF room = QSizeF(size()) - QSizeF(2 * kMargin, 2 * kMargin);
+  double fit = std::min({room.width() / drawn.pixels.w, room.height() / drawn.pixels.h, 2.0});
+  if (fit >= 1) fit = std::floor(fit);
+  drawn.scale = fit;
+  const QSizeF size(drawn.pixels.w * fit, drawn.pixels.h * fit);
+  drawn.corner = QPointF(std::round((width() - size.width()) / 2), std::round((height() - size.height()) / 2));
+  return drawn;
+}
+
+QRectF HandPreview::placeRect(SidePos at) const {
+  const auto shown = drawn();
+  if (!shown) return {};
+  const auto grid = makeGrid(shown->map.grid);
+  const PixelRect box = grid->cellBox(grid->fromSide(at));
+  return {shown->corner + QPointF(box.x - shown->pixels.x, box.y - shown->pixels.y) * shown->scale,
+          QSizeF(box.w, box.h) * shown->scale};
+}
+
+QLineF HandPreview::markLine(int mark) const {
+  const InHand& hand = session_->desk().inHand;
+  const CellRect all = hand.wholeExtent();
+  const StretchEnds ends = fittingEnds(hand.ends, all);
+  // Between the middles of the cells on both sides of the mark, over the whole block.
+  const auto middle = [&](int u, int v) { return placeRect({u, v}).center(); };
+  const bool across = mark < 2;
+  const int at = mark == 0   ? all.x0 + ends.left
+                 : mark == 1 ? all.x1 - ends.right
+                 : mark == 2 ? all.y0 + ends.top
+                             : all.y1 - ends.bottom;
+  const auto between = [&](int along) {
+    return across ? (middle(at - 1, along) + middle(at, along)) / 2 : (middle(along, at - 1) + middle(along, at)) / 2;
+  };
+  const int from = across ? all.y0 : all.x0;
+  const int to = across ? all.y1 - 1 : all.x1 - 1;
+  const QPointF half = across ? middle(0, 1) - middle(0, 0) : middle(1, 0) - middle(0, 0);
+  return {between(from) - half / 2, between(to) + half / 2};
+}
+
+QRectF HandPreview::memberRect(std::size_t index) const {
+  const int columns = std::max(1, static_cast<int>((width() - kMargin) / (kMember + 2)));
+  const auto i = static_cast<int>(index);
+  return {kMargin + (i % columns) * (kMember + 2), kMargin + (i / columns) * (kMember + kWeight), kMember, kMember};
+}
+
+std::optional<std::size_t> HandPreview::memberAt(QPointF at) const {
+  for (std::size_t i = 0; isMix() && i < session_->desk().inHand.members.size(); ++i) {
+    if (memberRect(i).adjusted(0, 0, 0, kWeight).contains(at)) return i;
+  }
+  return std::nullopt;
+}
+
+std::optional<int> HandPreview::markAt(QPointF at) const {
+  if (!isStretch()) return std::nullopt;
+  for (int mark = 0; mark < 4; ++mark) {
+    const QLineF line = markLine(mark);
+    const QPointF way = line.p2() - line.p1();
+    const double length = std::hypot(way.x(), way.y());
+    const QPointF off = at - line.p1();
+    const double far = length > 0 ? std::abs(way.x() * off.y() - way.y() * off.x()) / length : 1e9;
+    if (far <= kMarkReach) return mark;
+  }
+  return std::nullopt;
+}
+
+void HandPreview::paintBlock(QPainter& painter) const {
+  const auto shown = drawn();
+  if (!shown) return;
+  const double ratio = devicePixelRatioF();
+  const ViewScale scale{shown->scale * ratio};
+  QImage picture = session_->painter().draw(session_->quilt(), shown->map, runsOf(shown->map), scale,
+                                            scale.toDevice(shown->pixels));
+  picture.setDevicePixelRatio(ratio);
+  // Squares lie on the colour of an empty map; other cells show their own shape.
+  if (shown->map.grid.kind == GridKind::orthogonal) {
+    painter.fillRect(QRectF(shown->corner, picture.deviceIndependentSize()), Theme::current().surround.lighter(150));
+  }
+  painter.drawImage(shown->corner, picture);
+}
+
+void HandPreview::paintMarks(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  for (int mark = 0; mark < 4; ++mark) {
+    const QLineF line = markLine(mark);
+    painter.setPen(QPen(theme.ink, 3));
+    painter.drawLine(line);
+    drawStitchLine(painter, line, theme.madder, theme.paper);
+  }
+}
+
+void HandPreview::paintMembers(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const auto& members = session_->desk().inHand.members;
+  QFont small = font();
+  small.setPointSizeF(small.pointSizeF() * 0.8);
+  painter.setFont(small);
+  for (std::size_t i = 0; i < members.size(); ++i) {
+    const QRectF box = memberRect(i);
+    if (box.bottom() > height()) break;
+    painter.fillRect(box, theme.surround.lighter(150));
+    const Block& block = members[i].block;
+    if (block.empty()) {
+      painter.setPen(theme.paper);
+      painter.drawText(box, Qt::AlignCenter, tr("none"));
+    } else {
+      const Cell cell = block.parts()[block.parts().size() / 2].cell;
+      const QRectF inside = box.adjusted(2, 2, -2, -2);
+      if (cell.tile().slot == kChalkSlot) {
+        painter.fillRect(inside, QColor::fromRgb(chalkColour(cell.tile().number) | 0xff000000u));
+      } else if (const auto picture = session_->painter().pictures().turned(session_->quilt(), cell)) {
+        const QSizeF size = QSizeF(picture->size()).scaled(inside.size(), Qt::KeepAspectRatio);
+        painter.drawImage(QRectF(inside.center() - QPointF(size.width() / 2, size.height() / 2), size), *picture);
+      }
+    }
+    if (members[i].keepsOffRim) drawStitches(painter, box.adjusted(4, 4, -4, -4), theme.madder, theme.paper);
+    painter.setPen(theme.ink);
+    painter.drawText(QRectF(box.left(), box.bottom(), box.width(), kWeight), Qt::AlignCenter,
+                     tr("× %1").arg(members[i].weight));
+  }
+}
+
+void HandPreview::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& theme = Theme::current();
+  painter.fillRect(rect(), theme.panel);
+  painter.setPen(theme.edge);
+  painter.drawRect(QRectF(rect()).adjusted(.5, .5, -.5, -.5));
+  if (!session_ || session_->desk().inHand.empty()) return;
+  if (isMix()) return paintMembers(painter);
+  paintBlock(painter);
+  if (isStretch()) paintMarks(painter);
+}
+
+void HandPreview::mousePressEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton) mark_ = markAt(event->position());
+  const auto member = memberAt(event->position());
+  if (event->button() != Qt::RightButton || !member) return;
+  InHand hand = session_->desk().inHand;
+  hand.members[*member].keepsOffRim = !hand.members[*member].keepsOffRim;
+  session_->changeHand(std::move(hand));
+}
+
+void HandPreview::mouseMoveEvent(QMouseEvent* event) {
+  if (!mark_) {
+    const auto over = markAt(event->position());
+    setCursor(!over ? Qt::ArrowCursor : *over < 2 ? Qt::SplitHCursor : Qt::SplitVCursor);
+    return;
+  }
+  InHand hand = session_->desk().inHand;
+  const CellRect all = hand.wholeExtent();
+  // The mark goes to the nearest border between columns or rows.
+  StretchEnds best = hand.ends;
+  double bestFar = 1e9;
+  const InHand before = hand;
+  const int size = *mark_ < 2 ? all.width() : all.height();
+  for (int count = 0; count <= size; ++count) {
+    StretchEnds ends = fittingEnds(before.ends, all);
+    int& own = *mark_ == 0 ? ends.left : *mark_ == 1 ? ends.right : *mark_ == 2 ? ends.top : ends.bottom;
+    const int other = *mark_ == 0 ? ends.right : *mark_ == 1 ? ends.left : *mark_ == 2 ? ends.bottom : ends.top;
+    if (count + other > size) continue;
+    own = count;
+    const int at = *mark_ == 0   ? all.x0 + count
+                   : *mark_ == 1 ? all.x1 - count
+                   : *mark_ == 2 ? all.y0 + count
+                                 : all.y1 - count;
+    const bool across = *mark_ < 2;
+    const QPointF a = placeRect(across ? SidePos{at - 1, all.y0} : SidePos{all.x0, at - 1}).center();
+    const QPointF b = placeRect(across ? SidePos{at, all.y0} : SidePos{all.x0, at}).center();
+    const QPointF off = event->position() - (a + b) / 2;
+    const QPointF way = b - a;
+    const double far = std::abs(off.x() * way.x() + off.y() * way.y()) / std::hypot(way.x(), way.y());
+    if (far >= bestFar) continue;
+    bestFar = far;
+    best = ends;
+  }
+  hand.ends = best;
+  session_->changeHand(std::move(hand));
+}
+
+void HandPreview::mouseReleaseEvent(QMouseEvent*) { mark_.reset(); }
+
+void HandPreview::wheelEvent(QWheelEvent* event) {
+  const auto member = memberAt(event->position());
+  if (!member) return QWidget::wheelEvent(event);
+  event->accept();
+  InHand hand = session_->desk().inHand;
+  MixMember& one = hand.members[*member];
+  const int weight = one.weight + (event->angleDelta().y() > 0 ? 1 : -1);
+  if (weight < 1) {
+    // One that is wanted less than once is not wanted.
+    if (hand.members.size() < 2) return;
+    hand.members.erase(hand.members.begin() + static_cast<std::ptrdiff_t>(*member));
+  } else {
+    one.weight = std::min(weight, kMostWeight);
+  }
+  session_->changeHand(std::move(hand));
+}
+
+bool HandPreview::event(QEvent* event) {
+  if (event->type() != QEvent::ToolTip || !session_) return QWidget::event(event);
+  const auto* help = static_cast<QHelpEvent*>(event);
+  QString text = tr("Drop a tile here to put a block together");
+  if (isMix()) text = tr("The wheel changes how often one comes; a right click keeps it off the rim");
+  if (isStretch()) text = tr("Drag the marks: what is outside them is laid once, what is inside repeats");
+  QToolTip::showText(help->globalPos(), text, this);
+  return true;
+}
+
+bool HandPreview::drop(TileRef tile, QPoint globalAt) {
+  const QPointF at = mapFromGlobal(globalAt);
+  if (!session_ || !isVisible() || !rect().contains(at.toPoint())) return false;
+  const Cell cell(tile, {});
+  if (session_->desk().inHand.empty() || isMix()) {
+    session_->gather(Block::of(cell));
+    return true;
+  }
+  // The nearest place in or beside the block.
+  InHand hand = session_->desk().inHand;
+  const CellRect all = hand.wholeExtent().grown(1);
+  SidePos best;
+  double bestFar = 1e9;
+  for (int v = all.y0; v < all.y1; ++v) {
+    for (int u = all.x0; u < all.x1; ++u) {
+      const QPointF off = placeRect({u, v}).center() - at;
+      const double far = std::hypot(off.x(), off.y());
+      if (far >= bestFar) continue;
+      bestFar = far;
+      best = {u, v};
+    }
+  }
+  std::vector<Block::Part> parts = hand.block.parts();
+  parts.push_back({best, cell});
+  hand.block = Block(std::move(parts));
+  hand.stamp = {};
+  if (session_->map()) hand.grid = session_->map()->grid.kind;
+  if (hand.manner == Manner::stretch) hand.ends = usualEnds(hand.block);
+  session_->changeHand(std::move(hand));
+  return true;
+}
+
+}  // namespace uq

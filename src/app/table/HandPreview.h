@@ -1,0 +1,58 @@
+// HandPreview: the picture of what is in hand, and what can be done to it there.
+//
+// As it is, the block as it will lie; a tile dropped on it takes that place, so blocks are put together here. As a
+// stretch, with four marks that say which columns and rows are its ends: they can be dragged. As a mix, its members side
+// by side with their weights, which the wheel changes; a right click keeps one off the rim.
+#pragma once
+
+#include <QWidget>
+
+#include "app/workroom/Session.h"
+
+namespace uq {
+
+class HandPreview : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit HandPreview(QWidget* parent = nullptr);
+
+  void setSession(Session* session);
+
+  // A tile let go at a point of the screen; false where that is not over this picture.
+  bool drop(TileRef tile, QPoint globalAt);
+  // Where a place of the block, a mark or a member of a mix lies.
+  QRectF placeRect(SidePos at) const;
+  QLineF markLine(int mark) const;  // 0 left, 1 right, 2 top, 3 bottom end
+  QRectF memberRect(std::size_t index) const;
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  struct Drawn {
+    Map map;
+    PixelRect pixels;
+    double scale = 1;
+    QPointF corner;
+  };
+  // The block as a small map of its own, so that it looks as it will when laid.
+  std::optional<Drawn> drawn() const;
+  void paintBlock(QPainter& painter) const;
+  void paintMembers(QPainter& painter) const;
+  void paintMarks(QPainter& painter) const;
+  std::optional<std::size_t> memberAt(QPointF at) const;
+  std::optional<int> markAt(QPointF at) const;
+  bool isMix() const;
+  bool isStretch() const;
+
+  Session* session_ = nullptr;
+  std::optional<int> mark_;  // that is dragged
+};
+
+}  // namespace uq

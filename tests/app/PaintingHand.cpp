@@ -1,0 +1,456 @@
+// The painting hand at work: the jobs that a level designer does all day, each with its count of actions.
+#include <QApplication>
+#include <QClipboard>
+#include <QLabel>
+#include <QMimeData>
+#include <QPushButton>
+#include <QToolButton>
+
+#include "app/Story.h"
+#include "app/canvas/Lens.h"
+#include "app/table/FoundTiles.h"
+#include "app/table/HandPreview.h"
+
+namespace uq::test {
+
+class PaintingHand : public Story {
+ protected:
+  void SetUp() override { openDemo(); }
+  // The map that most jobs are done on: empty Chalk ground on squares.
+  void makeGround(GridKind kind = GridKind::orthogonal, bool firstShift = false) {
+    MapPlan plan;
+    plan.name = "Siding";
+    plan.width = 24;
+    plan.height = 16;
+    plan.grid = nearestShape(kind, {32, 32});
+    if (kind != GridKind::orthogonal && kind != GridKind::diamond) plan.grid.firstShift = firstShift;
+    session().addMap(plan);
+    settle();
+    hand.key(Qt::Key_F);
+  }
+  const Map& siding() { return *session().quilt().mapNamed("Siding"); }
+  Cell at(const char* layer, CellPos cell) { return siding().layerNamed(layer)->cells.at(cell); }
+  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  std::string tag() { return room->canvas()->tagText().toStdString(); }
+  MapCanvas* canvas() { return room->canvas(); }
+  template <class Widget>
+  Widget* in(const char* name) {
+    return room->findChild<Widget*>(QLatin1String(name));
+  }
+  std::size_t steps() { return session().undoLine().steps().size(); }
+  void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
+  // What the same edits as a list would give: the last stroke laid again by the core alone.
+  int actionsOf(const std::function<void()>& job) {
+    const int before = hand.actions();
+    job();
+    return hand.actions() - before;
+  }
+};
+
+TEST_F(PaintingHand, APlatformIsDrawnToItsSize) {
+  makeGround();
+  // End, middle, end lie side by side on the sheet. The first time the manner is said, later it stays.
+  const QPointF last = onTable("street", 26);
+  const int first = actionsOf([&] {
+    hand.drag(room->table(), {onTable("street", 24), last});
+    hand.key(Qt::Key_M);
+    hand.drag(canvas(), {onMap({3, 4}), onMap({6, 4}), onMap({10, 4})});
+  });
+  EXPECT_EQ(first, 3);
+  const auto row = [&](int y) {
+    std::vector<std::uint32_t> numbers;
+    for (int x = 2; x < 13; ++x) {
+      const Cell cell = at("Ground", {x, y});
+      numbers.push_back(cell.empty() ? 0 : cell.tile().number);
+    }
+    return numbers;
+  };
+  EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 25, 25, 25, 25, 26, 0, 0}));
+  picture("hand-stretch");
+  // Its ends stay in reach until the next press.
+  const int shorter = actionsOf([&] { hand.drag(canvas(), {onMap({10, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({6, 4})}); });
+  EXPECT_EQ(shorter, 1);
+  EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 26, 0, 0, 0, 0, 0, 0}));
+  undo();
+  EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 25, 25, 25, 25, 26, 0, 0}));
+  // Another one is one drag, from what is still in hand.
+  EXPECT_EQ(actionsOf([&] { hand.drag(canvas(), {onMap({3, 8}), onMap({7, 8})}); }), 1);
+  EXPECT_EQ(row(8), (std::vector<std::uint32_t>{0, 24, 25, 25, 25, 26, 0, 0, 0, 0, 0}));
+  report("a platform by stretch, the first time and the second");
+}
+
+TEST_F(PaintingHand, AHedgeIsShortenedByTwoActions) {
+  makeGround();
+  hand.drag(room->table(), {onTable("street", 24), onTable("street", 26)});
+  hand.key(Qt::Key_M);
+  hand.drag(canvas(), {onMap({3, 4}), onMap({12, 4})});
+  hand.click(canvas(), onMap({15, 12}));
+  undo();
+  hand.key(Qt::Key_5);
+  const int job = actionsOf([&] {
+    hand.doubleClick(canvas(), onMap({5, 4}));
+    hand.drag(canvas(), {onMap({12, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({8, 4})});
+  });
+  EXPECT_EQ(job, 2);
+  EXPECT_EQ(at("Ground", {8, 4}).tile().number, 26u);
+  EXPECT_TRUE(at("Ground", {9, 4}).empty());
+  EXPECT_EQ(at("Ground", {3, 4}).tile().number, 24u);
+}
+
+TEST_F(PaintingHand, AThingOnTheGroundKeepsTheGround) {
+  makeGround();
+  // Grass first, then a crate: it belongs on the things' layer, and goes there by itself.
+  hand.click(room->table(), onTable("street", 24));
+  EXPECT_EQ(active(), "Ground");
+  hand.key(Qt::Key_4);
+  hand.moveTo(canvas(), onMap({5, 5}));
+  EXPECT_EQ(tag(), "Fill on Ground · 384 cells");
+  picture("hand-fill");
+  hand.click(canvas(), onMap({5, 5}));
+  onTable("yard", 9 * 14 + 12);
+  hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
+  hand.key(Qt::Key_1);
+  EXPECT_EQ(active(), "Things");
+  hand.click(canvas(), onMap({5, 5}));
+  EXPECT_EQ(at("Ground", {5, 5}), Cell(tile("street", 24), {}));
+  EXPECT_FALSE(at("Things", {5, 5}).empty());
+  EXPECT_EQ(steps(), 3u) << "with making the map";
+  // Chosen by hand, the ground would be painted on; the tag says so before.
+  hand.click(room->stack()->card(siding().layerNamed("Ground")->id));
+  hand.moveTo(canvas(), onMap({12, 8}));
+  EXPECT_EQ(tag(), "Brush on Ground");
+  // Taken again, it goes where it belongs; and on a map with ground alone, the press makes a layer.
+  hand.click(room->stack()->card(siding().layerNamed("Things")->id));
+  hand.key(Qt::Key_Delete);
+  session().deleteLayer();
+  hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
+  hand.moveTo(canvas(), onMap({12, 8}));
+  EXPECT_EQ(tag(), "Brush on a new layer, keeps Ground");
+  picture("hand-landing");
+  hand.click(canvas(), onMap({12, 8}));
+  EXPECT_EQ(siding().layers.size(), 2u);
+  EXPECT_EQ(at("Ground", {12, 8}), Cell(tile("street", 24), {}));
+  undo();
+  EXPECT_EQ(siding().layers.size(), 1u);
+  report("a house on grass, without loss");
+}
+
+TEST_F(PaintingHand, ARoadOfLookAlikesIsThrownUntilItLooksRight) {
+  makeGround();
+  const QPointF last = onTable("street", 26);
+  const int gathering = actionsOf([&] {
+    hand.click(room->table(), onTable("street", 24));
+    hand.drag(room->table(), {onTable("street", 25), last}, Qt::LeftButton, Qt::ShiftModifier);
+  });
+  EXPECT_EQ(gathering, 2);
+  EXPECT_EQ(session().desk().inHand.manner, Manner::mix);
+  EXPECT_EQ(session().desk().inHand.members.size(), 3u);
+  picture("hand-mix");
+  hand.moveTo(canvas(), onMap({2, 2}));
+  const Quilt before = session().quilt();
+  const int road = actionsOf([&] {
+    hand.key(Qt::Key_Period);
+    hand.drag(canvas(), {onMap({3, 4}), onMap({20, 4}), onMap({20, 12})});
+    hand.key(Qt::Key_R, Qt::ShiftModifier);
+  });
+  EXPECT_EQ(road, 3);
+  std::map<std::uint32_t, int> counts;
+  for (int x = 3; x <= 20; ++x) {
+    for (int y = 3; y <= 5; ++y) ++counts[at("Ground", {x, y}).tile().number];
+  }
+  EXPECT_EQ(counts.size(), 3u);
+  // The throws are steps of their own.
+  const Quilt thrown = session().quilt();
+  hand.key(Qt::Key_R, Qt::ShiftModifier);
+  EXPECT_NE(session().quilt(), thrown);
+  undo();
+  EXPECT_EQ(session().quilt(), thrown);
+  undo();
+  undo();
+  EXPECT_EQ(session().quilt(), before);
+  report("a road of look-alikes, thrown again");
+}
+
+TEST_F(PaintingHand, TenByTenWithTurnsByChanceAndAgain) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_3);
+  const int job = actionsOf([&] {
+    hand.key(Qt::Key_R);
+    hand.drag(canvas(), {onMap({4, 2}), onMap({13, 11})});
+  });
+  EXPECT_EQ(job, 2);
+  const auto turns = [&] {
+    std::map<std::uint32_t, int> counts;
+    for (int y = 2; y < 12; ++y) {
+      for (int x = 4; x < 14; ++x) ++counts[at("Ground", {x, y}).turn().code()];
+    }
+    return counts;
+  };
+  EXPECT_EQ(turns().size(), 8u);
+  const Quilt before = session().quilt();
+  EXPECT_EQ(actionsOf([&] { hand.key(Qt::Key_R, Qt::ShiftModifier); }), 1);
+  EXPECT_NE(session().quilt(), before);
+  EXPECT_EQ(turns().size(), 8u);
+}
+
+TEST_F(PaintingHand, ColoursAreSwappedOverRowsByTwoActions) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_3);
+  hand.drag(canvas(), {onMap({2, 2}), onMap({11, 9})});
+  hand.click(room->table(), onTable("street", 25));
+  hand.drag(canvas(), {onMap({14, 2}), onMap({17, 3})});
+  hand.key(Qt::Key_5);
+  room->actions()->action(ActionId::usedHere)->trigger();
+  settle();
+  auto* list = in<FoundTiles>("found-tiles");
+  ASSERT_EQ(list->found().size(), 2u);
+  const int job = actionsOf([&] {
+    hand.drag(canvas(), {onMap({0, 4}), onMap({23, 6})});
+    hand.drag(list, {list->rectOf(0).center(), list->rectOf(1).center()});
+  });
+  EXPECT_EQ(job, 2);
+  EXPECT_EQ(at("Ground", {5, 3}), Cell(tile("street", 24), {}));
+  EXPECT_EQ(at("Ground", {5, 5}), Cell(tile("street", 25), {}));
+  EXPECT_EQ(at("Ground", {5, 7}), Cell(tile("street", 24), {}));
+  undo();
+  EXPECT_EQ(at("Ground", {5, 5}), Cell(tile("street", 24), {}));
+}
+
+TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
+  hand.key(Qt::Key_5);
+  room->actions()->action(ActionId::allLayers)->trigger();
+  const auto there = [&](CellPos cell) {
+    std::vector<Cell> cells;
+    for (const auto& layer : yard().layers) cells.push_back(layer->cells.at(cell));
+    return cells;
+  };
+  const auto tram = there({26, 9});
+  const int job = actionsOf([&] {
+    hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})});
+    hand.drag(canvas(), {onMap({26, 9}), onMap({28, 14}), onMap({29, 15})});
+  });
+  EXPECT_EQ(job, 2);
+  EXPECT_EQ(there({29, 15}), tram);
+  EXPECT_EQ(session().undoLine().steps().back().name, "Move on all layers");
+  undo();
+  EXPECT_EQ(there({26, 9}), tram);
+}
+
+TEST_F(PaintingHand, ARightDragTakesABlockAndWithCtrlCutsIt) {
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  const Cell tram = cellOn("Sheds & trams", {26, 9});
+  hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})}, Qt::RightButton);
+  EXPECT_EQ(session().desk().inHand.extent().width(), 5);
+  EXPECT_EQ(session().desk().tool, Tool::brush);
+  EXPECT_EQ(cellOn("Sheds & trams", {26, 9}), tram) << "a copy";
+  hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})}, Qt::RightButton, Qt::ControlModifier);
+  EXPECT_TRUE(cellOn("Sheds & trams", {26, 9}).empty()) << "cut";
+  undo();
+  EXPECT_EQ(cellOn("Sheds & trams", {26, 9}), tram);
+  // Of all layers that are seen: each part comes down on its own.
+  hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})}, Qt::RightButton, Qt::ShiftModifier);
+  EXPECT_GE(session().desk().inHand.others.size(), 1u);
+  hand.click(canvas(), onMap({38, 24}));
+  EXPECT_EQ(cellOn("Paving", {37, 24}), cellOn("Paving", {26, 9}));
+  EXPECT_EQ(steps(), 1u) << "the cut was taken back";
+}
+
+TEST_F(PaintingHand, TheLensShowsWhatLiesOnEachLayer) {
+  hand.click(canvas(), onMap({26, 9}), Qt::MiddleButton);
+  Lens* lens = canvas()->lens();
+  ASSERT_TRUE(lens && lens->isVisible());
+  EXPECT_EQ(lens->findChildren<QPushButton*>(QStringLiteral("lens-go")).size(), 4);
+  picture("lens", lens);
+  // The third line is what lies on Sheds & trams: moved, deleted, taken.
+  const Cell tram = cellOn("Sheds & trams", {26, 9});
+  auto* nearer = lens->findChildren<QToolButton*>(QStringLiteral("lens-nearer"))[1];
+  hand.click(nearer);
+  EXPECT_FALSE(lens->isVisible());
+  EXPECT_EQ(cellOn("Awnings", {26, 9}), tram);
+  EXPECT_EQ(active(), "Awnings");
+  undo();
+  hand.moveTo(canvas(), onMap({26, 9}));
+  hand.key(Qt::Key_V);
+  ASSERT_TRUE(lens->isVisible());
+  hand.click(lens->findChildren<QToolButton*>(QStringLiteral("lens-take"))[3]);
+  EXPECT_EQ(session().desk().inHand.block, Block::of(cellOn("Paving", {26, 9})));
+  EXPECT_EQ(active(), "Paving");
+}
+
+TEST_F(PaintingHand, TheLensSwapsForWhatIsInHand) {
+  hand.click(room->table(), onTable("street", 30));
+  const TileRef old = cellOn("Paving", {20, 20}).tile();
+  const std::int64_t uses = countSwap(session().quilt(), session().swapAsk(old, tile("street", 30), SwapIn::layer));
+  hand.click(canvas(), onMap({20, 20}), Qt::MiddleButton);
+  auto* swap = canvas()->lens()->findChild<QPushButton*>(QStringLiteral("lens-swap-1"));
+  ASSERT_TRUE(swap);
+  EXPECT_EQ(swap->text(), QStringLiteral("layer: %1").arg(uses));
+  hand.click(swap);
+  EXPECT_EQ(cellOn("Paving", {20, 20}).tile(), tile("street", 30));
+  EXPECT_EQ(countSwap(session().quilt(), session().swapAsk(old, tile("street", 30), SwapIn::layer)), 0);
+}
+
+TEST_F(PaintingHand, CopiedCellsGoToAnotherQuiltAndToOtherPrograms) {
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  hand.key(Qt::Key_5);
+  hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})});
+  hand.key(Qt::Key_C, Qt::ControlModifier);
+  const QMimeData* data = QApplication::clipboard()->mimeData();
+  EXPECT_TRUE(data->hasImage());
+  EXPECT_EQ(qvariant_cast<QImage>(data->imageData()).size(), QSize(5 * 32, 3 * 32));
+  const QString text = data->text();
+  EXPECT_TRUE(text.startsWith(QStringLiteral("{\n  \"urbanQuilt\": \"cells\"")));
+  // As if another program had copied that text meanwhile.
+  QApplication::clipboard()->setText(text);
+  hand.key(Qt::Key_Escape);
+  hand.key(Qt::Key_V, Qt::ControlModifier);
+  EXPECT_EQ(session().desk().inHand.extent().width(), 5);
+  hand.click(canvas(), onMap({38, 24}));
+  EXPECT_EQ(cellOn("Sheds & trams", {37, 24}), cellOn("Sheds & trams", {26, 9}));
+}
+
+TEST_F(PaintingHand, ShiftJoinsTheLastPointAndABroadBrushCoversItsDisc) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(canvas(), onMap({2, 2}));
+  hand.click(canvas(), onMap({9, 2}), Qt::LeftButton, Qt::ShiftModifier);
+  for (int x = 2; x <= 9; ++x) EXPECT_FALSE(at("Ground", {x, 2}).empty()) << x;
+  hand.key(Qt::Key_Period);
+  hand.click(canvas(), onMap({5, 8}));
+  for (int y = 7; y <= 9; ++y) {
+    for (int x = 4; x <= 6; ++x) EXPECT_FALSE(at("Ground", {x, y}).empty());
+  }
+  EXPECT_TRUE(at("Ground", {3, 8}).empty());
+  // Erase is as broad, and Ctrl with any tool takes away.
+  hand.key(Qt::Key_2);
+  hand.click(canvas(), onMap({5, 8}));
+  EXPECT_TRUE(at("Ground", {4, 7}).empty());
+  hand.key(Qt::Key_3);
+  hand.drag(canvas(), {onMap({0, 0}), onMap({9, 9})}, Qt::LeftButton, Qt::ControlModifier);
+  EXPECT_TRUE(siding().layerNamed("Ground")->cells.empty());
+}
+
+TEST_F(PaintingHand, OvalAndBoxAreDrawnAsOutlinesToo) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_7);
+  hand.key(Qt::Key_Period);
+  hand.press(canvas(), onMap({3, 3}));
+  hand.moveTo(canvas(), onMap({11, 9}));
+  EXPECT_EQ(tag(), "Oval on Ground · 9 × 7 = 28 cells");
+  picture("hand-oval");
+  hand.release(canvas(), onMap({11, 9}));
+  EXPECT_TRUE(at("Ground", {7, 6}).empty());
+  EXPECT_FALSE(at("Ground", {7, 3}).empty());
+  EXPECT_TRUE(at("Ground", {3, 3}).empty());
+  // With Shift a box has equal sides.
+  hand.key(Qt::Key_3);
+  hand.key(Qt::Key_Period);
+  hand.drag(canvas(), {onMap({13, 3}), onMap({20, 6})}, Qt::LeftButton, Qt::ShiftModifier);
+  EXPECT_FALSE(at("Ground", {20, 10}).empty());
+}
+
+TEST_F(PaintingHand, TheSameCellsAreSelectedByAClickAndByAnOutline) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_3);
+  hand.drag(canvas(), {onMap({2, 2}), onMap({5, 5})});
+  hand.drag(canvas(), {onMap({10, 2}), onMap({12, 3})});
+  hand.key(Qt::Key_5);
+  hand.click(in<QToolButton>("select-touching-button"));
+  hand.moveTo(canvas(), onMap({3, 3}));
+  EXPECT_EQ(tag(), "Select on Ground · 16 cells");
+  hand.click(canvas(), onMap({3, 3}));
+  EXPECT_EQ(session().desk().selection().count(), 16);
+  hand.click(canvas(), onMap({11, 2}), Qt::LeftButton, Qt::ShiftModifier);
+  EXPECT_EQ(session().desk().selection().count(), 22);
+  hand.click(in<QToolButton>("select-everywhere-button"));
+  hand.key(Qt::Key_Escape);
+  hand.click(canvas(), onMap({3, 3}));
+  EXPECT_EQ(session().desk().selection().count(), 22);
+  hand.click(in<QToolButton>("select-by-outline-button"));
+  hand.drag(canvas(), {onMap({14, 8}), onMap({20, 8}), onMap({20, 14}), onMap({14, 14})});
+  picture("hand-outline");
+  const std::int64_t drawn = session().desk().selection().count();
+  EXPECT_GE(drawn, 25);
+  EXPECT_LE(drawn, 49);
+  hand.key(Qt::Key_Period, Qt::ShiftModifier);
+  EXPECT_GT(session().desk().selection().count(), drawn);
+  hand.key(Qt::Key_4, Qt::ShiftModifier);
+  EXPECT_FALSE(at("Ground", {17, 11}).empty()) << "filled";
+}
+
+// On every grid, whichever rows are shifted.
+class HandOnGrid : public PaintingHand, public testing::WithParamInterface<std::tuple<GridKind, bool>> {};
+
+TEST_P(HandOnGrid, PaintsSelectsTurnsFillsSavesAndComesBack) {
+  const auto [kind, shift] = GetParam();
+  makeGround(kind, shift);
+  const auto grid = makeGrid(siding().grid);
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(room->stack()->card(siding().layerNamed("Ground")->id));
+  const auto painted = [&] {
+    std::int64_t count = 0;
+    siding().layerNamed("Ground")->cells.forEachPainted(siding().bounds, [&](CellPos, Cell) { ++count; });
+    return count;
+  };
+  const auto expectOneStep = [&](const char* what, std::int64_t cells) {
+    EXPECT_EQ(painted(), cells) << what;
+    undo();
+    EXPECT_EQ(painted(), 0) << what;
+  };
+  hand.key(Qt::Key_6);
+  hand.drag(canvas(), {onMap({4, 4}), onMap({12, 9})});
+  expectOneStep("line", static_cast<std::int64_t>(grid->line({4, 4}, {12, 9}).size()));
+  hand.key(Qt::Key_3);
+  hand.drag(canvas(), {onMap({4, 4}), onMap({12, 9})});
+  expectOneStep("box", boxOf(*grid, {4, 4}, {12, 9}).intersected(CellSet(siding().bounds)).count());
+  hand.key(Qt::Key_7);
+  hand.drag(canvas(), {onMap({6, 4}), onMap({12, 9})});
+  expectOneStep("oval", ovalOf(*grid, {6, 4}, {12, 9}).intersected(CellSet(siding().bounds)).count());
+  hand.key(Qt::Key_4);
+  hand.click(canvas(), onMap({6, 6}));
+  expectOneStep("fill", siding().bounds.count());
+  hand.key(Qt::Key_1);
+  hand.key(Qt::Key_Period);
+  hand.click(canvas(), onMap({9, 7}));
+  const std::int64_t disc = discOf(*grid, {9, 7}, 1).count();
+  EXPECT_EQ(painted(), disc);
+  // Cut and pasted where it was, it is the same.
+  const Quilt before = session().quilt();
+  hand.key(Qt::Key_5);
+  hand.drag(canvas(), {onMap({4, 3}), onMap({16, 12})});
+  const CellPos grip = [&] {
+    const CellRect all = session().desk().selection().bounds();
+    return CellPos{all.x0 + (all.width() - 1) / 2, all.y0 + (all.height() - 1) / 2};
+  }();
+  hand.key(Qt::Key_X, Qt::ControlModifier);
+  EXPECT_EQ(painted(), 0);
+  hand.key(Qt::Key_Escape);
+  hand.key(Qt::Key_Comma);
+  hand.key(Qt::Key_V, Qt::ControlModifier);
+  hand.key(Qt::Key_Comma);
+  hand.click(canvas(), onMap(grip));
+  EXPECT_EQ(session().quilt(), before);
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  const auto saved = QuiltStore::open(realDisk(), folder(), QuiltStore::Access::read);
+  ASSERT_TRUE(saved);
+  const Map& again = *saved->quilt.mapNamed("Siding");
+  EXPECT_EQ(again.grid, siding().grid);
+  std::int64_t kept = 0;
+  again.layerNamed("Ground")->cells.forEachPainted(again.bounds, [&](CellPos, Cell) { ++kept; });
+  EXPECT_EQ(kept, disc);
+}
+
+INSTANTIATE_TEST_SUITE_P(Every, HandOnGrid,
+                         testing::Combine(testing::ValuesIn(kGridKinds), testing::Values(false, true)),
+                         [](const auto& one) {
+                           std::string name(gridName(std::get<0>(one.param)));
+                           std::replace(name.begin(), name.end(), '-', '_');
+                           return name + (std::get<1>(one.param) ? "_odd" : "_even");
+                         });
+
+}  // namespace uq::test
