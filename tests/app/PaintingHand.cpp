@@ -10,6 +10,7 @@
 #include "app/canvas/Lens.h"
 #include "app/table/FoundTiles.h"
 #include "app/table/HandPreview.h"
+#include "core/edit/ArrangeStamps.h"
 
 namespace uq::test {
 
@@ -380,6 +381,80 @@ TEST_F(PaintingHand, TheSameCellsAreSelectedByAClickAndByAnOutline) {
   EXPECT_GT(session().desk().selection().count(), drawn);
   hand.key(Qt::Key_4, Qt::ShiftModifier);
   EXPECT_FALSE(at("Ground", {17, 11}).empty()) << "filled";
+}
+
+TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_4);
+  hand.click(canvas(), onMap({5, 5}));
+  hand.key(Qt::Key_1);
+  session().goTo(yard().id);
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  const int keeping = actionsOf([&] {
+    hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})}, Qt::RightButton);
+    hand.key(Qt::Key_K);
+  });
+  EXPECT_EQ(keeping, 2);
+  ASSERT_EQ(session().quilt().stamps().size(), 1u);
+  const Shelf* shelf = room->tablePanel()->shelf();
+  session().goTo(siding().id);
+  hand.click(room->table(), onTable("street", 25));
+  const int using_ = actionsOf([&] {
+    hand.click(room->tablePanel()->shelf(), shelf->rectOf(0).center());
+    hand.click(canvas(), onMap({8, 8}));
+  });
+  EXPECT_EQ(using_, 2);
+  EXPECT_EQ(active(), "Things") << "the layer of its role";
+  EXPECT_EQ(at("Things", {8, 8}), cellOn("Sheds & trams", {27, 9}));
+  EXPECT_EQ(at("Ground", {8, 8}), Cell(tile("street", 24), {}));
+  // Its card counts it, and corrects it with what is in hand.
+  hand.click(room->tablePanel()->shelf(), shelf->rectOf(0).center(), Qt::RightButton);
+  ASSERT_TRUE(shelf->card());
+  EXPECT_EQ(shelf->card()->findChild<QLabel*>(QStringLiteral("stamp-uses"))->text(),
+            QStringLiteral("Lies on the maps %1 times.").arg(usesOf(session().quilt(), session().quilt().stamps().front().read())));
+  hand.click(shelf->card()->findChild<QPushButton*>(QStringLiteral("stamp-rename")));
+  hand.type(QStringLiteral("Tram"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(session().quilt().stamps().front()->name, "Tram");
+  picture("stamps");
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  const auto saved = QuiltStore::open(realDisk(), folder(), QuiltStore::Access::read);
+  ASSERT_TRUE(saved);
+  ASSERT_EQ(saved->quilt.stamps().size(), 1u);
+  EXPECT_EQ(saved->quilt.stamps().front()->held.parts().size(), 15u);
+  // A double click with Select takes the whole of it again.
+  canvas()->setFocus();
+  hand.key(Qt::Key_5);
+  hand.doubleClick(canvas(), onMap({9, 8}));
+  EXPECT_EQ(session().desk().inHand.stamp, session().quilt().stamps().front()->id);
+  report("a house kept, and used on another map");
+}
+
+TEST_F(PaintingHand, WhatIsInHandIsPutTogetherFromTilesAndDroppedOnTheTable) {
+  hand.click(room->table(), onTable("street", 24));
+  auto* preview = in<HandPreview>("hand-preview");
+  // A tile dropped beside the first one makes a block of two.
+  const QPointF place(preview->width() - 3, preview->placeRect({0, 0}).center().y());
+  const QPointF onIt = room->table()->mapFrom(room.get(), preview->mapTo(room.get(), place.toPoint()));
+  hand.drag(room->table(), {onTable("street", 25), onIt});
+  ASSERT_EQ(session().desk().inHand.parts().size(), 2u);
+  EXPECT_EQ(session().desk().inHand.parts().back().cell.tile(), tile("street", 25));
+  // Its marks are dragged: the second column repeats at first, then the first one.
+  hand.click(in<QToolButton>("manner-stretch"));
+  EXPECT_EQ(session().desk().inHand.ends.left, 1);
+  const QPointF mark = preview->markLine(0).center();
+  const double column = preview->placeRect({1, 0}).width();
+  hand.drag(preview, {mark, mark - QPointF(column, 0)});
+  EXPECT_EQ(session().desk().inHand.ends.left, 0);
+  // Carried onto the Table it is kept.
+  const QPointF over = preview->mapFrom(room.get(), room->table()->mapTo(room.get(), QPoint(60, 60)));
+  hand.drag(preview, {preview->rect().bottomLeft() + QPointF(12, -8), over});
+  ASSERT_EQ(session().quilt().stamps().size(), 1u);
+  EXPECT_EQ(session().quilt().stamps().front()->held.manner, Manner::stretch);
+  undo();
+  EXPECT_TRUE(session().quilt().stamps().empty());
 }
 
 // On every grid, whichever rows are shifted.

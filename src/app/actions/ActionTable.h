@@ -49,6 +49,7 @@ enum class ActionId {
   turnByChance,
   throwAgain,
   nextManner,
+  keepStamp,
   showLens,
   turnLeft,
   turnRight,

@@ -45,6 +45,13 @@ constexpr HelpPage kPages[] = {
          "often as there is room: drag the whole thing to its size with Brush or Box. Afterwards its ends can be "
          "dragged, until the next press; a double click with Select brings them back. The marks in the picture under "
          "the Table say which columns and rows are ends.</p>")},
+    {"stamps", UQ_HELP("Stamps"), UQ_HELP("prefab object keep shelf reuse template assembled save piece"),
+     UQ_HELP(
+         "<p><b>K</b> keeps what is in hand on the Table, as does dropping its picture there: a house, a tree on two "
+         "layers, a stretch, a mix. A click takes it on every map, and each part comes down on a layer of its role. "
+         "Empty cells leave what is below.</p><p>A double click renames a stamp, a drag lays it elsewhere, a right click "
+         "says how often it is laid, and corrects it with what is in hand or deletes it. A stamp refers to tiles, so it "
+         "follows them when they are redrawn.</p>")},
     {"lens", UQ_HELP("The Lens"), UQ_HELP("look inspect which layer what lies cell under pick"),
      UQ_HELP(
          "<p>A middle click or <b>V</b> fans out what lies on a cell, layer by layer. From there go to a layer, take, "
@@ -217,6 +224,8 @@ constexpr HelpPage kPages[] = {
     {"refusal-stretch", UQ_HELP("“This stretch needs … cells at least”"), UQ_HELP("small refuse cannot struck through middle"),
      UQ_HELP("<p>A stretch lays its ends whole, so it cannot be smaller than they are; without a middle it cannot grow "
              "that way. Move the marks in the picture under the Table, or press M for another manner.</p>")},
+    {"refusal-kept", UQ_HELP("“… is kept already”"), UQ_HELP("stamp refuse twice same"),
+     UQ_HELP("<p>What is in hand is that very stamp. Change it first, or correct the stamp by a right click on it.</p>")},
     {"refusal-throw", UQ_HELP("“Chance decided nothing”"), UQ_HELP("throw again refuse random nothing"),
      UQ_HELP("<p>The last stroke laid one thing. Gather several tiles with Shift+click, or press R, before the "
              "stroke.</p>")},
@@ -311,6 +320,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::turnByChance, UQ_HELP("random rotate variation")},
     {ActionId::throwAgain, UQ_HELP("random reroll shuffle again dice")},
     {ActionId::nextManner, UQ_HELP("stretch mix chance way")},
+    {ActionId::keepStamp, UQ_HELP("prefab save template reuse object")},
     {ActionId::showLens, UQ_HELP("inspect what lies layers cell")},
     {ActionId::brush, UQ_HELP("paint draw pencil")},
     {ActionId::erase, UQ_HELP("rubber delete")},

@@ -8,6 +8,7 @@
 
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "app/table/HandPicture.h"
 
 namespace uq {
 
@@ -41,36 +42,9 @@ bool HandPreview::isMix() const { return session_ && session_->desk().inHand.man
 
 bool HandPreview::isStretch() const { return session_ && session_->desk().inHand.manner == Manner::stretch; }
 
-std::optional<HandPreview::Drawn> HandPreview::drawn() const {
-  if (!session_ || session_->desk().inHand.empty() || !session_->map()) return std::nullopt;
-  const InHand& hand = session_->desk().inHand;
-  Drawn drawn;
-  drawn.map = *session_->map();
-  const auto grid = makeGrid(drawn.map.grid);
-  std::vector<std::pair<int, Block>> blocks{{0, hand.block}};
-  for (const HandPart& part : hand.others) blocks.emplace_back(part.above, part.block);
-  std::stable_sort(blocks.begin(), blocks.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-  drawn.map.folders.clear();
-  drawn.map.layers.clear();
-  drawn.map.bounds = {};
-  for (const auto& [above, block] : blocks) {
-    TilesLayer layer;
-    layer.id = IdSource(drawn.map.layers.size() + 1).next();
-    for (const Block::Part& part : block.parts()) {
-      layer.cells.set(grid->fromSide(part.at), part.cell);
-      if (part.lift > 0) layer.lifts.set(grid->fromSide(part.at), part.lift);
-    }
-    drawn.map.bounds = drawn.map.bounds.united(layer.cells.usedBounds());
-    drawn.map.layers.push_back(Shared(std::move(layer)));
-  }
-  drawn.pixels = session_->painter().extentOf(session_->quilt(), drawn.map, runsOf(drawn.map));
-  const QSizeF room = QSizeF(size()) - QSizeF(2 * kMargin, 2 * kMargin);
-  double fit = std::min({room.width() / drawn.pixels.w, room.height() / drawn.pixels.h, 2.0});
-  if (fit >= 1) fit = std::floor(fit);
-  drawn.scale = fit;
-  const QSizeF size(drawn.pixels.w * fit, drawn.pixels.h * fit);
-  drawn.corner = QPointF(std::round((width() - size.width()) / 2), std::round((height() - size.height()) / 2));
-  return drawn;
+std::optional<HandPicture> HandPreview::drawn() const {
+  if (!session_ || !session_->map()) return std::nullopt;
+  return pictureOf(*session_, session_->desk().inHand, QRectF(rect()).adjusted(kMargin, kMargin, -kMargin, -kMargin));
 }
 
 QRectF HandPreview::placeRect(SidePos at) const {
@@ -129,18 +103,8 @@ std::optional<int> HandPreview::markAt(QPointF at) const {
 }
 
 void HandPreview::paintBlock(QPainter& painter) const {
-  const auto shown = drawn();
-  if (!shown) return;
-  const double ratio = devicePixelRatioF();
-  const ViewScale scale{shown->scale * ratio};
-  QImage picture = session_->painter().draw(session_->quilt(), shown->map, runsOf(shown->map), scale,
-                                            scale.toDevice(shown->pixels));
-  picture.setDevicePixelRatio(ratio);
-  // Squares lie on the colour of an empty map; other cells show their own shape.
-  if (shown->map.grid.kind == GridKind::orthogonal) {
-    painter.fillRect(QRectF(shown->corner, picture.deviceIndependentSize()), Theme::current().surround.lighter(150));
-  }
-  painter.drawImage(shown->corner, picture);
+  const QRectF room = QRectF(rect()).adjusted(kMargin, kMargin, -kMargin, -kMargin);
+  drawHand(painter, *session_, session_->desk().inHand, room, devicePixelRatioF());
 }
 
 void HandPreview::paintMarks(QPainter& painter) const {
@@ -197,7 +161,10 @@ void HandPreview::paintEvent(QPaintEvent*) {
 }
 
 void HandPreview::mousePressEvent(QMouseEvent* event) {
-  if (event->button() == Qt::LeftButton) mark_ = markAt(event->position());
+  if (event->button() == Qt::LeftButton) {
+    mark_ = markAt(event->position());
+    carries_ = !mark_ && session_ && !session_->desk().inHand.empty();
+  }
   const auto member = memberAt(event->position());
   if (event->button() != Qt::RightButton || !member) return;
   InHand hand = session_->desk().inHand;
@@ -206,11 +173,12 @@ void HandPreview::mousePressEvent(QMouseEvent* event) {
 }
 
 void HandPreview::mouseMoveEvent(QMouseEvent* event) {
-  if (!mark_) {
+  if (carries_ && !rect().contains(event->position().toPoint())) setCursor(Qt::DragCopyCursor);
+  if (!mark_ && !carries_) {
     const auto over = markAt(event->position());
     setCursor(!over ? Qt::ArrowCursor : *over < 2 ? Qt::SplitHCursor : Qt::SplitVCursor);
-    return;
   }
+  if (!mark_) return;
   InHand hand = session_->desk().inHand;
   const CellRect all = hand.wholeExtent();
   // The mark goes to the nearest border between columns or rows.
@@ -242,7 +210,12 @@ void HandPreview::mouseMoveEvent(QMouseEvent* event) {
   session_->changeHand(std::move(hand));
 }
 
-void HandPreview::mouseReleaseEvent(QMouseEvent*) { mark_.reset(); }
+void HandPreview::mouseReleaseEvent(QMouseEvent* event) {
+  mark_.reset();
+  const bool outside = !rect().contains(event->position().toPoint());
+  if (std::exchange(carries_, false) && outside) Q_EMIT carriedTo(event->globalPosition().toPoint());
+  unsetCursor();
+}
 
 void HandPreview::wheelEvent(QWheelEvent* event) {
   const auto member = memberAt(event->position());

@@ -7,6 +7,7 @@
 
 #include <QWidget>
 
+#include "app/table/HandPicture.h"
 #include "app/workroom/Session.h"
 
 namespace uq {
@@ -26,6 +27,9 @@ class HandPreview : public QWidget {
   QLineF markLine(int mark) const;  // 0 left, 1 right, 2 top, 3 bottom end
   QRectF memberRect(std::size_t index) const;
 
+ Q_SIGNALS:
+  void carriedTo(QPoint globalAt);  // what is in hand was dragged out of its picture
+
  protected:
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
@@ -35,14 +39,7 @@ class HandPreview : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  struct Drawn {
-    Map map;
-    PixelRect pixels;
-    double scale = 1;
-    QPointF corner;
-  };
-  // The block as a small map of its own, so that it looks as it will when laid.
-  std::optional<Drawn> drawn() const;
+  std::optional<HandPicture> drawn() const;
   void paintBlock(QPainter& painter) const;
   void paintMembers(QPainter& painter) const;
   void paintMarks(QPainter& painter) const;
@@ -53,6 +50,7 @@ class HandPreview : public QWidget {
 
   Session* session_ = nullptr;
   std::optional<int> mark_;  // that is dragged
+  bool carries_ = false;
 };
 
 }  // namespace uq

@@ -66,6 +66,7 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   finders->addWidget(fits_);
 
   held_ = new HeldStrip(this);
+  shelf_ = new Shelf(this);
   table_ = new TableView(actions, this);
   found_ = new FoundTiles(actions, this);
   pages_ = new QStackedWidget(this);
@@ -77,6 +78,7 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   layout->addLayout(heading);
   layout->addLayout(finders);
   layout->addWidget(held_);
+  layout->addWidget(shelf_);
   layout->addWidget(pages_, 1);
 
   const auto point = [this](const QString& text) {
@@ -84,6 +86,7 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
     Q_EMIT pointedAt(text);
   };
   connect(table_, &TableView::pointedAt, this, point);
+  connect(shelf_, &Shelf::pointedAt, this, point);
   connect(found_, &FoundTiles::pointedAt, this, point);
   connect(found_, &FoundTiles::lights, this, &TablePanel::light);
   connect(found_, &FoundTiles::nextPlaceWanted, this, &TablePanel::showNextPlace);
@@ -101,6 +104,7 @@ void TablePanel::setSession(Session* session) {
   table_->setSession(session);
   found_->setSession(session);
   held_->setSession(session);
+  shelf_->setSession(session);
   setView(View::sheets);
   field_->clear();
   if (!session_) return;

@@ -6,6 +6,7 @@
 #include <QWidget>
 
 #include "app/table/FoundTiles.h"
+#include "app/table/Shelf.h"
 #include "app/table/TableView.h"
 
 class QLabel;
@@ -26,6 +27,7 @@ class TablePanel : public QWidget {
 
   void setSession(Session* session);
   TableView* table() const { return table_; }
+  Shelf* shelf() const { return shelf_; }
   FoundTiles* found() const { return found_; }
 
   // The keys go to the search field.
@@ -62,6 +64,7 @@ class TablePanel : public QWidget {
   QLabel* pointed_;
   QToolButton* used_;
   QToolButton* fits_;
+  Shelf* shelf_;
   HeldStrip* held_;
   TableView* table_;
   FoundTiles* found_;

@@ -185,6 +185,13 @@ class Session : public QObject {
   std::int64_t swap(TileRef from, TileRef to, SwapIn in);
   SwapAsk swapAsk(TileRef from, TileRef to, SwapIn in) const;
 
+  // The stamps. Each is one step. What is in hand is kept under a name of its own, and then is that stamp.
+  void keepStamp();
+  void correctStamp(Id stamp);
+  void renameStamp(Id stamp, const QString& name);
+  void deleteStamp(Id stamp);
+  void moveStamp(Id stamp, Id before);
+
   // Why a stroke would do nothing now; empty when it would land.
   QString whyNoStroke(bool takesAway) const;
   // "Brush on Paving": what a stroke is called, on the tag and in the undo line. `landing`: where it lands, if that is

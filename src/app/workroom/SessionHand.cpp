@@ -6,6 +6,7 @@
 
 #include "app/workroom/Session.h"
 #include "core/document/PlanView.h"
+#include "core/edit/ArrangeStamps.h"
 #include "core/edit/FindStretch.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Selected.h"
@@ -681,6 +682,46 @@ void Session::moveCell(Id layer, CellPos at, Id to) {
   if (!target || !takesChange(both)) return;
   mapStep(tr("Move to %1").arg(QString::fromStdString(target->name)),
           moveToLayer(quilt_, both.front(), to, CellSet({at.x, at.y, at.x + 1, at.y + 1})), to);
+}
+
+void Session::keepStamp() {
+  const Stamp* own = quilt_.stamp(desk_.inHand.stamp);
+  if (own && own->held == desk_.inHand) {
+    Q_EMIT refused(tr("%1 is kept already").arg(QString::fromStdString(own->name)));
+    return;
+  }
+  InHand hand = desk_.inHand;
+  // So that it comes down where it lay: on a layer of this role.
+  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  if (hand.role.empty() && layer) hand.role = roleOf(quilt_, hand, covers());
+  const StampKept kept = uq::keepStamp(quilt_, hand, {}, ids_);
+  if (kept.stamp.empty()) return;
+  const QString name = QString::fromStdString(kept.quilt.stamp(kept.stamp)->name);
+  if (quiltStep(tr("Keep %1").arg(name), kept.quilt)) changeHand(quilt_.stamp(kept.stamp)->held);
+}
+
+void Session::correctStamp(Id id) {
+  const Stamp* stamp = quilt_.stamp(id);
+  if (!stamp) return;
+  if (quiltStep(tr("Correct %1").arg(QString::fromStdString(stamp->name)), uq::correctStamp(quilt_, id, desk_.inHand))) {
+    changeHand(quilt_.stamp(id)->held);
+  }
+}
+
+void Session::renameStamp(Id id, const QString& name) {
+  const Stamp* stamp = quilt_.stamp(id);
+  if (!stamp) return;
+  quiltStep(tr("Rename %1").arg(QString::fromStdString(stamp->name)), uq::renameStamp(quilt_, id, name.toStdString()));
+}
+
+void Session::deleteStamp(Id id) {
+  const Stamp* stamp = quilt_.stamp(id);
+  if (stamp) quiltStep(tr("Delete %1").arg(QString::fromStdString(stamp->name)), uq::deleteStamp(quilt_, id));
+}
+
+void Session::moveStamp(Id id, Id before) {
+  const Stamp* stamp = quilt_.stamp(id);
+  if (stamp) quiltStep(tr("Move %1").arg(QString::fromStdString(stamp->name)), movedOnShelf(quilt_, id, before));
 }
 
 SwapAsk Session::swapAsk(TileRef from, TileRef to, SwapIn in) const {

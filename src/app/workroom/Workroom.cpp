@@ -19,6 +19,7 @@
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
+#include "app/table/HandPreview.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Landing.h"
@@ -159,6 +160,9 @@ QWidget* Workroom::buildLeft() {
   panel_ = new TablePanel(actions_, canvas_, left);
   inHand_ = new InHandPanel(actions_, left);
   table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->drop(tile, at); });
+  connect(inHand_->preview(), &HandPreview::carriedTo, this, [this](QPoint at) {
+    if (panel_->rect().contains(panel_->mapFromGlobal(at))) session_->keepStamp();
+  });
   auto* layout = new QVBoxLayout(left);
   layout->setContentsMargins(kGap, kGap, kGap, kGap);
   layout->setSpacing(kGap);
@@ -582,6 +586,7 @@ void Workroom::act(ActionId id) {
     case ActionId::turnByChance: session_->setChance(!session_->desk().inHand.turnsByChance); break;
     case ActionId::throwAgain: session_->throwAgain(); break;
     case ActionId::nextManner: nextManner(); break;
+    case ActionId::keepStamp: session_->keepStamp(); break;
     case ActionId::showLens: canvas_->showLens(); break;
     case ActionId::duplicateCells: session_->duplicateSelected(); break;
     case ActionId::fillCells: session_->fillSelected(); break;

@@ -1,5 +1,7 @@
 #include "core/store/Documents.h"
 
+#include "core/store/StampText.h"
+
 #include <algorithm>
 #include <array>
 #include <charconv>
@@ -402,6 +404,14 @@ void readFacings(Fields& fields, Sheet& sheet) {
 
 }  // namespace
 
+Json::Object documentBegun(const char* document) { return begun(document); }
+
+std::optional<Error> checkDocument(const Json& json, const char* document, const std::string& file) {
+  Fields fields(json, file);
+  fields.document(document);
+  return fields.error();
+}
+
 Json quiltDocument(const QuiltFacts& facts) {
   Json::Object object = begun("quilt");
   Json::Array roles;
@@ -413,6 +423,11 @@ Json quiltDocument(const QuiltFacts& facts) {
     Json::Array table;
     for (const Id sheet : facts.table) table.emplace_back(sheet.text());
     object.emplace_back("table", std::move(table));
+  }
+  if (!facts.shelf.empty()) {
+    Json::Array shelf;
+    for (const Id stamp : facts.shelf) shelf.emplace_back(stamp.text());
+    object.emplace_back("shelf", std::move(shelf));
   }
   append(object, facts.extra);
   return object;
@@ -533,6 +548,13 @@ Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) 
       const auto sheet = Id::parse(text);
       if (!sheet) fields.refuse("\"table\" holds something that is no id", fields.line("table"));
       facts.table.push_back(sheet.value_or(Id{}));
+    }
+  }
+  if (fields.has("shelf")) {
+    for (const std::string& text : fields.names("shelf", kMostStamps)) {
+      const auto stamp = Id::parse(text);
+      if (!stamp) fields.refuse("\"shelf\" holds something that is no id", fields.line("shelf"));
+      facts.shelf.push_back(stamp.value_or(Id{}));
     }
   }
   facts.extra = fields.rest();

@@ -13,7 +13,12 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 3;
+inline constexpr int kFormatMinor = 4;
+
+// How every document begins: what it is, and the version.
+Json::Object documentBegun(const char* document);
+// What is wrong with that; nothing when all is well.
+std::optional<Error> checkDocument(const Json& json, const char* document, const std::string& file);
 
 Json quiltDocument(const QuiltFacts& facts);
 Json mapDocument(const Map& map);

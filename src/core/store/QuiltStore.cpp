@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/StampText.h"
 #include "core/store/TilesText.h"
 
 namespace uq {
@@ -251,10 +252,11 @@ void QuiltStore::removeLeftovers() {
   for (const auto& entry : sheets.value_or(std::vector<Disk::Entry>())) {
     if (entry.kind == Disk::Kind::folder) sweep(joined("sheets", entry.name));
   }
-  const auto maps = disk_->list(full("maps"), kMostNames);
-  if (!maps) return;
-  for (const auto& map : *maps) {
-    if (map.kind == Disk::Kind::folder) sweep(joined("maps", map.name));
+  for (const std::string parent : {"maps", "stamps"}) {
+    const auto folders = disk_->list(full(parent), kMostNames);
+    for (const auto& entry : folders.value_or(std::vector<Disk::Entry>())) {
+      if (entry.kind == Disk::Kind::folder) sweep(joined(parent, entry.name));
+    }
   }
 }
 
@@ -299,6 +301,7 @@ Quilt QuiltStore::readAll(Errors& problems, Progress& progress) {
   for (const std::string& folder : maps) {
     if (!progress.isCancelled()) readMap(folder, quilt, problems, progress);
   }
+  readStamps(quilt, problems);
   return quilt;
 }
 
@@ -351,6 +354,31 @@ void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
     }
     readPictures(*sheet, problems);
     quilt = quilt.with(std::move(*sheet));
+  }
+}
+
+void QuiltStore::readStamps(Quilt& quilt, Errors& problems) {
+  const ReadFile readFile = [this](const std::string& path) -> Result<std::optional<std::string>> {
+    auto text = read(path, kLargestCells);
+    if (text) return std::optional(std::move(*text));
+    if (text.error().cause == Error::Cause::missing) return std::optional<std::string>();
+    return fail(text.error());
+  };
+  for (const std::string& folder : names("stamps", Disk::Kind::folder, problems)) {
+    const auto left = list("stamps/" + folder);
+    if (left && left->empty()) continue;  // what a stamp that was deleted leaves behind
+    auto stamp = readStamp(folder, quilt, readFile);
+    if (stamp && quilt.stamp(stamp->id)) {
+      stamp = fail(Error::Cause::broken, "its id is that of the stamp \"" + quilt.stamp(stamp->id)->name + "\"",
+                   "stamps/" + folder + "/stamp.json");
+    }
+    if (!stamp) {
+      notRead(problems, Error(stamp.error())
+                            .keeping("The stamp is left out, and its files stay as they are")
+                            .advising("Mend the file and open the quilt again"));
+      continue;
+    }
+    quilt = quilt.with(std::move(*stamp));
   }
 }
 
@@ -460,6 +488,22 @@ QuiltStore::Planned QuiltStore::plan(const Quilt& quilt) const {
     addSheetFiles(sheet.read(), now);
     const Sheet* before = saved_.sheet(sheet->id);
     planSheet(sheet.read(), before, planned);
+  }
+  for (const auto& stamp : saved_.stamps()) {
+    for (const TextFile& file : stampFiles(stamp.read(), saved_)) old.insert(file.path);
+  }
+  for (const auto& stamp : quilt.stamps()) {
+    const Stamp* before = saved_.stamp(stamp->id);
+    std::map<std::string, std::string> was;
+    if (before) {
+      for (TextFile& file : stampFiles(*before, saved_)) was.emplace(std::move(file.path), std::move(file.text));
+    }
+    for (TextFile& file : stampFiles(stamp.read(), quilt)) {
+      now.insert(file.path);
+      const auto same = was.find(file.path);
+      if (same != was.end() && same->second == file.text) continue;
+      planned.write(file.path, [text = std::move(file.text)] { return text; });
+    }
   }
   for (const auto& map : saved_.maps()) old.insert(mapFile(map.read()));
   forEachLayerFile(saved_, [&](const LayerFile& file) { old.insert(file.path); });

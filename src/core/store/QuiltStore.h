@@ -93,6 +93,7 @@ class QuiltStore {
   void readSheets(Quilt& quilt, Errors& problems);
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet, Errors& problems);
+  void readStamps(Quilt& quilt, Errors& problems);
   void readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress);
   Planned plan(const Quilt& quilt) const;
   void planSheet(const Sheet& sheet, const Sheet* old, Planned& planned) const;

@@ -1,0 +1,191 @@
+#include "app/table/Shelf.h"
+
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/actions/KeyBindings.h"
+#include "app/look/NameField.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+#include "app/table/HandPicture.h"
+#include "core/edit/ArrangeStamps.h"
+
+namespace uq {
+
+namespace {
+constexpr int kPlace = 46;       // logical pixels
+constexpr int kMostRows = 2;     // in sight; the wheel brings others
+constexpr int kHintHeight = 18;  // where nothing was kept yet
+}  // namespace
+
+Shelf::Shelf(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("shelf"));
+  setAccessibleName(tr("Stamps"));
+  setMouseTracking(true);
+  refresh();
+}
+
+void Shelf::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  session_ = session;
+  scroll_ = 0;
+  if (session_) {
+    connect(session_, &Session::quiltChanged, this, &Shelf::refresh);
+    connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
+  }
+  refresh();
+}
+
+int Shelf::columns() const { return std::max(1, (width() + 4) / (kPlace + 4)); }
+
+QRectF Shelf::rectOf(std::size_t index) const {
+  const int i = static_cast<int>(index);
+  return QRectF((i % columns()) * (kPlace + 4), (i / columns() - scroll_) * (kPlace + 4), kPlace, kPlace);
+}
+
+void Shelf::refresh() {
+  stamps_ = session_ ? shelfOrder(session_->quilt()) : std::vector<Id>();
+  const int rows = (static_cast<int>(stamps_.size()) + columns() - 1) / columns();
+  scroll_ = std::clamp(scroll_, 0, std::max(0, rows - kMostRows));
+  setFixedHeight(rows == 0 ? kHintHeight : std::min(rows, kMostRows) * (kPlace + 4));
+  update();
+}
+
+std::optional<std::size_t> Shelf::indexAt(QPointF at) const {
+  for (std::size_t i = 0; i < stamps_.size(); ++i) {
+    if (rectOf(i).contains(at)) return i;
+  }
+  return std::nullopt;
+}
+
+void Shelf::point(std::optional<std::size_t> index) {
+  if (index == pointed_) return;
+  pointed_ = index;
+  const Stamp* stamp = index ? session_->quilt().stamp(stamps_[*index]) : nullptr;
+  Q_EMIT pointedAt(stamp ? QString::fromStdString(stamp->name) : QString());
+  update();
+}
+
+void Shelf::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& theme = Theme::current();
+  if (stamps_.empty()) {
+    painter.setPen(theme.softInk);
+    painter.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("Stamps: %1 keeps what is in hand here").arg(KeyBindings::shared().text(ActionId::keepStamp)));
+    return;
+  }
+  for (std::size_t i = 0; i < stamps_.size(); ++i) {
+    const QRectF box = rectOf(i);
+    const Stamp* stamp = session_->quilt().stamp(stamps_[i]);
+    if (!stamp || box.bottom() < 0 || box.top() > height()) continue;
+    painter.fillRect(box, theme.paper);
+    const bool held = session_->desk().inHand.stamp == stamp->id;
+    painter.setPen(QPen(held ? theme.madder : theme.edge, held ? 2 : 1));
+    painter.drawRect(box.adjusted(.5, .5, -.5, -.5));
+    drawHand(painter, *session_, stamp->held, box.adjusted(3, 3, -3, -3), devicePixelRatioF());
+    if (pointed_ == i) {
+      painter.setPen(QPen(carries_ ? theme.madder : theme.ink, 2));
+      painter.drawRect(box.adjusted(1, 1, -1, -1));
+    }
+  }
+}
+
+void Shelf::mousePressEvent(QMouseEvent* event) {
+  const auto index = indexAt(event->position());
+  if (!index) return;
+  if (event->button() == Qt::LeftButton) pressed_ = index;
+  if (event->button() == Qt::RightButton) openCard(*index);
+}
+
+void Shelf::mouseMoveEvent(QMouseEvent* event) {
+  const auto index = indexAt(event->position());
+  if (pressed_ && index && *index != *pressed_) carries_ = true;
+  if (carries_) setCursor(Qt::DragMoveCursor);
+  point(index);
+}
+
+void Shelf::mouseReleaseEvent(QMouseEvent* event) {
+  const auto pressed = std::exchange(pressed_, std::nullopt);
+  const bool carried = std::exchange(carries_, false);
+  unsetCursor();
+  const auto index = indexAt(event->position());
+  if (!pressed || event->button() != Qt::LeftButton) return;
+  const Id stamp = stamps_[*pressed];
+  if (carried) {
+    // Dropped on one before it, it lies before that; on one after it, behind.
+    const bool forth = index && *index > *pressed;
+    const std::size_t before = index ? *index + (forth ? 1 : 0) : stamps_.size();
+    session_->moveStamp(stamp, before < stamps_.size() ? stamps_[before] : Id());
+  } else if (index == pressed) {
+    session_->take(session_->quilt().stamp(stamp)->held);
+  }
+}
+
+void Shelf::mouseDoubleClickEvent(QMouseEvent* event) {
+  const auto index = indexAt(event->position());
+  if (index && event->button() == Qt::LeftButton) rename(*index);
+}
+
+void Shelf::rename(std::size_t index) {
+  const Id id = stamps_[index];
+  const Stamp* stamp = session_->quilt().stamp(id);
+  QRect place = rectOf(index).toRect();
+  place.setWidth(std::max(140, place.width()));
+  place.setHeight(26);
+  if (place.right() > width()) place.moveRight(width());
+  auto* field = new NameField(QString::fromStdString(stamp->name), place, this,
+                              [this, id](const QString& name) { session_->renameStamp(id, name); });
+  field->setObjectName(QStringLiteral("stamp-name"));
+}
+
+void Shelf::openCard(std::size_t index) {
+  const Id id = stamps_[index];
+  const Stamp* stamp = session_->quilt().stamp(id);
+  auto* card = new QFrame(this, Qt::Popup);
+  card->setAttribute(Qt::WA_DeleteOnClose);
+  card->setObjectName(QStringLiteral("stamp-card"));
+  makeCard(card);
+  auto* layout = new QVBoxLayout(card);
+  layout->addWidget(makeTitle(QString::fromStdString(stamp->name), card));
+  auto* uses = makeSoftLabel(card);
+  uses->setObjectName(QStringLiteral("stamp-uses"));
+  uses->setText(tr("Lies on the maps %n time(s).", nullptr, static_cast<int>(usesOf(session_->quilt(), *stamp))));
+  layout->addWidget(uses);
+  const auto add = [&](const char* name, const QString& text, bool can, const std::function<void()>& deed) {
+    auto* button = new QPushButton(text, card);
+    button->setObjectName(QLatin1String(name));
+    button->setEnabled(can);
+    connect(button, &QPushButton::clicked, this, [card, deed] {
+      card->close();
+      deed();
+    });
+    layout->addWidget(button);
+  };
+  const InHand& hand = session_->desk().inHand;
+  add("stamp-rename", tr("Rename…"), true, [this, index] { rename(index); });
+  add("stamp-correct", tr("Correct it with what is in hand"), !hand.empty() && !(hand == stamp->held),
+      [this, id] { session_->correctStamp(id); });
+  add("stamp-delete", tr("Delete"), true, [this, id] { session_->deleteStamp(id); });
+  card->adjustSize();
+  card->move(mapToGlobal(rectOf(index).bottomLeft().toPoint()));
+  card->show();
+  card_ = card;
+}
+
+void Shelf::wheelEvent(QWheelEvent* event) {
+  scroll_ += event->angleDelta().y() < 0 ? 1 : -1;
+  refresh();
+  point(indexAt(event->position()));
+  event->accept();
+}
+
+void Shelf::leaveEvent(QEvent*) { point(std::nullopt); }
+
+void Shelf::resizeEvent(QResizeEvent*) { refresh(); }
+
+}  // namespace uq
