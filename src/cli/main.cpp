@@ -3,6 +3,7 @@
 #include <QGuiApplication>
 
 #include "cli/Commands.h"
+#include "cli/EditCommand.h"
 #include "cli/SheetCommands.h"
 
 int main(int argc, char** argv) {
@@ -42,6 +43,13 @@ int main(int argc, char** argv) {
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
+
+  std::string list;
+  bool dryRun = false;
+  auto* edit = app.add_subcommand("edit", "Do a list of edits: paint, fill, swap, stamp … (docs/edit-lists.md)");
+  edit->add_option("QUILT", quilt, quiltHelp);
+  edit->add_option("--list", list, "The list's file (default: standard input)");
+  edit->add_flag("--dry-run", dryRun, "Only say what would change");
 
   auto* sheet = app.add_subcommand("sheet", "Measure pictures; bring in, tidy and export sheets");
   sheet->require_subcommand(1);
@@ -87,6 +95,7 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (render->parsed()) return uq::cli::render(order);
+  if (edit->parsed()) return uq::cli::editQuilt(quilt, list, dryRun);
   if (measure->parsed()) return uq::cli::measureSheet(picture, json);
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);

@@ -11,6 +11,8 @@
 #include "app/table/FoundTiles.h"
 #include "app/table/HandPreview.h"
 #include "core/edit/ArrangeStamps.h"
+#include "core/store/EditList.h"
+#include "core/store/JsonText.h"
 
 namespace uq::test {
 
@@ -40,7 +42,18 @@ class PaintingHand : public Story {
   }
   std::size_t steps() { return session().undoLine().steps().size(); }
   void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
-  // What the same edits as a list would give: the last stroke laid again by the core alone.
+  // The last stroke as a list of edits, done without a window, gives the same quilt.
+  void expectTheSameFromItsList(const char* what) {
+    const auto stroke = session().lastStroke();
+    ASSERT_TRUE(stroke) << what;
+    const auto text = readJson(writeJson(stroke->list), "list");
+    ASSERT_TRUE(text) << what;
+    const Covers covers = session().covers();
+    const auto done = doEdits(stroke->before, *text,
+                              [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
+    ASSERT_TRUE(done) << what << ": " << done.error().text();
+    EXPECT_EQ(done->quilt, session().quilt()) << what;
+  }
   int actionsOf(const std::function<void()>& job) {
     const int before = hand.actions();
     job();
@@ -72,6 +85,7 @@ TEST_F(PaintingHand, APlatformIsDrawnToItsSize) {
   const int shorter = actionsOf([&] { hand.drag(canvas(), {onMap({10, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({6, 4})}); });
   EXPECT_EQ(shorter, 1);
   EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 26, 0, 0, 0, 0, 0, 0}));
+  expectTheSameFromItsList("a stretch fitted anew");
   undo();
   EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 25, 25, 25, 25, 26, 0, 0}));
   // Another one is one drag, from what is still in hand.
@@ -129,6 +143,7 @@ TEST_F(PaintingHand, AThingOnTheGroundKeepsTheGround) {
   EXPECT_EQ(tag(), "Brush on a new layer, keeps Ground");
   picture("hand-landing");
   hand.click(canvas(), onMap({12, 8}));
+  expectTheSameFromItsList("a layer made by the press");
   EXPECT_EQ(siding().layers.size(), 2u);
   EXPECT_EQ(at("Ground", {12, 8}), Cell(tile("street", 24), {}));
   undo();
@@ -160,6 +175,7 @@ TEST_F(PaintingHand, ARoadOfLookAlikesIsThrownUntilItLooksRight) {
     for (int y = 3; y <= 5; ++y) ++counts[at("Ground", {x, y}).tile().number];
   }
   EXPECT_EQ(counts.size(), 3u);
+  expectTheSameFromItsList("a road thrown again");
   // The throws are steps of their own.
   const Quilt thrown = session().quilt();
   hand.key(Qt::Key_R, Qt::ShiftModifier);
@@ -472,6 +488,7 @@ TEST_P(HandOnGrid, PaintsSelectsTurnsFillsSavesAndComesBack) {
     return count;
   };
   const auto expectOneStep = [&](const char* what, std::int64_t cells) {
+    expectTheSameFromItsList(what);
     EXPECT_EQ(painted(), cells) << what;
     undo();
     EXPECT_EQ(painted(), 0) << what;

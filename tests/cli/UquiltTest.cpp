@@ -216,4 +216,55 @@ TEST_F(Uquilt, ASheetIsBroughtInTidiedAndExported) {
   EXPECT_EQ(run(words({"sheet", "bring-in", "sheets/rails.png", "--cell", "600", "600"})).code, 2);
 }
 
+TEST_F(Uquilt, EditDoesAListOfEditsAndSaysWhatItDid) {
+  const std::string file = scratch.filePath(QStringLiteral("list.json")).toStdString();
+  std::ofstream(file) << R"({"version": 1, "seed": 5, "steps": [
+    {"do": "newMap", "name": "Siding", "size": [24, 16]},
+    {"do": "box", "layer": "Ground", "from": [0, 0], "to": [23, 15],
+     "hand": {"tiles": [[0, 0, "street", 24]], "manner": "mix",
+              "mix": [{"tiles": [[0, 0, "street", 24]], "weight": 3}, {"tiles": [[0, 0, "street", 25]]}]}},
+    {"do": "line", "tile": ["street", 26], "from": [2, 2], "to": [10, 2]},
+    {"do": "swap", "from": ["street", 26], "to": ["street", 27], "in": "layer"},
+    {"do": "keep", "name": "Kerb", "hand": {"tiles": [[0, 0, "street", 1], [1, 0, "street", 2], [2, 0, "street", 3]],
+                                            "manner": "stretch"}},
+    {"do": "stretch", "layer": "Things", "from": [4, 6], "to": [12, 6]},
+    {"do": "select", "from": [4, 6], "to": [12, 6]},
+    {"do": "move", "by": [0, 3]}]})";
+  const Answer dry = run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)} + words({"--dry-run"}));
+  EXPECT_EQ(dry.code, 0) << dry.err;
+  EXPECT_THAT(dry.out, testing::HasSubstr("box on Ground of Siding: 384 cells"));
+  EXPECT_THAT(dry.out, testing::HasSubstr("swap on Ground of Siding: 9 cells"));
+  EXPECT_THAT(dry.out, testing::HasSubstr("8 steps, nothing was saved"));
+  EXPECT_THAT(run(words({"info"})).out, testing::Not(testing::HasSubstr("Siding")));
+  const Answer done = run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)});
+  EXPECT_EQ(done.code, 0) << done.err;
+  EXPECT_THAT(run(words({"info"})).out, testing::HasSubstr("Siding"));
+  EXPECT_THAT(run(words({"info"})).out, testing::HasSubstr("Things (things): 9 cells painted"));
+  EXPECT_TRUE(std::filesystem::exists(folder + "/stamps/kerb/stamp.json"));
+  EXPECT_EQ(run(words({"check"})).code, 0);
+}
+
+TEST_F(Uquilt, AnEditThatCannotBeDoneIsNamedAndNothingIsSaved) {
+  const std::string file = scratch.filePath(QStringLiteral("list.json")).toStdString();
+  const auto refused = [&](const char* step) {
+    std::ofstream(file) << "{\"version\": 1, \"steps\": [{\"do\": \"delete\", \"map\": \"Depot Yard\", \"layer\": "
+                           "\"Rails\"}, "
+                        << step << "]}";
+    return run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)});
+  };
+  std::ofstream(file) << "{\"version\": 1}";
+  EXPECT_EQ(run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)}).code, 2);
+  const Answer nothing = refused("{}");
+  EXPECT_EQ(nothing.code, 2);
+  EXPECT_THAT(nothing.err, testing::HasSubstr("step 1: nothing is selected"));
+  std::ofstream(file) << R"({"version": 1, "steps": [
+    {"do": "select", "map": "Depot Yard", "layer": "Rails", "all": true}, {"do": "delete"},
+    {"do": "box", "from": [0, 0], "to": [1, 1], "tile": ["nowhere", 3]}]})";
+  const Answer unknown = run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)});
+  EXPECT_EQ(unknown.code, 2);
+  EXPECT_THAT(unknown.err, testing::HasSubstr("step 3: there is no sheet “nowhere”"));
+  EXPECT_THAT(unknown.err, testing::HasSubstr("Nothing was changed"));
+  EXPECT_THAT(run(words({"info"})).out, testing::Not(testing::HasSubstr("Rails (tracks): 0 cells painted")));
+}
+
 }  // namespace uq

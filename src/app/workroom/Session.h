@@ -222,6 +222,12 @@ class Session : public QObject {
 
   // Where the last stroke ended, on the desk's map, for the next one to go on from.
   std::optional<CellPos> lastPoint() const;
+  // The last stroke as a list of edits that repeats it on the quilt before it, while nothing else was done.
+  struct Repeated {
+    Quilt before;
+    Json list;
+  };
+  std::optional<Repeated> lastStroke() const;
   // Another outcome of chance: for the selection, else for the last stroke. One step.
   void throwAgain();
   QString whyNoThrow() const;

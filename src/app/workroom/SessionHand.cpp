@@ -12,6 +12,7 @@
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
 #include "core/store/ClipText.h"
+#include "core/store/EditList.h"
 #include "raster/Blend.h"
 
 namespace uq {
@@ -328,6 +329,11 @@ std::optional<CellPos> Session::lastPoint() const {
 }
 
 bool Session::lastStands() const { return last_ && last_->after == quilt_ && last_->plan.layer.map == desk_.map; }
+
+std::optional<Session::Repeated> Session::lastStroke() const {
+  if (!lastStands() || !last_->plan.given.empty()) return std::nullopt;
+  return Repeated{last_->before, editList({stepOf(last_->before, last_->plan, last_->moves, last_->box)})};
+}
 
 QString Session::whyNoThrow() const {
   if (!desk_.selection().empty()) return {};

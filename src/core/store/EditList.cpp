@@ -1,0 +1,412 @@
+#include "core/store/EditList.h"
+
+#include <algorithm>
+#include <array>
+
+#include "core/edit/ArrangeLayers.h"
+#include "core/edit/ArrangeMaps.h"
+#include "core/edit/ArrangeStamps.h"
+#include "core/edit/LayerFacts.h"
+#include "core/edit/Region.h"
+#include "core/edit/Selected.h"
+#include "core/edit/SwapTiles.h"
+#include "core/edit/Turned.h"
+#include "core/store/HandText.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::pair<const char*, Tool> kTools[] = {{"paint", Tool::brush}, {"erase", Tool::erase}, {"box", Tool::box},
+                                                   {"oval", Tool::oval},   {"line", Tool::line},   {"fill", Tool::fill}};
+constexpr std::pair<const char*, SwapIn> kSwaps[] = {{"selection", SwapIn::selection},
+                                                     {"layer", SwapIn::layer},
+                                                     {"map", SwapIn::map},
+                                                     {"allMaps", SwapIn::allMaps}};
+constexpr std::pair<const char*, Turning> kTurnings[] = {{"left", Turning::left},
+                                                         {"right", Turning::right},
+                                                         {"across", Turning::mirrorAcross},
+                                                         {"down", Turning::mirrorDown}};
+constexpr std::size_t kMostPlaces = 1 << 20;
+
+template <class Table>
+auto valueIn(const Table& table, const std::string& name) {
+  using Value = decltype(std::begin(table)->second);
+  for (const auto& [called, value] : table) {
+    if (name == called) return std::optional<Value>(value);
+  }
+  return std::optional<Value>();
+}
+
+class Doing {
+ public:
+  Doing(Quilt quilt, const CoversOn& covers, std::string file)
+      : quilt_(std::move(quilt)), covers_(covers), file_(std::move(file)) {}
+
+  Result<EditsDone> list(const Json& json) {
+    const Json* version = json.find("version");
+    const auto* number = version ? version->as<std::int64_t>() : nullptr;
+    const Json* steps = json.find("steps");
+    const auto* list = steps ? steps->as<Json::Array>() : nullptr;
+    if (!number || !list) {
+      return fail(Error{Error::Cause::broken, "this is no list of edits: it has no \"version\" and \"steps\"", file_,
+                        json.line, "Nothing was changed", {}});
+    }
+    if (*number != 1) return fail(Error::Cause::newer, "it was written for a newer version", file_, version->line);
+    if (list->size() > kMostEdits) return fail(Error::Cause::tooLarge, "it holds more than 100,000 steps", file_);
+    seed_ = static_cast<std::uint64_t>(integer(json, "seed", 0));
+    EditsDone done;
+    for (std::size_t i = 0; i < list->size() && !error_; ++i) {
+      step_ = i;
+      EditDone one;
+      step((*list)[i], one);
+      done.steps.push_back(std::move(one));
+    }
+    if (error_) return fail(*error_);
+    done.quilt = std::move(quilt_);
+    return done;
+  }
+
+ private:
+  void refuse(const std::string& why, const Json& at) {
+    if (error_) return;
+    error_ = Error{Error::Cause::broken, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line,
+                   "Nothing was changed", "Mend that step and run the list again"};
+  }
+  void refuse(const Error& error, const Json& at) { refuse(error.reason, at); }
+
+  std::int64_t integer(const Json& json, const char* name, std::int64_t otherwise) {
+    const Json* found = json.find(name);
+    if (!found) return otherwise;
+    const auto* number = found->as<std::int64_t>();
+    if (!number) refuse(std::string("\"") + name + "\" is no whole number", *found);
+    return number ? *number : otherwise;
+  }
+  bool flag(const Json& json, const char* name, bool otherwise = false) {
+    const Json* found = json.find(name);
+    if (!found) return otherwise;
+    const auto* is = found->as<bool>();
+    if (!is) refuse(std::string("\"") + name + "\" is neither true nor false", *found);
+    return is ? *is : otherwise;
+  }
+  std::string text(const Json& json, const char* name) {
+    const Json* found = json.find(name);
+    const auto* is = found ? found->as<std::string>() : nullptr;
+    if (found && !is) refuse(std::string("\"") + name + "\" is no text", *found);
+    return is ? *is : std::string();
+  }
+  // `count` whole numbers, each no farther from 0 than any cell.
+  std::optional<std::vector<int>> numbers(const Json& json, std::size_t count) {
+    const auto* list = json.as<Json::Array>();
+    std::vector<int> all;
+    for (std::size_t i = 0; list && list->size() == count && i < count; ++i) {
+      const auto* number = (*list)[i].as<std::int64_t>();
+      if (number && *number >= -kFarthestCell && *number <= kFarthestCell) all.push_back(static_cast<int>(*number));
+    }
+    if (all.size() == count) return all;
+    refuse("a place or size is spelt by " + std::to_string(count) + " whole numbers", json);
+    return std::nullopt;
+  }
+  std::optional<CellPos> cell(const Json& json, const char* name) {
+    const Json* found = json.find(name);
+    if (!found) {
+      refuse(std::string("\"") + name + "\" is missing", json);
+      return std::nullopt;
+    }
+    const auto pair = numbers(*found, 2);
+    return pair ? std::optional(CellPos{(*pair)[0], (*pair)[1]}) : std::nullopt;
+  }
+
+  // Where the step is done: what it says, else where the step before was.
+  void goTo(const Json& step) {
+    if (const std::string name = text(step, "map"); !name.empty()) {
+      const Map* map = quilt_.mapNamed(name);
+      if (const auto id = Id::parse(name); !map && id) map = quilt_.map(*id);
+      if (!map) return refuse("there is no map “" + name + "”", step);
+      if (map->id != at_.map) at_ = {map->id, {}};
+    }
+    const Map* map = quilt_.map(at_.map);
+    if (const std::string name = text(step, "layer"); !name.empty() && map) {
+      const TilesLayer* layer = map->layerNamed(name);
+      if (const auto id = Id::parse(name); !layer && id) layer = map->layer(*id);
+      if (!layer) return refuse("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
+      at_.layer = layer->id;
+    }
+    if (!quilt_.layer(at_)) refuse("it says no map and layer, and no step before it did", step);
+  }
+
+  void take(const Json& step) {
+    if (const Json* hand = step.find("hand")) {
+      auto read = handFromJson(*hand, quilt_);
+      return read ? void(hand_ = std::move(*read)) : refuse(read.error(), *hand);
+    }
+    if (const Json* tile = step.find("tile")) {
+      const auto* fields = tile->as<Json::Array>();
+      auto part = tileFromJson(fields ? *fields : Json::Array(), quilt_);
+      if (!part) return refuse(part.error(), *tile);
+      hand_ = InHand(Block({*part}), quilt_.map(at_.map) ? quilt_.map(at_.map)->grid.kind : GridKind::orthogonal);
+    }
+    if (const std::string name = text(step, "stamp"); !name.empty()) {
+      const auto stamp = std::find_if(quilt_.stamps().begin(), quilt_.stamps().end(), [&](const auto& one) {
+        return one->name == name || one->file == name || one->id.text() == name;
+      });
+      if (stamp == quilt_.stamps().end()) return refuse("there is no stamp “" + name + "”", step);
+      hand_ = (*stamp)->held;
+    }
+  }
+
+  void step(const Json& step, EditDone& done) {
+    const std::string what = text(step, "do");
+    if (error_) return;
+    if (what == "newMap") return newMap(step, done);
+    if (what == "addLayer") return addLayer(step, done);
+    goTo(step);
+    take(step);
+    if (error_) return;
+    const std::string where = quilt_.layer(at_)->name + " of " + quilt_.map(at_.map)->name;
+    done.what = what + " on " + where;
+    if (const auto tool = valueIn(kTools, what)) return stroke(step, *tool, done);
+    if (what == "stamp") return stroke(step, Tool::brush, done);
+    if (what == "stretch") return stroke(step, Tool::box, done);
+    if (what == "swap") return swap(step, done);
+    if (what == "select") return select(step, done);
+    if (what == "keep") return keep(step, done);
+    if (what == "move" || what == "delete" || what == "turn" || what == "toLayer") return selected(step, what, done);
+    refuse("“" + what + "” is nothing that can be done", step);
+  }
+
+  void stroke(const Json& step, Tool tool, EditDone& done) {
+    StrokePlan plan;
+    plan.tool = tool;
+    plan.hand = hand_;
+    plan.layer = at_;
+    plan.obeys = !flag(step, "lands");
+    plan.takesAway = flag(step, "takesAway") || tool == Tool::erase;
+    plan.options.width = static_cast<int>(integer(step, "width", 1));
+    plan.options.outlines = flag(step, "outline");
+    plan.options.throughCorners = flag(step, "corners");
+    plan.options.onlyThis = flag(step, "onlyThis");
+    if (step.find("asSeen")) plan.options.asSeen = flag(step, "asSeen");
+    if (const std::string box = text(step, "boxes"); !box.empty()) {
+      plan.box = box == "asSeen" ? BoxShape::asSeen : BoxShape::alongTheGrid;
+    }
+    plan.everywhere = flag(step, "everywhere");
+    plan.lift = static_cast<int>(std::clamp<std::int64_t>(integer(step, "lift", 0), 0, kMostLift));
+    plan.seed = static_cast<std::uint64_t>(integer(step, "seed", static_cast<std::int64_t>(seed_ + step_ + 1)));
+    plan.ids = static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1)));
+    if (!flag(step, "anywhere")) plan.within = selected_.count(at_.map) ? selected_[at_.map] : CellSet();
+    if (covers_) {
+      plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return covers_(quilt_, shape, tile); };
+    }
+    if (std::find(std::begin(kWidths), std::end(kWidths), plan.options.width) == std::end(kWidths)) {
+      return refuse("\"width\" is 1, 3, 5, 7 or 9", step);
+    }
+    if (plan.hand.empty() && !plan.takesAway) return refuse("it says no tile, hand or stamp, and no step before it did", step);
+    if (plan.hand.manner != Manner::stretch && text(step, "do") == "stretch") plan.hand = plan.hand.inManner(Manner::stretch);
+    std::vector<CellPos> path;
+    if (const Json* places = step.find("path")) {
+      const auto* list = places->as<Json::Array>();
+      if (!list || list->empty() || list->size() > kMostPlaces) return refuse("\"path\" is a list of places", *places);
+      for (const Json& one : *list) {
+        const auto pair = numbers(one, 2);
+        if (!pair) return;
+        path.push_back({(*pair)[0], (*pair)[1]});
+      }
+    } else if (step.find("at")) {
+      if (const auto at = cell(step, "at")) path = {*at};
+    } else {
+      const auto from = cell(step, "from");
+      const auto to = cell(step, "to");
+      if (from && to) path = {*from, *to};
+    }
+    if (error_) return;
+    const bool even = flag(step, "even");
+    Stroke stroke(quilt_, std::move(plan));
+    for (const CellPos at : path) stroke.moveTo(at, even);
+    if (const Json* box = step.find("fitted")) {
+      const auto sides = numbers(*box, 4);
+      if (!sides) return;
+      stroke.refit({(*sides)[0], (*sides)[1], (*sides)[2], (*sides)[3]});
+    }
+    if (!stroke.refusal().empty()) return refuse(stroke.refusal(), step);
+    done.cells = stroke.cells().count();
+    quilt_ = stroke.quilt();
+  }
+
+  void swap(const Json& step, EditDone& done) {
+    const auto tileOf = [&](const char* name) {
+      const Json* found = step.find(name);
+      const auto* fields = found ? found->as<Json::Array>() : nullptr;
+      const auto part = tileFromJson(fields ? *fields : Json::Array(), quilt_);
+      if (!part) refuse(part.error(), step);
+      return part ? part->cell.tile() : TileRef{};
+    };
+    const std::string in = text(step, "in");
+    const auto where = in.empty() ? std::optional(SwapIn::map) : valueIn(kSwaps, in);
+    if (!where) return refuse("\"in\" is selection, layer, map or allMaps", step);
+    Swapped swapped = swapTiles(quilt_, {tileOf("from"), tileOf("to"), *where, at_, selected_[at_.map]});
+    if (error_) return;
+    done.cells = swapped.cells;
+    quilt_ = std::move(swapped.quilt);
+  }
+
+  void select(const Json& step, EditDone& done) {
+    const Map& map = *quilt_.map(at_.map);
+    const auto grid = makeGrid(map.grid);
+    CellSet cells;
+    if (step.find("like")) {
+      const auto at = cell(step, "like");
+      if (!at) return;
+      RegionAsk ask;
+      ask.layer = at_;
+      ask.everywhere = flag(step, "everywhere");
+      ask.onlyThis = flag(step, "onlyThis");
+      ask.asSeen = flag(step, "asSeen", usuallyAsSeen(quilt_, at_, *at));
+      ask.hand = &hand_;
+      cells = regionOf(quilt_, ask, *at);
+    } else if (step.find("from")) {
+      const auto from = cell(step, "from");
+      const auto to = cell(step, "to");
+      if (from && to) cells = boxOf(*grid, *from, *to).intersected(CellSet(map.bounds));
+    } else if (flag(step, "all")) {
+      cells = CellSet(map.bounds);
+    }
+    if (error_) return;
+    CellSet& selected = selected_[at_.map];
+    selected = flag(step, "more") ? selected.united(cells) : flag(step, "less") ? selected.without(cells) : cells;
+    done.cells = selected.count();
+  }
+
+  void selected(const Json& step, const std::string& what, EditDone& done) {
+    CellSet& selected = selected_[at_.map];
+    if (selected.empty()) return refuse("nothing is selected", step);
+    std::vector<LayerAt> layers{at_};
+    if (flag(step, "allLayers")) {
+      layers.clear();
+      for (const auto& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
+    }
+    done.cells = selected.count();
+    if (what == "delete") {
+      quilt_ = clearCells(quilt_, layers, selected);
+    } else if (what == "move") {
+      const Json* by = step.find("by");
+      const auto way = by ? numbers(*by, 2) : std::nullopt;
+      if (!way) return refuse("\"by\" is a step of two numbers, in side coordinates", step);
+      const SidePos steps{(*way)[0], (*way)[1]};
+      const CellSet moved = movedBy(*quilt_.map(at_.map), selected, steps);
+      quilt_ = moveCells(quilt_, layers, selected, steps);
+      selected = moved;
+    } else if (what == "turn") {
+      const auto turning = valueIn(kTurnings, text(step, "way"));
+      if (!turning) return refuse("\"way\" is left, right, across or down", step);
+      TurnedCells turned = turnCells(quilt_, layers, selected, *turning);
+      quilt_ = std::move(turned.quilt);
+      selected = std::move(turned.selected);
+    } else {
+      const TilesLayer* to = quilt_.map(at_.map)->layerNamed(text(step, "to"));
+      if (!to) return refuse("\"to\" is the name of another layer", step);
+      quilt_ = moveToLayer(quilt_, at_, to->id, selected);
+    }
+  }
+
+  void keep(const Json& step, EditDone& done) {
+    if (hand_.empty()) return refuse("it says no tile or hand, and no step before it did", step);
+    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    StampKept kept = keepStamp(quilt_, hand_, text(step, "name"), ids);
+    done.what = "keep " + kept.quilt.stamp(kept.stamp)->name;
+    quilt_ = std::move(kept.quilt);
+    hand_ = quilt_.stamp(kept.stamp)->held;
+  }
+
+  void newMap(const Json& step, EditDone& done) {
+    MapPlan plan;
+    plan.name = text(step, "name");
+    const std::string gridText = text(step, "grid");
+    const auto kind = gridKindFromName(gridText.empty() ? "orthogonal" : gridText);
+    if (!kind) return refuse(kind.error(), step);
+    const Json* cellSize = step.find("cell");
+    const auto size = cellSize ? numbers(*cellSize, 2) : std::optional(std::vector{32, 32});
+    const auto extent = cell(step, "size");
+    if (!size || !extent) return;
+    plan.grid = nearestShape(*kind, {(*size)[0], (*size)[1]});
+    plan.width = extent->x;
+    plan.height = extent->y;
+    if (const std::string why = whyNoMap(plan); !why.empty()) return refuse(why, step);
+    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    MapAdded added = addMap(quilt_, plan, ids);
+    quilt_ = std::move(added.quilt);
+    at_ = {added.map, quilt_.map(added.map)->layers.front()->id};
+    done.what = "new map " + plan.name;
+  }
+
+  void addLayer(const Json& step, EditDone& done) {
+    if (const std::string name = text(step, "map"); !name.empty()) {
+      const Map* map = quilt_.mapNamed(name);
+      if (!map) return refuse("there is no map “" + name + "”", step);
+      at_ = {map->id, {}};
+    }
+    const Map* map = quilt_.map(at_.map);
+    if (!map) return refuse("it says no map, and no step before it did", step);
+    const auto index = static_cast<std::size_t>(
+        std::clamp<std::int64_t>(integer(step, "index", static_cast<std::int64_t>(map->layers.size())), 0, 1024));
+    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    LayerAdded added = uq::addLayer(quilt_, at_.map, index, ids, text(step, "role"));
+    at_.layer = added.layer;
+    quilt_ = std::move(added.quilt);
+    if (const std::string name = text(step, "name"); !name.empty()) quilt_ = renameLayer(quilt_, at_, name);
+    done.what = "add layer " + quilt_.layer(at_)->name;
+  }
+
+  Quilt quilt_;
+  const CoversOn& covers_;
+  std::string file_;
+  std::uint64_t seed_ = 0;
+  std::size_t step_ = 0;
+  LayerAt at_;
+  InHand hand_;
+  std::map<Id, CellSet> selected_;
+  std::optional<Error> error_;
+};
+
+Json place(CellPos at) { return Json::Array{at.x, at.y}; }
+
+}  // namespace
+
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file) {
+  return Doing(quilt, covers, file).list(list);
+}
+
+Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
+            std::optional<CellRect> stretchBox) {
+  const auto tool = std::find_if(std::begin(kTools), std::end(kTools), [&](const auto& one) { return one.second == plan.tool; });
+  Json::Object step{{"do", tool->first},
+                    {"map", plan.layer.map.text()},
+                    {"layer", plan.layer.layer.text()}};
+  step.emplace_back("hand", handJson(plan.hand, before, SheetsBy::id));
+  Json::Array path;
+  for (const auto& [cell, even] : moves) path.push_back(place(cell));
+  step.emplace_back("path", std::move(path));
+  if (!moves.empty() && moves.back().second) step.emplace_back("even", true);
+  if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
+  if (plan.options.outlines) step.emplace_back("outline", true);
+  if (plan.options.throughCorners) step.emplace_back("corners", true);
+  if (plan.options.onlyThis) step.emplace_back("onlyThis", true);
+  if (plan.options.asSeen) step.emplace_back("asSeen", *plan.options.asSeen);
+  if (plan.box) step.emplace_back("boxes", *plan.box == BoxShape::asSeen ? "asSeen" : "alongTheGrid");
+  if (plan.everywhere) step.emplace_back("everywhere", true);
+  if (plan.takesAway && plan.tool != Tool::erase) step.emplace_back("takesAway", true);
+  if (!plan.obeys) step.emplace_back("lands", true);
+  if (plan.lift != 0) step.emplace_back("lift", plan.lift);
+  if (stretchBox) {
+    step.emplace_back("fitted", Json::Array{stretchBox->x0, stretchBox->y0, stretchBox->x1, stretchBox->y1});
+  }
+  step.emplace_back("seed", static_cast<std::int64_t>(plan.seed));
+  step.emplace_back("ids", static_cast<std::int64_t>(plan.ids));
+  return step;
+}
+
+Json editList(std::vector<Json> steps) {
+  return Json::Object{{"document", "edits"}, {"version", 1}, {"steps", Json::Array(std::move(steps))}};
+}
+
+}  // namespace uq

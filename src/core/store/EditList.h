@@ -1,0 +1,43 @@
+// Lists of edits: the same edits without a window, as JSON (docs/edit-lists.md).
+//
+// A list holds steps that are done one after another; each names a map and a layer, or goes on where the step before
+// was. What a step does is what the tool of that name does: the same strokes, landing, chance and refusals. The same
+// list on the same quilt gives the same quilt. A step that cannot be done ends the list with an Error that names it;
+// nothing of the list counts then.
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "core/base/Error.h"
+#include "core/base/Json.h"
+#include "core/edit/Stroke.h"
+
+namespace uq {
+
+inline constexpr std::size_t kMostEdits = 100'000;
+
+// Whether a tile covers its cell on a grid; whoever decodes pictures knows.
+using CoversOn = std::function<bool(const Quilt&, const GridShape&, TileRef)>;
+
+struct EditDone {
+  std::string what;         // "box on Paving of Depot Yard"
+  std::int64_t cells = 0;   // that it laid, took away or changed
+};
+
+struct EditsDone {
+  Quilt quilt;
+  std::vector<EditDone> steps;
+};
+
+// Does a list. `file` is named in errors.
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file);
+
+// A stroke as a step that repeats it: its plan, and the places of the pointer with whether they were even.
+Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
+            std::optional<CellRect> stretchBox);
+// The list of some steps.
+Json editList(std::vector<Json> steps);
+
+}  // namespace uq
