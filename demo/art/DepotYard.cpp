@@ -9,7 +9,10 @@
 #include "core/edit/LayCells.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/CellsText.h"
+#include "core/store/Disk.h"
 #include "core/store/Documents.h"
+#include "core/store/EditList.h"
+#include "core/store/JsonText.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
 #include "raster/SheetPictures.h"
@@ -329,6 +332,19 @@ void addLoft(Demo& demo, IdSource& ids) {
   addSheet(demo, std::move(sheet), drawn.picture);
 }
 
+// What is made by lists of edits, as anybody could by hand or with uquilt edit: stamps, Ferry Street, Signal Loft, and
+// Depot Yard repainted.
+void doEditLists(Demo& demo) {
+  for (const char* name : {"stamps", "ferry-street", "signal-loft", "depot-yard"}) {
+    const std::string path = std::string(UQ_EDIT_LISTS) + "/" + name + ".json";
+    const auto text = realDisk()->read(path, 1 << 20);
+    const auto list = text ? readJson(*text, path) : Result<Json>(fail(text.error()));
+    const auto done = list ? doEdits(demo.quilt, *list, {}, path) : Result<EditsDone>(fail(list.error()));
+    if (!done) qFatal("%s", done.error().text().c_str());
+    demo.quilt = done->quilt;
+  }
+}
+
 // Ripples on the canal of Depot Yard, and props on its quay.
 void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples, SheetSlot props) {
   const Map& yard = *demo.quilt.mapNamed("Depot Yard");
@@ -432,6 +448,7 @@ Demo composeDemo() {
   const SheetSlot ripples = addRipples(demo, ids);
   const SheetSlot props = addProps(demo, ids);
   addLoft(demo, ids);
+  doEditLists(demo);
   enliven(demo, plan, ripples, props);
   sortIntoPiles(demo);
   return demo;

@@ -16,7 +16,8 @@ Story::Story(Demo demo) {
   std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder_, std::filesystem::copy_options::recursive);
   std::filesystem::remove_all(folder_ + "/.urban-quilt");  // left by somebody who opened the demo itself
   if (demo == Demo::whole) return;
-  for (const char* map : {"canal-locks", "quayside", "roof-market", "ward-board"}) {
+  std::filesystem::remove_all(folder_ + "/stamps");
+  for (const char* map : {"canal-locks", "ferry-street", "quayside", "roof-market", "signal-loft", "ward-board"}) {
     std::filesystem::remove_all(folder_ + "/maps/" + map);
   }
 }

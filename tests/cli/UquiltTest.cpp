@@ -70,7 +70,7 @@ TEST_F(Uquilt, InfoInJsonIsForPrograms) {
   const Json& map = (*json->find("maps")->as<Json::Array>())[1];
   EXPECT_EQ(*map.find("name")->as<std::string>(), "Depot Yard");
   EXPECT_EQ(*map.find("pixels"), Json(Json::Array{1536, 1024}));
-  const Json& quayside = (*json->find("maps")->as<Json::Array>())[2];
+  const Json& quayside = (*json->find("maps")->as<Json::Array>())[3];
   EXPECT_EQ(*quayside.find("order"), Json("by-depth"));
   const Json& goods = quayside.find("layers")->as<Json::Array>()->back();
   EXPECT_EQ(*goods.find("level"), Json("Quay"));
@@ -137,7 +137,7 @@ TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
 TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   const Answer check = run(words({"check"}));
   EXPECT_EQ(check.code, 0);
-  EXPECT_EQ(check.out, "Copperline: everything opens (5 maps, 15 sheets)\n");
+  EXPECT_EQ(check.out, "Copperline: everything opens (7 maps, 15 sheets)\n");
 }
 
 TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {
