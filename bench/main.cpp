@@ -8,6 +8,7 @@ void registerCellsBenchmarks();
 void registerFillBenchmarks();
 void registerFrameBenchmarks();
 void registerSheetBenchmarks();
+void registerHandBenchmarks();
 void registerWorkroomBenchmarks();
 }  // namespace uq::bench
 
@@ -20,6 +21,7 @@ int main(int argc, char** argv) {
   uq::bench::registerFillBenchmarks();
   uq::bench::registerFrameBenchmarks();
   uq::bench::registerSheetBenchmarks();
+  uq::bench::registerHandBenchmarks();
   uq::bench::registerWorkroomBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;

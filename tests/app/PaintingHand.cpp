@@ -240,7 +240,7 @@ TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
   room->actions()->action(ActionId::allLayers)->trigger();
   const auto there = [&](CellPos cell) {
     std::vector<Cell> cells;
-    for (const auto& layer : yard().layers) cells.push_back(layer->cells.at(cell));
+    for (const Shared<TilesLayer>& layer : yard().layers) cells.push_back(layer->cells.at(cell));
     return cells;
   };
   const auto tram = there({26, 9});

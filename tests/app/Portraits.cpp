@@ -5,6 +5,9 @@
 #include <QDir>
 
 #include "app/Story.h"
+#include "app/canvas/Lens.h"
+#include "app/table/Shelf.h"
+#include "core/edit/ArrangeStamps.h"
 #include "app/workroom/KeptState.h"
 
 namespace uq::test {
@@ -63,6 +66,30 @@ TEST_F(Portraits, TheTableIsSpreadAndTheCanalMoves) {
   hand.key(Qt::Key_T);
   hand.moveTo(room->spread(), room->spread()->tileRect("street", 20).center());
   picture("table");
+}
+
+TEST_F(Portraits, AHedgeIsStretchedInFerryStreet) {
+  MapCanvas* canvas = room->canvas();
+  session().goTo(session().quilt().mapNamed("Ferry Street")->id);
+  hand.key(Qt::Key_0);
+  canvas->centreOn({24 * 32.0, 13 * 32.0});
+  std::size_t hedge = 0;
+  for (const Id id : shelfOrder(session().quilt())) {
+    if (session().quilt().stamp(id)->name == "Hedge") break;
+    ++hedge;
+  }
+  Shelf* shelf = room->tablePanel()->shelf();
+  hand.click(shelf, shelf->rectOf(hedge).center());
+  hand.drag(canvas, {onMap({17, 20}), onMap({20, 20}), onMap({26, 20})});
+  hand.moveTo(canvas, onMap({22, 20}));
+  picture("stretch");
+}
+
+TEST_F(Portraits, TheLensOverATram) {
+  hand.key(Qt::Key_F);
+  hand.click(room->canvas(), onMap({28, 9}), Qt::MiddleButton);
+  picture("lens", room->canvas()->lens());
+  room->canvas()->lens()->hide();
 }
 
 TEST_F(Portraits, WhatIsUsedHereLightsUp) {

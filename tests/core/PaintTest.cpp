@@ -70,14 +70,14 @@ Ground anyGround() {
 std::set<CellPos> plainFill(const Ground& ground, CellPos start) {
   std::set<CellPos> found;
   std::vector<CellPos> open{start};
-  const auto tileAt = [&](CellPos pos) {
+  const auto held = [&](CellPos pos) {
     const Cell cell = ground.cell(ground.quilt, pos);
     return cell.empty() ? TileRef{} : cell.tile();
   };
   while (!open.empty()) {
     const CellPos pos = open.back();
     open.pop_back();
-    if (!ground.bounds().contains(pos) || tileAt(pos) != tileAt(start) || !found.insert(pos).second) continue;
+    if (!ground.bounds().contains(pos) || held(pos) != held(start) || !found.insert(pos).second) continue;
     for (int side = 0; side < ground.grid->turnOrder(); ++side) open.push_back(ground.grid->across(pos, side));
   }
   return found;
@@ -476,7 +476,7 @@ TEST(Landing, PartsOfAThingGoToLayersOfTheirRoleElseAsFarAway) {
   const Quilt laid = stroked(quilt, layingOn(paving, tree), {{3, 3}});
   const Map& yard = *laid.mapNamed("Yard");
   const auto front = std::find_if(yard.layers.begin(), yard.layers.end(),
-                                  [](const auto& layer) { return layer->role == "in front"; });
+                                  [](const Shared<TilesLayer>& layer) { return layer->role == "in front"; });
   ASSERT_NE(front, yard.layers.end());
   EXPECT_EQ((*front)->cells.at({3, 2}), tileOf(quilt, "rails", 2));
   // Where there is no such layer, one is made as far away.

@@ -127,7 +127,7 @@ void Lens::addLayer(const TilesLayer& layer, const QString& level) {
   row->addWidget(thread);
   row->addWidget(picture);
   row->addWidget(go, 1);
-  const auto& layers = session_->map()->layers;
+  const std::vector<Shared<TilesLayer>>& layers = session_->map()->layers;
   const std::size_t index = *session_->map()->layerIndex(id);
   const auto addButton = [&](const char* objectName, const QString& iconName, const QString& tip, bool can,
                              const std::function<void()>& deed) {

@@ -109,9 +109,14 @@ void CellGrid::fill(CellRect cells, Cell cell) {
   if (cells.empty()) return;
   const ChunkPos first = ChunkPos::of({cells.x0, cells.y0});
   const ChunkPos last = ChunkPos::of({cells.x1 - 1, cells.y1 - 1});
+  const CellRect pages = fillPages(cells, cell);
   for (int cy = first.cy; cy <= last.cy; ++cy) {
     for (int cx = first.cx; cx <= last.cx; ++cx) {
       const ChunkPos at{cx, cy};
+      if (pages.contains({cx >> kPageBits, cy >> kPageBits})) {
+        cx |= kPageSide - 1;  // on to the next page
+        continue;
+      }
       const CellRect part = cells.intersected(at.cells());
       editSlot(at, [&](Slot& slot) {
         if (part == at.cells()) {
@@ -135,6 +140,33 @@ void CellGrid::fill(CellRect cells, Cell cell) {
       });
     }
   }
+}
+
+// Lays `cell` on all pages that lie whole in a rectangle, which share one; those pages.
+CellRect CellGrid::fillPages(CellRect cells, Cell cell) {
+  constexpr int kCells = kPageSide * kChunkSide;
+  const CellRect whole{ceilDiv(cells.x0, kCells), ceilDiv(cells.y0, kCells), floorDiv(cells.x1, kCells),
+                       floorDiv(cells.y1, kCells)};
+  if (whole.empty()) return {};
+  Page page;
+  for (Slot& slot : page.slots) slot = {{}, cell};
+  const Shared<Page> shared(std::move(page));
+  pages_.edit([&](Pages& pages) {
+    std::erase_if(pages, [&](const PageAt& one) { return whole.contains({one.px, one.py}); });
+    if (cell.empty()) return;
+    Pages all;
+    all.reserve(pages.size() + static_cast<std::size_t>(whole.count()));
+    auto rest = pages.begin();
+    for (int py = whole.y0; py < whole.y1; ++py) {
+      for (int px = whole.x0; px < whole.x1; ++px) {
+        while (rest != pages.end() && std::pair(rest->py, rest->px) < std::pair(py, px)) all.push_back(*rest++);
+        all.push_back({px, py, shared});
+      }
+    }
+    all.insert(all.end(), rest, pages.end());
+    pages = std::move(all);
+  });
+  return whole;
 }
 
 void CellGrid::setChunk(ChunkPos at, const ChunkCells& cells) {

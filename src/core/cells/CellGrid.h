@@ -54,7 +54,7 @@ class CellGrid {
   // Lays `cell` at `pos`; true when that changed something.
   bool set(CellPos pos, Cell cell);
 
-  // Lays `cell` on all of `cells`. Whole chunks become uniform: constant time each.
+  // Lays `cell` on all of `cells`. Whole chunks become uniform: constant time each, and for whole pages together.
   void fill(CellRect cells, Cell cell);
 
   // The chunk writer, for bulk work: lays all cells of a chunk at once. Cost: one copy of the chunk, none if uniform.
@@ -101,6 +101,7 @@ class CellGrid {
 
   const Slot* slotAt(ChunkPos at) const;
   void editSlot(ChunkPos at, const std::function<void(Slot&)>& change);
+  CellRect fillPages(CellRect cells, Cell cell);
   static std::size_t slotIndex(ChunkPos at);
   static Pages::const_iterator pageFor(const Pages& pages, ChunkPos at, bool& found);
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 #include <cstdlib>
+#include <limits>
 #include <map>
 
 namespace uq {
@@ -29,6 +30,50 @@ CellSet setOf(const CellRect& near, const auto& holds) {
     }
   }
   return cells;
+}
+
+// The set of rows of cells, one stretch a row from row `y0` on: first column, and one after the last. Put together chunk
+// by chunk; chunks that are covered whole cost nothing.
+CellSet setOfRows(int y0, const std::vector<std::pair<int, int>>& rows) {
+  std::map<PagePos, CellSet::PageRows> pages;
+  const int y1 = y0 + static_cast<int>(rows.size());
+  for (int cy = y0 >> kChunkBits; cy <= (y1 - 1) >> kChunkBits && y1 > y0; ++cy) {
+    const int from = std::max(y0, cy * kChunkSide);
+    const int to = std::min(y1, (cy + 1) * kChunkSide);
+    int least = std::numeric_limits<int>::max();
+    int most = std::numeric_limits<int>::min();
+    int allFrom = std::numeric_limits<int>::min();
+    int allTo = std::numeric_limits<int>::max();
+    for (int y = from; y < to; ++y) {
+      const auto& [first, end] = rows[static_cast<std::size_t>(y - y0)];
+      allFrom = std::max(allFrom, first);
+      allTo = std::min(allTo, end);
+      if (first >= end) continue;
+      least = std::min(least, first);
+      most = std::max(most, end);
+    }
+    const bool wholeRows = to - from == kChunkSide;
+    for (int cx = least >> kChunkBits; least < most && cx <= (most - 1) >> kChunkBits; ++cx) {
+      const ChunkPos at{cx, cy};
+      const PagePos page = PagePos::of(at);
+      CellSet::PageRows& put = pages.try_emplace(page, CellSet::PageRows{page, 0, {}}).first->second;
+      const int left = cx * kChunkSide;
+      if (wholeRows && allFrom <= left && allTo >= left + kChunkSide) {
+        put.full |= std::uint64_t{1} << page.indexOf(at);
+        continue;
+      }
+      ChunkRows some{};
+      for (int y = from; y < to; ++y) {
+        const auto& [first, end] = rows[static_cast<std::size_t>(y - y0)];
+        some[static_cast<std::size_t>(y - cy * kChunkSide)] =
+            bitsOf(std::clamp(first - left, 0, kChunkSide), std::clamp(end - left, 0, kChunkSide));
+      }
+      put.some.emplace_back(page.indexOf(at), some);
+    }
+  }
+  std::vector<CellSet::PageRows> all;
+  for (auto& [at, page] : pages) all.push_back(std::move(page));
+  return CellSet::ofPages(std::move(all));
 }
 
 // The cells whose side coordinates are a rectangle, and of those the ones of which `holds` is true.
@@ -108,7 +153,23 @@ CellSet ovalOf(const Grid& grid, CellPos a, CellPos b) {
     const auto inside = [&](int u, int v) { return share(u, from.u, to.u) + share(v, from.v, to.v) <= 1; };
     const GridKind kind = grid.shape().kind;
     if (kind == GridKind::staggered) return alongTheGrid(grid, from, to, inside);
-    return setOf(CellRect::around(a, b), [&](CellPos cell) { return inside(cell.x, cell.y); });
+    // Each row of an oval is one stretch, and as far left of the middle as right of it.
+    const CellRect box = CellRect::around(a, b);
+    std::vector<std::pair<int, int>> rows;
+    for (int y = box.y0; y < box.y1; ++y) {
+      int out = box.x0 - 1;
+      int in = box.x0 + (box.width() - 1) / 2;
+      if (!inside(in, y)) {
+        rows.emplace_back(0, 0);
+        continue;
+      }
+      while (in - out > 1) {
+        const int middle = out + (in - out) / 2;
+        (inside(middle, y) ? in : out) = middle;
+      }
+      rows.emplace_back(in, box.x1 - (in - box.x0));
+    }
+    return setOfRows(box.y0, rows);
   }
   // Middles in halves of a cell across the shift, and in rows down it; so wide that both ends' cells are filled.
   const PixelPos from = middleOf(grid, a);

@@ -118,6 +118,9 @@ class Stroke::Work {
     }
     if (!refusal_.empty()) return;
     const std::vector<CellPos> line = grid_->line(last_.value_or(cell), cell);
+    if (plan_.options.width == 1 && !careful_ && !mixes() && plan_.hand.others.empty() && pattern_->everywhere(0)) {
+      return brushSingle(line);
+    }
     CellSet fresh = brushed(*grid_, line, plan_.options.width);
     shape_ = shape_.united(fresh);
     if (!mixes() && !pattern_->everywhere(0)) {
@@ -133,6 +136,22 @@ class Stroke::Work {
       fresh = copies;
     }
     lay(allowed(fresh).without(cells_));
+  }
+
+  // One tile, one cell broad: the stroke that is made most, without sets of cells for each move.
+  void brushSingle(const std::vector<CellPos>& line) {
+    const TilesLayer* old = now_.layer(landing_.layers.front());
+    if (!old) return;
+    const Laid laid = plan_.takesAway ? Laid{} : *pattern_->everywhere(0);
+    Layer layer{old->cells, old->lifts};
+    for (const CellPos cell : line) {
+      shape_.insert(cell);
+      const bool may = bounds_.contains(cell) && (plan_.within.empty() || plan_.within.contains(cell));
+      if (!may) continue;
+      put(layer, cell, laid);
+      cells_.insert(cell);
+    }
+    now_ = now_.with(landing_.layers.front(), std::move(layer.cells), std::move(layer.lifts));
   }
 
   // Line, Box, Oval, Fill and stretches: the whole shape.
@@ -326,14 +345,28 @@ class Stroke::Work {
   void layOne(Layer& layer, const Laid& laid, const CellSet& cells) const {
     const int lift = liftOf(laid);
     const bool lifts = lift != 0 || !layer.lifts.empty();
-    cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
-      if (!rows) {
-        layer.cells.fill(at.cells(), laid.cell);
-        if (lifts) layer.lifts.fill(at.cells(), lift);
-        return;
+    const auto fill = [&](CellRect all) {
+      layer.cells.fill(all, laid.cell);
+      if (lifts) layer.lifts.fill(all, lift);
+    };
+    const CellRect box = cells.bounds();
+    if (cells.count() == box.count()) return fill(box);
+    // Whole pages are laid in one go.
+    std::vector<ChunkPos> whole;
+    const auto flush = [&] {
+      if (whole.size() == std::size_t{kPageSide} * kPageSide) {
+        fill(whole.front().cells().united(whole.back().cells()));
+      } else {
+        for (const ChunkPos chunk : whole) fill(chunk.cells());
       }
+      whole.clear();
+    };
+    cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
+      if (!whole.empty() && PagePos::of(whole.front()) != PagePos::of(at)) flush();
+      if (!rows) return whole.push_back(at);
       writeChunk(layer, at, *rows, [&](CellPos) { return std::optional(laid); });
     });
+    flush();
   }
 
   void layEach(Layer& layer, std::size_t part, const CellSet& cells) {

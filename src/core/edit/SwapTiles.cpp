@@ -48,7 +48,7 @@ template <class Visit>
 void forEachLayer(const Quilt& quilt, const SwapAsk& ask, Visit&& visit) {
   for (const auto& map : quilt.maps()) {
     if (ask.in != SwapIn::allMaps && map->id != ask.at.map) continue;
-    for (const auto& layer : map->layers) {
+    for (const Shared<TilesLayer>& layer : map->layers) {
       const bool oneLayer = ask.in == SwapIn::selection || ask.in == SwapIn::layer;
       if (!oneLayer || layer->id == ask.at.layer) visit(map.read(), layer.read());
     }

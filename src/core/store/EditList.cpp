@@ -234,7 +234,7 @@ class Doing {
   }
 
   void swap(const Json& step, EditDone& done) {
-    const auto tileOf = [&](const char* name) {
+    const auto named = [&](const char* name) {
       const Json* found = step.find(name);
       const auto* fields = found ? found->as<Json::Array>() : nullptr;
       const auto part = tileFromJson(fields ? *fields : Json::Array(), quilt_);
@@ -244,7 +244,7 @@ class Doing {
     const std::string in = text(step, "in");
     const auto where = in.empty() ? std::optional(SwapIn::map) : valueIn(kSwaps, in);
     if (!where) return refuse("\"in\" is selection, layer, map or allMaps", step);
-    Swapped swapped = swapTiles(quilt_, {tileOf("from"), tileOf("to"), *where, at_, selected_[at_.map]});
+    Swapped swapped = swapTiles(quilt_, {named("from"), named("to"), *where, at_, selected_[at_.map]});
     if (error_) return;
     done.cells = swapped.cells;
     quilt_ = std::move(swapped.quilt);
@@ -283,7 +283,7 @@ class Doing {
     std::vector<LayerAt> layers{at_};
     if (flag(step, "allLayers")) {
       layers.clear();
-      for (const auto& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
+      for (const Shared<TilesLayer>& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
     }
     done.cells = selected.count();
     if (what == "delete") {

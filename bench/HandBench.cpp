@@ -1,0 +1,92 @@
+// The painting hand on 4096 × 4096 cells: boxes and ovals drawn over all of it, a broad stroke, a fill through the tool,
+// and 100,000 cells thrown again. Limits: docs/architecture.md.
+#include <benchmark/benchmark.h>
+
+#include "bench/BigQuilt.h"
+#include "bench/Measured.h"
+#include "core/edit/Stroke.h"
+
+namespace uq::bench {
+
+namespace {
+
+constexpr int kSide = 4096;
+constexpr int kThrown = 316;  // cells each way: 99,856 cells
+
+// One layer that is empty, over dense ones.
+const Quilt& ground() {
+  static const Quilt quilt = [] {
+    Quilt dense = denseQuilt(kSide, 8);
+    return dense.with(layerOfBig(dense, 7), CellGrid(), NumberGrid());
+  }();
+  return quilt;
+}
+
+StrokePlan planFor(Tool tool) {
+  StrokePlan plan = layingOn(layerOfBig(ground(), 7), Block::of(Cell({1, 23}, {})));
+  plan.tool = tool;
+  return plan;
+}
+
+// A move from one corner of the map to the other, as it is made each time the pointer moves.
+void shape(benchmark::State& state, Tool tool) {
+  Stroke stroke(ground(), planFor(tool));
+  stroke.moveTo({0, 0});
+  int to = kSide - 1;
+  for (auto _ : state) {
+    stroke.moveTo({to, to});
+    benchmark::DoNotOptimize(stroke.quilt());
+    to = to == kSide - 1 ? kSide - 2 : kSide - 1;
+  }
+}
+void drawBox(benchmark::State& state) { shape(state, Tool::box); }
+void drawOval(benchmark::State& state) { shape(state, Tool::oval); }
+
+// One move of a fast hand with a brush of nine cells, over dense cells.
+void strokeWide9(benchmark::State& state) {
+  StrokePlan plan = planFor(Tool::brush);
+  plan.layer = layerOfBig(ground(), 3);
+  plan.options.width = 9;
+  for (auto _ : state) {
+    state.PauseTiming();
+    Stroke stroke(ground(), plan);
+    stroke.moveTo({1000, 1000});
+    state.ResumeTiming();
+    stroke.moveTo({1060, 1020});
+    benchmark::DoNotOptimize(stroke.quilt());
+  }
+}
+
+void fillByTool(benchmark::State& state) {
+  StrokePlan plan = planFor(Tool::fill);
+  plan.options.asSeen = false;
+  for (auto _ : state) {
+    Stroke stroke(ground(), plan);
+    stroke.moveTo({2051, 2053});
+    benchmark::DoNotOptimize(stroke.quilt());
+  }
+}
+
+void throwAgain(benchmark::State& state) {
+  StrokePlan plan = planFor(Tool::box);
+  plan.hand = plan.hand.gathering(Block::of(Cell({1, 24}, {}))).gathering(Block::of(Cell({1, 25}, {})));
+  for (auto _ : state) {
+    ++plan.seed;
+    Stroke stroke(ground(), plan);
+    stroke.moveTo({1000, 1000});
+    stroke.moveTo({1000 + kThrown - 1, 1000 + kThrown - 1});
+    benchmark::DoNotOptimize(stroke.quilt());
+  }
+}
+
+}  // namespace
+
+void registerHandBenchmarks() {
+  measured("Draw/box", drawBox);
+  measured("Draw/oval", drawOval);
+  measured("Stroke/wide_9", strokeWide9);
+  measured("Fill/by_tool", fillByTool);
+  measured("Mix/throw_again", throwAgain);
+}
+
+}  // namespace uq::bench
