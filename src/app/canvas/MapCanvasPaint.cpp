@@ -392,6 +392,7 @@ void MapCanvas::paintRulers(QPainter& painter) const {
 
 void MapCanvas::paintGhost(QPainter& painter) {
   if (drag_ == Drag::stroke || drag_ == Drag::refit) return paintShape(painter);
+  if (isOverStretch()) return;
   const CellSet cells = footprint();
   if (cells.empty() || drag_ != Drag::none || space_) return;
   const Stroke* stroke = forecast();
