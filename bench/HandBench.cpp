@@ -1,5 +1,5 @@
-// The painting hand on 4096 × 4096 cells: boxes and ovals drawn over all of it, a broad stroke, a fill through the tool,
-// and 100,000 cells thrown again. Limits: docs/architecture.md.
+// The painting hand on 4096 × 4096 cells: boxes and ovals drawn over all of it, a broad stroke, a fill through the
+// tool, and 100,000 cells thrown again. Limits: docs/architecture.md.
 #include <benchmark/benchmark.h>
 
 #include "bench/BigQuilt.h"

@@ -49,8 +49,8 @@ class PaintingHand : public Story {
     const auto text = readJson(writeJson(stroke->list), "list");
     ASSERT_TRUE(text) << what;
     const Covers covers = session().covers();
-    const auto done = doEdits(stroke->before, *text,
-                              [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
+    const auto done = doEdits(
+        stroke->before, *text, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
     ASSERT_TRUE(done) << what << ": " << done.error().text();
     EXPECT_EQ(done->quilt, session().quilt()) << what;
   }
@@ -82,7 +82,9 @@ TEST_F(PaintingHand, APlatformIsDrawnToItsSize) {
   EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 25, 25, 25, 25, 26, 0, 0}));
   picture("hand-stretch");
   // Its ends stay in reach until the next press.
-  const int shorter = actionsOf([&] { hand.drag(canvas(), {onMap({10, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({6, 4})}); });
+  const int shorter = actionsOf([&] {
+    hand.drag(canvas(), {onMap({10, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({6, 4})});
+  });
   EXPECT_EQ(shorter, 1);
   EXPECT_EQ(row(4), (std::vector<std::uint32_t>{0, 24, 25, 25, 26, 0, 0, 0, 0, 0, 0}));
   expectTheSameFromItsList("a stretch fitted anew");
@@ -428,7 +430,8 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   hand.click(room->tablePanel()->shelf(), shelf->rectOf(0).center(), Qt::RightButton);
   ASSERT_TRUE(shelf->card());
   EXPECT_EQ(shelf->card()->findChild<QLabel*>(QStringLiteral("stamp-uses"))->text(),
-            QStringLiteral("Lies on the maps %1 times.").arg(usesOf(session().quilt(), session().quilt().stamps().front().read())));
+            QStringLiteral("Lies on the maps %1 times.")
+                .arg(usesOf(session().quilt(), session().quilt().stamps().front().read())));
   hand.click(shelf->card()->findChild<QPushButton*>(QStringLiteral("stamp-rename")));
   hand.type(QStringLiteral("Tram"));
   hand.key(Qt::Key_Return);

@@ -184,8 +184,8 @@ RC_GTEST_PROP(Shape, PaintingAStrokeTwiceIsPaintingItOnce, ()) {
   Ground ground = anyGround();
   ground.scatter();
   const Tool tool = *rc::gen::element(Tool::brush, Tool::line, Tool::box, Tool::oval);
-  StrokePlan plan = ground.plan(tool, *rc::gen::arbitrary<bool>() ? mixOf(ground, {3, 4, 5})
-                                                                   : InHand(Block::of(ground.tile(3))));
+  StrokePlan plan =
+      ground.plan(tool, *rc::gen::arbitrary<bool>() ? mixOf(ground, {3, 4, 5}) : InHand(Block::of(ground.tile(3))));
   plan.options.width = *rc::gen::element(1, 3, 5);
   plan.options.outlines = *rc::gen::arbitrary<bool>();
   plan.hand.turnsByChance = *rc::gen::arbitrary<bool>();
@@ -268,7 +268,8 @@ RC_GTEST_PROP(Mix, LaysOnlyItsMembersAndTheSameForTheSameSeed, ()) {
     }
   }
   // Where rows are shifted three tiles cannot always be kept apart: a cell may have three laid neighbours.
-  const bool shifted = ground.grid->shape().kind != GridKind::orthogonal && ground.grid->shape().kind != GridKind::diamond;
+  const bool shifted =
+      ground.grid->shape().kind != GridKind::orthogonal && ground.grid->shape().kind != GridKind::diamond;
   if (!shifted) RC_ASSERT(alike == 0 && pairs > 0);
 }
 

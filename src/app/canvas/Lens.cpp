@@ -114,7 +114,8 @@ void Lens::addLayer(const TilesLayer& layer, const QString& level) {
   if (!level.isEmpty()) name += QStringLiteral(" · ") + level;
   if (desk.hidden.contains(id)) name += tr(" (hidden)");
   if (desk.locked.contains(id)) name += tr(" (locked)");
-  auto* go = new QPushButton(QString(name + QLatin1Char('\n') + what).replace(QLatin1String("&"), QLatin1String("&&")), line);
+  auto* go =
+      new QPushButton(QString(name + QLatin1Char('\n') + what).replace(QLatin1String("&"), QLatin1String("&&")), line);
   go->setObjectName(QStringLiteral("lens-go"));
   go->setFlat(true);
   go->setMinimumWidth(190);

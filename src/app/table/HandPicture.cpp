@@ -39,8 +39,8 @@ std::optional<HandPicture> pictureOf(Session& session, const InHand& hand, const
   if (fit >= 1) fit = std::floor(fit);
   picture.scale = fit;
   const QSizeF size(picture.pixels.w * fit, picture.pixels.h * fit);
-  picture.corner = QPointF(std::round(room.center().x() - size.width() / 2),
-                           std::round(room.center().y() - size.height() / 2));
+  picture.corner =
+      QPointF(std::round(room.center().x() - size.width() / 2), std::round(room.center().y() - size.height() / 2));
   return picture;
 }
 
@@ -50,8 +50,8 @@ void drawOne(QPainter& painter, Session& session, const InHand& hand, const QRec
   const auto shown = pictureOf(session, hand, room);
   if (!shown) return;
   const ViewScale scale{shown->scale * ratio};
-  QImage image = session.painter().draw(session.quilt(), shown->map, runsOf(shown->map), scale,
-                                        scale.toDevice(shown->pixels));
+  QImage image =
+      session.painter().draw(session.quilt(), shown->map, runsOf(shown->map), scale, scale.toDevice(shown->pixels));
   image.setDevicePixelRatio(ratio);
   // Squares lie on the colour of an empty map; other cells show their own shape.
   if (shown->map.grid.kind == GridKind::orthogonal) {

@@ -14,10 +14,10 @@ namespace uq {
 
 namespace {
 
-constexpr double kMargin = 6;       // logical pixels
-constexpr double kMember = 34;      // logical pixels, with its weight below
-constexpr double kWeight = 14;      // logical pixels
-constexpr double kMarkReach = 5;    // logical pixels, how near a mark is meant
+constexpr double kMargin = 6;     // logical pixels
+constexpr double kMember = 34;    // logical pixels, with its weight below
+constexpr double kWeight = 14;    // logical pixels
+constexpr double kMarkReach = 5;  // logical pixels, how near a mark is meant
 
 }  // namespace
 

@@ -1,8 +1,8 @@
 // HandPreview: the picture of what is in hand, and what can be done to it there.
 //
 // As it is, the block as it will lie; a tile dropped on it takes that place, so blocks are put together here. As a
-// stretch, with four marks that say which columns and rows are its ends: they can be dragged. As a mix, its members side
-// by side with their weights, which the wheel changes; a right click keeps one off the rim.
+// stretch, with four marks that say which columns and rows are its ends: they can be dragged. As a mix, its members
+// side by side with their weights, which the wheel changes; a right click keeps one off the rim.
 #pragma once
 
 #include <QWidget>

@@ -31,12 +31,9 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
 
   auto* turns = new QGridLayout;
   turns->setSpacing(kGap / 2);
-  const std::pair<ActionId, const char*> buttons[] = {{ActionId::turnLeft, "Q"},
-                                                      {ActionId::turnRight, "E"},
-                                                      {ActionId::mirrorAcross, "A"},
-                                                      {ActionId::mirrorDown, "D"},
-                                                      {ActionId::turnByChance, "R"},
-                                                      {ActionId::throwAgain, ""}};
+  const std::pair<ActionId, const char*> buttons[] = {{ActionId::turnLeft, "Q"},     {ActionId::turnRight, "E"},
+                                                      {ActionId::mirrorAcross, "A"}, {ActionId::mirrorDown, "D"},
+                                                      {ActionId::turnByChance, "R"}, {ActionId::throwAgain, ""}};
   for (int i = 0; i < 6; ++i) {
     auto* button = makeActionButton(actions->action(buttons[i].first), QString::fromUtf8(buttons[i].second), this);
     button->setFixedSize(60, 30);
@@ -51,8 +48,9 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   // The manner in which it is laid, and what belongs to each.
   auto* manners = new QHBoxLayout;
   manners->setSpacing(1);
-  const std::tuple<Manner, const char*, QString> ways[] = {
-      {Manner::asItIs, "as-it-is", tr("As it is")}, {Manner::stretch, "stretch", tr("Stretch")}, {Manner::mix, "mix", tr("Mix")}};
+  const std::tuple<Manner, const char*, QString> ways[] = {{Manner::asItIs, "as-it-is", tr("As it is")},
+                                                           {Manner::stretch, "stretch", tr("Stretch")},
+                                                           {Manner::mix, "mix", tr("Mix")}};
   for (const auto& [manner, iconName, text] : ways) {
     auto* button = new QToolButton(this);
     button->setObjectName(QStringLiteral("manner-") + QLatin1String(iconName));

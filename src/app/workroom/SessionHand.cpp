@@ -709,7 +709,8 @@ void Session::keepStamp() {
 void Session::correctStamp(Id id) {
   const Stamp* stamp = quilt_.stamp(id);
   if (!stamp) return;
-  if (quiltStep(tr("Correct %1").arg(QString::fromStdString(stamp->name)), uq::correctStamp(quilt_, id, desk_.inHand))) {
+  if (quiltStep(tr("Correct %1").arg(QString::fromStdString(stamp->name)),
+                uq::correctStamp(quilt_, id, desk_.inHand))) {
     changeHand(quilt_.stamp(id)->held);
   }
 }

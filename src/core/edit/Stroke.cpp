@@ -364,9 +364,31 @@ class Stroke::Work {
     cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
       if (!whole.empty() && PagePos::of(whole.front()) != PagePos::of(at)) flush();
       if (!rows) return whole.push_back(at);
+      if (!lifts) return writeRows(layer.cells, at, *rows, laid.cell);
       writeChunk(layer, at, *rows, [&](CellPos) { return std::optional(laid); });
     });
     flush();
+  }
+
+  // One cell on stretches of a chunk's rows, without asking for each.
+  static void writeRows(CellGrid& grid, ChunkPos at, const ChunkRows& rows, Cell cell) {
+    const CellGrid::ChunkView old = grid.chunk(at);
+    ChunkCells cells;
+    if (old.dense) {
+      cells = old.dense->cells;
+    } else {
+      cells.fill(old.uniform);
+    }
+    for (int y = 0; y < kChunkSide; ++y) {
+      std::uint64_t row = rows[static_cast<std::size_t>(y)];
+      while (row != 0) {
+        const int x = std::countr_zero(row);
+        const int count = std::countr_one(row >> x);
+        std::fill_n(cells.begin() + y * kChunkSide + x, count, cell);
+        row &= ~bitsOf(x, x + count);
+      }
+    }
+    grid.setChunk(at, cells);
   }
 
   void layEach(Layer& layer, std::size_t part, const CellSet& cells) {

@@ -17,12 +17,11 @@ namespace uq {
 
 namespace {
 
-constexpr std::pair<const char*, Tool> kTools[] = {{"paint", Tool::brush}, {"erase", Tool::erase}, {"box", Tool::box},
-                                                   {"oval", Tool::oval},   {"line", Tool::line},   {"fill", Tool::fill}};
-constexpr std::pair<const char*, SwapIn> kSwaps[] = {{"selection", SwapIn::selection},
-                                                     {"layer", SwapIn::layer},
-                                                     {"map", SwapIn::map},
-                                                     {"allMaps", SwapIn::allMaps}};
+constexpr std::pair<const char*, Tool> kTools[] = {{"paint", Tool::brush}, {"erase", Tool::erase},
+                                                   {"box", Tool::box},     {"oval", Tool::oval},
+                                                   {"line", Tool::line},   {"fill", Tool::fill}};
+constexpr std::pair<const char*, SwapIn> kSwaps[] = {
+    {"selection", SwapIn::selection}, {"layer", SwapIn::layer}, {"map", SwapIn::map}, {"allMaps", SwapIn::allMaps}};
 constexpr std::pair<const char*, Turning> kTurnings[] = {{"left", Turning::left},
                                                          {"right", Turning::right},
                                                          {"across", Turning::mirrorAcross},
@@ -49,8 +48,12 @@ class Doing {
     const Json* steps = json.find("steps");
     const auto* list = steps ? steps->as<Json::Array>() : nullptr;
     if (!number || !list) {
-      return fail(Error{Error::Cause::broken, "this is no list of edits: it has no \"version\" and \"steps\"", file_,
-                        json.line, "Nothing was changed", {}});
+      return fail(Error{Error::Cause::broken,
+                        "this is no list of edits: it has no \"version\" and \"steps\"",
+                        file_,
+                        json.line,
+                        "Nothing was changed",
+                        {}});
     }
     if (*number != 1) return fail(Error::Cause::newer, "it was written for a newer version", file_, version->line);
     if (list->size() > kMostEdits) return fail(Error::Cause::tooLarge, "it holds more than 100,000 steps", file_);
@@ -70,7 +73,7 @@ class Doing {
  private:
   void refuse(const std::string& why, const Json& at) {
     if (error_) return;
-    error_ = Error{Error::Cause::broken, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line,
+    error_ = Error{Error::Cause::broken,  "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line,
                    "Nothing was changed", "Mend that step and run the list again"};
   }
   void refuse(const Error& error, const Json& at) { refuse(error.reason, at); }
@@ -201,8 +204,10 @@ class Doing {
     if (std::find(std::begin(kWidths), std::end(kWidths), plan.options.width) == std::end(kWidths)) {
       return refuse("\"width\" is 1, 3, 5, 7 or 9", step);
     }
-    if (plan.hand.empty() && !plan.takesAway) return refuse("it says no tile, hand or stamp, and no step before it did", step);
-    if (plan.hand.manner != Manner::stretch && text(step, "do") == "stretch") plan.hand = plan.hand.inManner(Manner::stretch);
+    if (plan.hand.empty() && !plan.takesAway)
+      return refuse("it says no tile, hand or stamp, and no step before it did", step);
+    if (plan.hand.manner != Manner::stretch && text(step, "do") == "stretch")
+      plan.hand = plan.hand.inManner(Manner::stretch);
     std::vector<CellPos> path;
     if (const Json* places = step.find("path")) {
       const auto* list = places->as<Json::Array>();
@@ -378,10 +383,9 @@ Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& 
 
 Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
             std::optional<CellRect> stretchBox) {
-  const auto tool = std::find_if(std::begin(kTools), std::end(kTools), [&](const auto& one) { return one.second == plan.tool; });
-  Json::Object step{{"do", tool->first},
-                    {"map", plan.layer.map.text()},
-                    {"layer", plan.layer.layer.text()}};
+  const auto tool =
+      std::find_if(std::begin(kTools), std::end(kTools), [&](const auto& one) { return one.second == plan.tool; });
+  Json::Object step{{"do", tool->first}, {"map", plan.layer.map.text()}, {"layer", plan.layer.layer.text()}};
   step.emplace_back("hand", handJson(plan.hand, before, SheetsBy::id));
   Json::Array path;
   for (const auto& [cell, even] : moves) path.push_back(place(cell));

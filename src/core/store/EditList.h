@@ -22,8 +22,8 @@ inline constexpr std::size_t kMostEdits = 100'000;
 using CoversOn = std::function<bool(const Quilt&, const GridShape&, TileRef)>;
 
 struct EditDone {
-  std::string what;         // "box on Paving of Depot Yard"
-  std::int64_t cells = 0;   // that it laid, took away or changed
+  std::string what;        // "box on Paving of Depot Yard"
+  std::int64_t cells = 0;  // that it laid, took away or changed
 };
 
 struct EditsDone {

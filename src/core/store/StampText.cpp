@@ -37,8 +37,8 @@ class StampReader {
     if (!json) return fail(json.error());
     Stamp stamp;
     InHand& held = stamp.held;
-    known_ = {"document", "version", "id", "name", "grid", "role", "manner", "ends", "parts", "mix", "neverAlike",
-              "turnsByChance"};
+    known_ = {"document", "version", "id",    "name", "grid",       "role",
+              "manner",   "ends",    "parts", "mix",  "neverAlike", "turnsByChance"};
     if (const auto error = checkDocument(*json, "stamp", file_)) return fail(*error);
     const auto id = Id::parse(textOf(*json, "id"));
     if (!id) refuse("\"id\" is not an id", *json);
@@ -57,7 +57,8 @@ class StampReader {
     }
     held.block = block("tiles");
     for (std::size_t i = 0; const Json& one : listOf(*json, "parts", kMostParts)) {
-      held.others.push_back({textOf(one, "role"), numberOf(one, "above", -1024, 1024), block("part-" + std::to_string(++i))});
+      held.others.push_back(
+          {textOf(one, "role"), numberOf(one, "above", -1024, 1024), block("part-" + std::to_string(++i))});
     }
     for (std::size_t i = 0; const Json& one : listOf(*json, "mix", kMostMembers)) {
       held.members.push_back({block("mix-" + std::to_string(++i)), std::max(1, numberOf(one, "weight", 1, kMostWeight)),
@@ -65,8 +66,8 @@ class StampReader {
     }
     if (const Json* ends = json->find("ends")) {
       const auto count = [&](const char* name) { return numberOf(*ends, name, 0, kFarthestCell); };
-      held.ends = {count("left"), count("right"), count("top"), count("bottom"), count("stepAcross"), count("stepDown"),
-                   flagOf(*ends, "shuffles")};
+      held.ends = {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
+                   count("stepDown"), flagOf(*ends, "shuffles")};
     }
     held.neverAlike = flagOf(*json, "neverAlike");
     held.turnsByChance = flagOf(*json, "turnsByChance");
@@ -161,8 +162,8 @@ std::vector<TextFile> stampFiles(const Stamp& stamp, const Quilt& quilt) {
   if (!held.role.empty()) json.emplace_back("role", held.role);
   if (held.manner != Manner::asItIs) json.emplace_back("manner", mannerName(held.manner));
   if (held.ends != StretchEnds()) {
-    Json::Object ends{{"left", held.ends.left}, {"right", held.ends.right}, {"top", held.ends.top},
-                      {"bottom", held.ends.bottom}};
+    Json::Object ends{
+        {"left", held.ends.left}, {"right", held.ends.right}, {"top", held.ends.top}, {"bottom", held.ends.bottom}};
     if (held.ends.stepAcross != 0) ends.emplace_back("stepAcross", held.ends.stepAcross);
     if (held.ends.stepDown != 0) ends.emplace_back("stepDown", held.ends.stepDown);
     if (held.ends.shuffles) ends.emplace_back("shuffles", true);
