@@ -110,18 +110,19 @@ Result<Block::Part> tileFromJson(const Json::Array& fields, const Quilt& quilt, 
   return Block::Part{{}, Cell({*slot, static_cast<std::uint32_t>(*number)}, Turn::fromCode(turn)), lift};
 }
 
+Json endsJson(const StretchEnds& ends) {
+  Json::Object json{{"left", ends.left}, {"right", ends.right}, {"top", ends.top}, {"bottom", ends.bottom}};
+  if (ends.stepAcross != 0) json.emplace_back("stepAcross", ends.stepAcross);
+  if (ends.stepDown != 0) json.emplace_back("stepDown", ends.stepDown);
+  if (ends.shuffles) json.emplace_back("shuffles", true);
+  return json;
+}
+
 Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
   Json::Object json{{"tiles", blockJson(hand.block, quilt, by)}, {"grid", gridName(hand.grid)}};
   if (!hand.role.empty()) json.emplace_back("role", hand.role);
   if (hand.manner != Manner::asItIs) json.emplace_back("manner", mannerName(hand.manner));
-  if (hand.ends != StretchEnds()) {
-    Json::Object ends{
-        {"left", hand.ends.left}, {"right", hand.ends.right}, {"top", hand.ends.top}, {"bottom", hand.ends.bottom}};
-    if (hand.ends.stepAcross != 0) ends.emplace_back("stepAcross", hand.ends.stepAcross);
-    if (hand.ends.stepDown != 0) ends.emplace_back("stepDown", hand.ends.stepDown);
-    if (hand.ends.shuffles) ends.emplace_back("shuffles", true);
-    json.emplace_back("ends", std::move(ends));
-  }
+  if (hand.ends != StretchEnds()) json.emplace_back("ends", endsJson(hand.ends));
   if (!hand.members.empty()) {
     Json::Array members;
     for (const MixMember& member : hand.members) {

@@ -17,6 +17,9 @@ inline constexpr std::size_t kMostSpeltParts = 65536;  // of one block
 
 enum class SheetsBy { id, file };
 
+// The ends of a stretch, also as stamps spell them.
+Json endsJson(const StretchEnds& ends);
+
 Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by);
 
 // What sheets are called besides by their id, file or name.

@@ -4,6 +4,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/HandText.h"
 #include "core/store/JsonText.h"
 
 namespace uq {
@@ -161,14 +162,7 @@ std::vector<TextFile> stampFiles(const Stamp& stamp, const Quilt& quilt) {
   json.emplace_back("grid", gridName(held.grid));
   if (!held.role.empty()) json.emplace_back("role", held.role);
   if (held.manner != Manner::asItIs) json.emplace_back("manner", mannerName(held.manner));
-  if (held.ends != StretchEnds()) {
-    Json::Object ends{
-        {"left", held.ends.left}, {"right", held.ends.right}, {"top", held.ends.top}, {"bottom", held.ends.bottom}};
-    if (held.ends.stepAcross != 0) ends.emplace_back("stepAcross", held.ends.stepAcross);
-    if (held.ends.stepDown != 0) ends.emplace_back("stepDown", held.ends.stepDown);
-    if (held.ends.shuffles) ends.emplace_back("shuffles", true);
-    json.emplace_back("ends", std::move(ends));
-  }
+  if (held.ends != StretchEnds()) json.emplace_back("ends", endsJson(held.ends));
   std::vector<TextFile> files;
   addBlock(files, folder + "tiles", held.block, quilt);
   Json::Array parts;
