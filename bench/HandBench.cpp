@@ -5,6 +5,7 @@
 #include "bench/BigQuilt.h"
 #include "bench/Measured.h"
 #include "core/edit/Stroke.h"
+#include "core/sheets/LooseJoints.h"
 
 namespace uq::bench {
 
@@ -79,6 +80,25 @@ void throwAgain(benchmark::State& state) {
   }
 }
 
+// A look for loose joints over a whole dense layer of 4096 × 4096 cells, whose sheet shows noise.
+void looseJointsOfALayer(benchmark::State& state) {
+  static const std::vector<std::uint32_t> pixels = [] {
+    std::vector<std::uint32_t> noise(512 * 512);
+    for (std::size_t i = 0; i < noise.size(); ++i) noise[i] = 0xff000000u | static_cast<std::uint32_t>(i * 2654435761u >> 8);
+    return noise;
+  }();
+  const PixelView view{pixels.data(), 512, 512, 512, true};
+  const Quilt& quilt = ground();
+  const Map& map = *quilt.map(layerOfBig(quilt, 0).map);
+  for (auto _ : state) {
+    JointBook book(TileSides(quilt, map.grid, [&](TileRef tile) -> std::optional<TilePixels> {
+      const int place = static_cast<int>(tile.number % 256);
+      return TilePixels{view, {place % 16 * 32, place / 16 * 32, 32, 32}};
+    }));
+    benchmark::DoNotOptimize(looseJoints(book, map, 0, map.bounds, 100));
+  }
+}
+
 }  // namespace
 
 void registerHandBenchmarks() {
@@ -87,6 +107,7 @@ void registerHandBenchmarks() {
   measured("Stroke/wide_9", strokeWide9);
   measured("Fill/by_tool", fillByTool);
   measured("Mix/throw_again", throwAgain);
+  measured("Joints/layer", looseJointsOfALayer);
 }
 
 }  // namespace uq::bench

@@ -7,6 +7,7 @@
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
+#include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
 #include "raster/PictureFile.h"
 
@@ -200,15 +201,43 @@ int render(const RenderOrder& order) {
   return opened->problems.empty() ? kFine : kProblems;
 }
 
-int check(const std::string& folder) {
+namespace {
+
+constexpr std::size_t kMostJoints = 10'000;  // of a layer
+
+std::size_t listJoints(const Quilt& quilt, const SheetPictures& pictures) {
+  JointFinder finder(pictures);
+  std::size_t count = 0;
+  for (const Shared<Map>& map : quilt.maps()) {
+    for (std::size_t i = map->layers.size(); i-- > 0;) {
+      for (const LooseJoint& joint :
+           looseJoints(finder.bookFor(quilt, map->grid), map.read(), i, map->bounds, kMostJoints)) {
+        const Sheet* sheet = quilt.sheetAt(joint.between.slot);
+        std::cout << map->name << ", " << map->layers[i]->name << ", cell " << joint.cell.x << ", " << joint.cell.y
+                  << ", side " << joint.side << ": " << (sheet ? sheet->tileName(joint.between.number) : "")
+                  << " belongs there\n";
+        ++count;
+      }
+    }
+  }
+  return count;
+}
+
+}  // namespace
+
+int check(const std::string& folder, bool joints) {
   auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);
   if (!opened) {
     report(opened.error());
     return kNotOpened;
   }
-  (void)SheetPictures::load(opened->quilt, opened->problems);
+  const SheetPictures pictures = SheetPictures::load(opened->quilt, opened->problems);
   for (const Error& problem : opened->problems) report(problem);
   if (!opened->problems.empty()) return kProblems;
+  if (const std::size_t loose = joints ? listJoints(opened->quilt, pictures) : 0; loose > 0) {
+    std::cout << loose << (loose == 1 ? " loose joint\n" : " loose joints\n");
+    return kProblems;
+  }
   std::cout << opened->quilt.facts().name << ": everything opens (" << opened->quilt.maps().size() << " maps, "
             << opened->quilt.sheets().size() << " sheets)\n";
   return kFine;

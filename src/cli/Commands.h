@@ -36,7 +36,7 @@ struct RenderOrder {
 // One map as a PNG: all of its bounds, every layer unless told otherwise.
 int render(const RenderOrder& order);
 
-// Opens everything and reports what is wrong.
-int check(const std::string& quilt);
+// Opens everything and reports what is wrong; with `joints` also every loose joint of every map.
+int check(const std::string& quilt, bool joints);
 
 }  // namespace uq::cli

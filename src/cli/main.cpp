@@ -43,6 +43,8 @@ int main(int argc, char** argv) {
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
+  bool joints = false;
+  check->add_flag("--joints", joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
 
   std::string list;
   bool dryRun = false;
@@ -100,5 +102,5 @@ int main(int argc, char** argv) {
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
-  return uq::cli::check(quilt);
+  return uq::cli::check(quilt, joints);
 }

@@ -202,4 +202,27 @@ QImage turnedPicture(const QImage& picture, Turn turn) {
   return result;
 }
 
+PixelsOf pixelsOf(Quilt quilt, SheetPictures pictures) {
+  struct View {
+    QImage picture;  // keeps the pixels
+    PixelView view;
+  };
+  return [quilt = std::move(quilt), pictures = std::move(pictures),
+          views = std::map<SheetSlot, View>()](TileRef tile) mutable -> std::optional<TilePixels> {
+    const Sheet* sheet = tile.slot == kChalkSlot ? nullptr : quilt.sheetAt(tile.slot);
+    const auto place = sheet ? sheet->place(tile.number) : std::nullopt;
+    if (!place) return std::nullopt;
+    auto known = views.find(tile.slot);
+    if (known == views.end()) {
+      const QImage picture = pictures.picture(*sheet);
+      const PixelView view{reinterpret_cast<const std::uint32_t*>(picture.constBits()), picture.bytesPerLine() / 4,
+                           picture.width(), picture.height(), false};
+      known = views.emplace(tile.slot, View{picture, view}).first;
+    }
+    const PixelView& view = known->second.view;
+    if (!view.pixels || place->right() > view.w || place->bottom() > view.h) return std::nullopt;
+    return TilePixels{view, *place};
+  };
+}
+
 }  // namespace uq

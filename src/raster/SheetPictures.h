@@ -14,6 +14,7 @@
 
 #include "core/base/PixelView.h"
 #include "core/document/Quilt.h"
+#include "core/sheets/TileSides.h"
 
 namespace uq {
 
@@ -40,6 +41,10 @@ class SheetPictures {
   struct Library;
   std::shared_ptr<Library> library_;
 };
+
+// Where the pixels of a quilt's tiles lie, for the core to look at; nothing for chalk and placeholders. Not for several
+// threads at once.
+PixelsOf pixelsOf(Quilt quilt, SheetPictures pictures);
 
 // The picture that a sheet's source, or those of its collection, decode to, treated as its care says. An Error names
 // the file.

@@ -6,60 +6,13 @@
 #include <QPushButton>
 #include <QToolButton>
 
-#include "app/Story.h"
+#include "app/PaintingStory.h"
 #include "app/canvas/Lens.h"
 #include "app/table/FoundTiles.h"
 #include "app/table/HandPreview.h"
 #include "core/edit/ArrangeStamps.h"
-#include "core/store/EditList.h"
-#include "core/store/JsonText.h"
 
 namespace uq::test {
-
-class PaintingHand : public Story {
- protected:
-  void SetUp() override { openDemo(); }
-  // The map that most jobs are done on: empty Chalk ground on squares.
-  void makeGround(GridKind kind = GridKind::orthogonal, bool firstShift = false) {
-    MapPlan plan;
-    plan.name = "Siding";
-    plan.width = 24;
-    plan.height = 16;
-    plan.grid = nearestShape(kind, {32, 32});
-    if (kind != GridKind::orthogonal && kind != GridKind::diamond) plan.grid.firstShift = firstShift;
-    session().addMap(plan);
-    settle();
-    hand.key(Qt::Key_F);
-  }
-  const Map& siding() { return *session().quilt().mapNamed("Siding"); }
-  Cell at(const char* layer, CellPos cell) { return siding().layerNamed(layer)->cells.at(cell); }
-  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
-  std::string tag() { return room->canvas()->tagText().toStdString(); }
-  MapCanvas* canvas() { return room->canvas(); }
-  template <class Widget>
-  Widget* in(const char* name) {
-    return room->findChild<Widget*>(QLatin1String(name));
-  }
-  std::size_t steps() { return session().undoLine().steps().size(); }
-  void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
-  // The last stroke as a list of edits, done without a window, gives the same quilt.
-  void expectTheSameFromItsList(const char* what) {
-    const auto stroke = session().lastStroke();
-    ASSERT_TRUE(stroke) << what;
-    const auto text = readJson(writeJson(stroke->list), "list");
-    ASSERT_TRUE(text) << what;
-    const Covers covers = session().covers();
-    const auto done = doEdits(
-        stroke->before, *text, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
-    ASSERT_TRUE(done) << what << ": " << done.error().text();
-    EXPECT_EQ(done->quilt, session().quilt()) << what;
-  }
-  int actionsOf(const std::function<void()>& job) {
-    const int before = hand.actions();
-    job();
-    return hand.actions() - before;
-  }
-};
 
 TEST_F(PaintingHand, APlatformIsDrawnToItsSize) {
   makeGround();
@@ -479,76 +432,76 @@ TEST_F(PaintingHand, WhatIsInHandIsPutTogetherFromTilesAndDroppedOnTheTable) {
   EXPECT_TRUE(session().quilt().stamps().empty());
 }
 
-// On every grid, whichever rows are shifted.
-class HandOnGrid : public PaintingHand, public testing::WithParamInterface<std::tuple<GridKind, bool>> {};
-
-TEST_P(HandOnGrid, PaintsSelectsTurnsFillsSavesAndComesBack) {
-  const auto [kind, shift] = GetParam();
-  makeGround(kind, shift);
-  const auto grid = makeGrid(siding().grid);
-  hand.click(room->table(), onTable("street", 24));
-  hand.click(room->stack()->card(siding().layerNamed("Ground")->id));
-  const auto painted = [&] {
-    std::int64_t count = 0;
-    siding().layerNamed("Ground")->cells.forEachPainted(siding().bounds, [&](CellPos, Cell) { ++count; });
-    return count;
+TEST_F(PaintingHand, TheEdgesOfABlockInHandAreDraggedToAddAndDropRows) {
+  const QPointF last = onTable("street", 26);
+  hand.drag(room->table(), {onTable("street", 24), last});
+  auto* preview = in<HandPreview>("hand-preview");
+  const auto numbers = [&] {
+    std::vector<std::uint32_t> all;
+    for (const Block::Part& part : session().desk().inHand.parts()) all.push_back(part.cell.tile().number);
+    return all;
   };
-  const auto expectOneStep = [&](const char* what, std::int64_t cells) {
-    expectTheSameFromItsList(what);
-    EXPECT_EQ(painted(), cells) << what;
-    undo();
-    EXPECT_EQ(painted(), 0) << what;
-  };
-  hand.key(Qt::Key_6);
-  hand.drag(canvas(), {onMap({4, 4}), onMap({12, 9})});
-  expectOneStep("line", static_cast<std::int64_t>(grid->line({4, 4}, {12, 9}).size()));
-  hand.key(Qt::Key_3);
-  hand.drag(canvas(), {onMap({4, 4}), onMap({12, 9})});
-  expectOneStep("box", boxOf(*grid, {4, 4}, {12, 9}).intersected(CellSet(siding().bounds)).count());
-  hand.key(Qt::Key_7);
-  hand.drag(canvas(), {onMap({6, 4}), onMap({12, 9})});
-  expectOneStep("oval", ovalOf(*grid, {6, 4}, {12, 9}).intersected(CellSet(siding().bounds)).count());
-  hand.key(Qt::Key_4);
-  hand.click(canvas(), onMap({6, 6}));
-  expectOneStep("fill", siding().bounds.count());
-  hand.key(Qt::Key_1);
-  hand.key(Qt::Key_Period);
-  hand.click(canvas(), onMap({9, 7}));
-  const std::int64_t disc = discOf(*grid, {9, 7}, 1).count();
-  EXPECT_EQ(painted(), disc);
-  // Cut and pasted where it was, it is the same.
-  const Quilt before = session().quilt();
-  hand.key(Qt::Key_5);
-  hand.drag(canvas(), {onMap({4, 3}), onMap({16, 12})});
-  const CellPos grip = [&] {
-    const CellRect all = session().desk().selection().bounds();
-    return CellPos{all.x0 + (all.width() - 1) / 2, all.y0 + (all.height() - 1) / 2};
-  }();
-  hand.key(Qt::Key_X, Qt::ControlModifier);
-  EXPECT_EQ(painted(), 0);
-  hand.key(Qt::Key_Escape);
-  hand.key(Qt::Key_Comma);
-  hand.key(Qt::Key_V, Qt::ControlModifier);
-  hand.key(Qt::Key_Comma);
-  hand.click(canvas(), onMap(grip));
-  EXPECT_EQ(session().quilt(), before);
-  hand.key(Qt::Key_S, Qt::ControlModifier);
-  awaitWork();
-  const auto saved = QuiltStore::open(realDisk(), folder(), QuiltStore::Access::read);
-  ASSERT_TRUE(saved);
-  const Map& again = *saved->quilt.mapNamed("Siding");
-  EXPECT_EQ(again.grid, siding().grid);
-  std::int64_t kept = 0;
-  again.layerNamed("Ground")->cells.forEachPainted(again.bounds, [&](CellPos, Cell) { ++kept; });
-  EXPECT_EQ(kept, disc);
+  ASSERT_EQ(numbers(), (std::vector<std::uint32_t>{24, 25, 26}));
+  // The last column is dropped, and two more of the first one are added.
+  const double column = preview->placeRect({1, 0}).width();
+  const QPointF right = preview->edgeLine(1).center();
+  hand.drag(preview, {right, right - QPointF(column, 0)});
+  EXPECT_EQ(numbers(), (std::vector<std::uint32_t>{24, 25}));
+  const QPointF left = preview->edgeLine(0).center();
+  const double wide = preview->placeRect({1, 0}).width();
+  hand.drag(preview, {left, left - QPointF(2 * wide, 0)});
+  EXPECT_EQ(numbers(), (std::vector<std::uint32_t>{24, 24, 24, 25}));
+  // A row below, like the one above it.
+  const QPointF bottom = preview->edgeLine(3).center();
+  const double high = preview->placeRect({0, 0}).height();
+  hand.drag(preview, {bottom, bottom + QPointF(0, high)});
+  EXPECT_EQ(session().desk().inHand.extent().height(), 2);
+  EXPECT_EQ(session().desk().inHand.parts().size(), 8u);
+  makeGround();
+  hand.click(canvas(), onMap({8, 8}));
+  std::int64_t laid = 0;
+  siding().layerNamed("Ground")->cells.forEachPainted(siding().bounds, [&](CellPos, Cell) { ++laid; });
+  EXPECT_EQ(laid, 8);
 }
 
-INSTANTIATE_TEST_SUITE_P(Every, HandOnGrid,
-                         testing::Combine(testing::ValuesIn(kGridKinds), testing::Values(false, true)),
-                         [](const auto& one) {
-                           std::string name(gridName(std::get<0>(one.param)));
-                           std::replace(name.begin(), name.end(), '-', '_');
-                           return name + (std::get<1>(one.param) ? "_odd" : "_even");
-                         });
+TEST_F(PaintingHand, AJointThatDoesNotHoldIsStitchedAndFoundOnTheMap) {
+  // A lawn of the demo whose edge has a piece missing.
+  ASSERT_TRUE(canvas()->joints().empty());
+  hand.key(Qt::Key_J);
+  EXPECT_TRUE(session().desk().showsJoints);
+  const std::size_t before = canvas()->joints().size();
+  const CellPos shed = [&] {
+    // A thing's tile with a neighbour that carries it on.
+    JointFinder finder(session().painter().pictures());
+    const std::size_t index = *yard().layerIndex(yard().layerNamed("Sheds & trams")->id);
+    std::optional<CellPos> found;
+    yard().layers[index]->cells.forEachPainted(yard().bounds, [&](CellPos cell, Cell) {
+      if (found) return;
+      Map without = yard();
+      without.layers[index].edit([&](TilesLayer& layer) { layer.cells.set(cell, Cell()); });
+      const auto loose = looseJoints(finder.bookFor(session().quilt(), without.grid), without, index,
+                                     CellRect{cell.x - 1, cell.y - 1, cell.x + 2, cell.y + 2}, 10);
+      const auto now = looseJoints(finder.bookFor(session().quilt(), without.grid), yard(), index,
+                                   CellRect{cell.x - 1, cell.y - 1, cell.x + 2, cell.y + 2}, 10);
+      if (loose.size() > now.size()) found = cell;
+    });
+    return found.value_or(CellPos{});
+  }();
+  hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  hand.key(Qt::Key_2);
+  hand.click(canvas(), onMap(shed));
+  EXPECT_GT(canvas()->joints().size(), before) << "what stood beside it is cut off";
+  picture("loose-joints");
+  // The round through the map leads to it.
+  hand.key(Qt::Key_J, Qt::ShiftModifier);
+  awaitWork();
+  ASSERT_FALSE(canvas()->lit().empty());
+  const CellPos lit{canvas()->lit().bounds().x0, canvas()->lit().bounds().y0};
+  hand.key(Qt::Key_J, Qt::ShiftModifier);
+  const CellPos next{canvas()->lit().bounds().x0, canvas()->lit().bounds().y0};
+  EXPECT_TRUE(before == 0 || next != lit) << "one press goes on by one";
+  undo();
+  EXPECT_EQ(canvas()->joints().size(), before);
+}
 
 }  // namespace uq::test

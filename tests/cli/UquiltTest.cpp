@@ -140,6 +140,15 @@ TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   EXPECT_EQ(check.out, "Copperline: everything opens (7 maps, 15 sheets)\n");
 }
 
+TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
+  const Answer before = run(words({"check", "--joints"}));
+  const Answer check = run(words({"check"}));
+  EXPECT_EQ(check.code, 0) << "only when asked";
+  EXPECT_EQ(before.code, 1);
+  EXPECT_EQ(before.out,
+            "Depot Yard, Sheds & trams, cell 11, 11, side 1: signal cabin 1, 4 belongs there\n1 loose joint\n");
+}
+
 TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {
   cut("sheets/rails.png", 100);
   std::filesystem::remove(folder + "/sheets/yard.png");

@@ -19,6 +19,7 @@ Desk usedDesk(const Quilt& quilt) {
   desk.hidden = {layerOf(quilt, "Yard", "Awnings").layer};
   desk.locked = {layerOf(quilt, "Yard", "Paving").layer};
   desk.gridLines = false;
+  desk.showsJoints = true;
   desk.rulers = true;
   desk.planView = true;
   return desk;

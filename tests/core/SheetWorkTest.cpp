@@ -6,9 +6,8 @@
 #include <algorithm>
 #include <numeric>
 
-#include "core/Support.h"
+#include "core/PaintedSheet.h"
 #include "core/edit/ArrangeSheets.h"
-#include "core/edit/LayCells.h"
 #include "core/sheets/FitsHere.h"
 #include "core/sheets/PictureFindings.h"
 #include "core/sheets/SheetSearch.h"
@@ -20,41 +19,6 @@ namespace {
 
 using testing::ElementsAre;
 using testing::IsEmpty;
-
-// A picture made of tiles of one colour each, and a sheet that is cut from it. Colour 0 is see-through.
-struct Painted {
-  static constexpr int kSide = 4;
-  int columns = 0;
-  std::vector<std::uint32_t> pixels;
-  Sheet sheet;
-
-  Painted(int wide, const std::vector<std::uint32_t>& colours) : columns(wide) {
-    const int rows = static_cast<int>(colours.size()) / wide;
-    pixels.resize(static_cast<std::size_t>(wide * rows * kSide * kSide));
-    for (int y = 0; y < rows * kSide; ++y) {
-      for (int x = 0; x < wide * kSide; ++x) {
-        pixels[static_cast<std::size_t>(y * wide * kSide + x)] =
-            colours[static_cast<std::size_t>(y / kSide * wide + x / kSide)];
-      }
-    }
-    sheet.name = "quay";
-    sheet.cut.cell = {kSide, kSide};
-    sheet.pictureSize = {wide * kSide, rows * kSide};
-    sheet.source = PictureBytes(std::string(reinterpret_cast<const char*>(pixels.data()), pixels.size() * 4));
-    sheet.marks = Shared(marksOf(sheet, view()));
-  }
-  PixelView view() const {
-    return {pixels.data(), columns * kSide, columns * kSide, static_cast<int>(pixels.size()) / (columns * kSide),
-            false};
-  }
-  void dot(int tile, PixelPos at, std::uint32_t colour) {
-    const int x = tile % columns * kSide + at.x;
-    const int y = tile / columns * kSide + at.y;
-    pixels[static_cast<std::size_t>(y * columns * kSide + x)] = colour;
-  }
-};
-
-constexpr std::uint32_t kA = 0xffaa0000, kB = 0xff00bb00, kC = 0xff0000cc, kD = 0xffdddd00, kE = 0xff00eeee;
 
 Sheet after(const Sheet& before, const Painted& now, PictureChange* told = nullptr) {
   Sheet fresh = before;
@@ -147,25 +111,6 @@ RC_GTEST_PROP(LivingSheet, HoweverTilesAreShuffledEachKeepsItsNumberAndItsPixels
   const Sheet back = after(sheet, before);
   RC_ASSERT(back.places->empty());
 }
-
-struct Laid {
-  Quilt quilt = smallQuilt();
-  IdSource ids{9};
-  Id sheet;
-  SheetSlot slot = 0;
-  explicit Laid(const Painted& painted) {
-    const SheetAdded added = addSheet(quilt, painted.sheet, "Old Quay.png", ids);
-    quilt = added.quilt;
-    sheet = added.sheet;
-    slot = *quilt.slots().find(sheet);
-  }
-  void lay(std::uint32_t number, CellPos at = {1, 1}) {
-    const std::vector<CellChange> one = {{at, Cell({slot, number}, {})}};
-    quilt = layCells(quilt, layerOf(quilt, "Yard", "Sheds"), one);
-  }
-  const Sheet& now() const { return *quilt.sheet(sheet); }
-  std::set<std::uint32_t> inUse() const { return numbersInUse(now(), usesIn(quilt), slot); }
-};
 
 TEST(ArrangeSheets, ANewSheetGetsAFreeCodeAndFreeFileNames) {
   const Painted painted(2, {kA, kB});
@@ -305,15 +250,11 @@ TEST(FitsHere, FindsTheTileWhoseBordersGoOn) {
     layer.cells = {};
     layer.cells.set({1, 1}, Cell({laid.slot, 0}, {}));
     layer.cells.set({3, 1}, Cell({laid.slot, 1}, {}));
-    const PixelsOf pixels = [&](TileRef tile) -> std::optional<TilePixels> {
-      const auto place = tile.slot == laid.slot ? laid.now().place(tile.number) : std::nullopt;
-      if (!place) return std::nullopt;
-      return TilePixels{painted.view(), *place};
-    };
-    const auto fits = tilesThatFit(laid.quilt, {laid.sheet}, map, layer, {2, 1}, pixels, 10);
+    TileSides sides(laid.quilt, map.grid, pixelsOf(painted, laid));
+    const auto fits = tilesThatFit(sides, {laid.sheet}, map, layer, {2, 1}, 10);
     ASSERT_EQ(fits.size(), 1u) << gridName(kind);
     EXPECT_EQ(fits.front().number, 2u);
-    EXPECT_THAT(tilesThatFit(laid.quilt, {laid.sheet}, map, layer, {5, 5}, pixels, 10), IsEmpty()) << "no neighbour";
+    EXPECT_THAT(tilesThatFit(sides, {laid.sheet}, map, layer, {5, 5}, 10), IsEmpty()) << "no neighbour";
   }
 }
 

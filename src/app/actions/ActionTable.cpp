@@ -309,6 +309,12 @@ constexpr ActionRow kTable[] = {
     {ActionId::fitsHere, "show-fitting", UQ_TEXT("Fits here"),
      UQ_TEXT("Show the tiles that join the neighbours of the cell under the pointer"), "fits-here", "", Menu::view,
      ActsIn::anywhere, false, false, needsMap},
+    {ActionId::looseJoints, "show-loose-joints", UQ_TEXT("Loose joints"),
+     UQ_TEXT("Stitch over the sides where a picture is cut off and its sheet has the tile that belongs there"), "", "J",
+     Menu::check, ActsIn::canvas, false, false, needsMap},
+    {ActionId::nextJoint, "go-to-next-loose-joint", UQ_TEXT("Next loose joint"),
+     UQ_TEXT("Look through the whole map, and go from one loose joint to the next"), "", "Shift+J", Menu::check,
+     ActsIn::canvas, false, false, needsMap},
     {ActionId::nextPlace, "show-next-place", UQ_TEXT("Next place of the tile in hand"),
      UQ_TEXT("Go to the next cell on this map where it lies"), "", "N", Menu::view, ActsIn::canvas, false, false,
      needsHand},
@@ -402,6 +408,9 @@ constexpr ActionRow kTable[] = {
     {ActionId::refitStretch, "refit-stretch", UQ_TEXT("A drag of its ends fits a stretch anew"),
      UQ_TEXT("The ends of a stretch stay until the next press; a double click with Select brings them back"), "",
      "left drag", Menu::none, ActsIn::canvas, true, true, needsMap},
+    {ActionId::stepLook, "step-look", UQ_TEXT("The wheel gives an end of a stretch another look"),
+     UQ_TEXT("While a stretch is dragged; , and . do it until the next press. Members of one kept mix look alike"), "",
+     "wheel while dragging", Menu::none, ActsIn::canvas, true, true, needsMap},
     {ActionId::takeStamp, "take-stamp", UQ_TEXT("A double click takes a stamp"),
      UQ_TEXT("With Select: takes the whole stamp that lies there"), "", "double click", Menu::none, ActsIn::canvas,
      false, true, needsMap},
@@ -495,6 +504,7 @@ QString menuText(Menu menu) {
     case Menu::map: return translated(UQ_TEXT("&Map"));
     case Menu::layers: return translated(UQ_TEXT("&Layers"));
     case Menu::view: return translated(UQ_TEXT("&View"));
+    case Menu::check: return translated(UQ_TEXT("&Check"));
     case Menu::help: return translated(UQ_TEXT("&Help"));
   }
   return {};

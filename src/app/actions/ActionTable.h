@@ -35,6 +35,8 @@ enum class ActionId {
   searchTable,
   usedHere,
   fitsHere,
+  looseJoints,
+  nextJoint,
   nextPlace,
   heldBefore,
   playFrames,
@@ -122,6 +124,7 @@ enum class ActionId {
   joinStroke,
   lookInto,
   refitStretch,
+  stepLook,
   takeStamp,
   panView,
   zoomView,
@@ -142,7 +145,7 @@ enum class ActionId {
   spreadTable,
 };
 
-enum class Menu { none, quilt, edit, map, layers, view, help };
+enum class Menu { none, quilt, edit, map, layers, view, check, help };
 
 // Where the keys of a row act: single letters and digits only on canvas and Table, never in a field.
 enum class ActsIn { anywhere, canvas };

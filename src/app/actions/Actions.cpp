@@ -19,6 +19,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
   switch (id) {
     case ActionId::openWithMap: return map && quilt.facts().opensWith == map->id;
     case ActionId::gridLines: return desk.gridLines;
+    case ActionId::looseJoints: return desk.showsJoints;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
@@ -84,7 +85,7 @@ void Actions::redrawIcons() {
 }
 
 void Actions::fill(QMenuBar& bar) const {
-  for (Menu place : {Menu::quilt, Menu::edit, Menu::map, Menu::layers, Menu::view, Menu::help}) {
+  for (Menu place : {Menu::quilt, Menu::edit, Menu::map, Menu::layers, Menu::view, Menu::check, Menu::help}) {
     QMenu* menu = bar.addMenu(menuText(place));
     menu->setToolTipsVisible(true);
     for (const ActionRow& row : actionTable()) {

@@ -45,6 +45,7 @@ void MapCanvas::setSession(Session* session) {
   session_ = session;
   lit_ = {};
   book_.reset();
+  jointFinder_.reset();
   views_.clear();
   shownMap_ = {};
   fits_ = true;
@@ -58,6 +59,7 @@ void MapCanvas::setSession(Session* session) {
     book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
       QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
     });
+    jointFinder_ = std::make_unique<JointFinder>(session_->painter().pictures());
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
     connect(session_, &Session::refused, this, &MapCanvas::say);
     connect(session_, &Session::deskChanged, this, [this] {
@@ -407,7 +409,7 @@ QString MapCanvas::tagText() const {
   }
   const QString reason = whyNothing();
   if (!reason.isEmpty()) return reason;
-  if (isOverStretch()) return tr("Drag an end to fit it anew");
+  if (isOverStretch()) return tr("Drag an end to fit it anew · , and . change its look");
   QStringList parts{session_->strokeName(takesAway(), stroke ? &stroke->landing() : nullptr)};
   if (const QString height = heightText(*cell); !height.isEmpty()) parts << height;
   const Tool tool = session_->desk().tool;
@@ -418,6 +420,12 @@ QString MapCanvas::tagText() const {
   const bool lays = tool != Tool::erase && !takesAway();
   if (const int count = lays ? withoutOtherSide(*grid, session_->desk().inHand.block) : 0; count > 0) {
     parts << (count == 1 ? tr("1 tile has no other side") : tr("%1 tiles have no other side").arg(count));
+  }
+  if (const std::vector<JointAt> loose = lays ? hoveredJoints() : std::vector<JointAt>(); !loose.empty()) {
+    const TileRef tile = loose.front().joint.between;
+    const Sheet* sheet = session_->quilt().sheetAt(tile.slot);
+    const QString name = sheet ? QString::fromStdString(sheet->tileName(tile.number)) : QString();
+    parts << tr("%n side(s) loose, %1 belongs there", nullptr, static_cast<int>(loose.size())).arg(name);
   }
   return parts.join(QStringLiteral(" · "));
 }

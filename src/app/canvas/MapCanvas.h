@@ -15,6 +15,7 @@
 
 #include "app/actions/Actions.h"
 #include "app/workroom/Session.h"
+#include "raster/JointFinder.h"
 #include "raster/SwatchBook.h"
 
 namespace uq {
@@ -73,9 +74,19 @@ class MapCanvas : public QWidget {
   QString tagText() const;
   // Why the press would do nothing at the pointer, or what was refused there; empty when nothing was.
   QString refusal() const;
+  // Whether a stretch is being dragged, or was laid and nothing else was pressed since: its parts can take other looks.
+  bool holdsStretch() const;
+  // Steps the look-alikes of the end that is, or was, dragged.
+  void stepLookAlike(int steps);
   // Fans out what lies on a cell, layer by layer; of the cell under the pointer or the cursor where none is given.
   void showLens() { openLens(hoveredCell(), selects()); }
   Lens* lens() const { return lens_; }
+  // The loose joints that are marked now: of what the press would lay, and of all layers in sight while they are shown.
+  struct JointAt {
+    Id layer;
+    LooseJoint joint;
+  };
+  std::vector<JointAt> joints() const;
   // How well the last repaint could show the map; see SwatchBook. What it lacked follows by itself.
   const SwatchBook::Frame& lastFrame() const { return lastFrame_; }
 
@@ -193,6 +204,9 @@ class MapCanvas : public QWidget {
   void paintOutcome(QPainter& painter, const Stroke& stroke);
   void paintHandles(QPainter& painter) const;
   void paintShape(QPainter& painter) const;
+  void paintJoints(QPainter& painter) const;
+  std::vector<JointAt> hoveredJoints() const;
+  std::vector<JointAt> jointsInSight() const;
   // The quilt on which the ghost lies.
   Quilt ghostBase() const;
   void paintTag(QPainter& painter) const;
@@ -234,7 +248,9 @@ class MapCanvas : public QWidget {
   mutable CellPos forecastAt_;
   mutable bool forecastAway_ = false;
   mutable bool forecastEven_ = false;
+  mutable std::unique_ptr<JointFinder> jointFinder_;
   std::optional<Handle> handle_;  // that is dragged
+  mutable StretchPart lastPart_;  // of the stretch that is or was dragged
   bool handlesGone_ = false;      // something else was pressed since the stretch was laid
   std::vector<PixelPos> way_;     // of an outline drawn by hand, in map pixels
   Lens* lens_ = nullptr;

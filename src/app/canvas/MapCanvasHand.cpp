@@ -93,6 +93,17 @@ void MapCanvas::moveHandle(QPointF at) {
   if (whyNoStretch(stretch, next.width(), next.height()).empty()) session_->refit(next);
 }
 
+bool MapCanvas::holdsStretch() const {
+  if (!session_ || !map() || !session_->stretchBox()) return false;
+  return drag_ == Drag::stroke || drag_ == Drag::refit || !handles().empty();
+}
+
+void MapCanvas::stepLookAlike(int steps) {
+  if (!holdsStretch()) return;
+  session_->stepLookAlike(lastPart_, steps);
+  update();
+}
+
 void MapCanvas::pressToTake(QPointF at) {
   pressed_ = dragged_ = cellAt(at);
   pressedAt_ = at;
@@ -173,6 +184,7 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     session_->beginRefit();
     if (session_->inStroke()) {
       handle_ = handle;
+      lastPart_ = {handle->across, handle->down};
       drag_ = Drag::refit;
     }
   } else if (takes) {
@@ -185,6 +197,8 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     ask.takesAway = dragTakesAway_;
     session_->beginStroke(ask);
     if (session_->inStroke()) drag_ = Drag::stroke;
+    pressed_ = *hoveredCell();
+    lastPart_ = {};
   }
   handlesGone_ = drag_ != Drag::refit;
   update();
@@ -207,6 +221,12 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       break;
     case Drag::stroke:
       session_->moveStroke(cellAt(event->position()), shift_);
+      if (session_->stretchBox()) {
+        // The end at the pointer is the one whose look the wheel changes.
+        const auto grid = makeGrid(map()->grid);
+        const SidePos way = grid->toSide(cellAt(event->position())) - grid->toSide(pressed_);
+        lastPart_ = {way.u > 0 ? 1 : way.u < 0 ? -1 : 0, way.v > 0 ? 1 : way.v < 0 ? -1 : 0};
+      }
       updateOverlay();
       break;
     case Drag::refit:
@@ -279,7 +299,10 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
 
 void MapCanvas::wheelEvent(QWheelEvent* event) {
   const QPoint angle = event->angleDelta();
-  if (event->modifiers() & Qt::ControlModifier) {
+  const bool fits = drag_ == Drag::stroke || drag_ == Drag::refit;
+  if (fits && holdsStretch()) {
+    if (angle.y() != 0) stepLookAlike(angle.y() > 0 ? -1 : 1);
+  } else if (event->modifiers() & Qt::ControlModifier) {
     const int steps = angle.y() > 0 ? 1 : angle.y() < 0 ? -1 : 0;
     if (steps != 0) zoomBySteps(steps, event->position());
   } else {

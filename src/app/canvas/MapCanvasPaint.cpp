@@ -24,6 +24,7 @@ constexpr double kGridLinesFrom = 6;               // logical pixels a cell
 constexpr double kMarksFrom = 14;                  // logical pixels a cell
 constexpr int kRuler = 20;                         // logical pixels, how broad a ruler is
 constexpr std::int64_t kMostGhost = 4096;          // cells; of more only the outline is shown
+constexpr std::size_t kMostJoints = 4096;          // in sight, of a layer
 constexpr double kReach = 256;                     // logical pixels
 constexpr int kTick = 40;                          // milliseconds between two looks at animated tiles
 constexpr std::int64_t kMostCellsPlayed = 40'000;  // in sight; farther away nobody sees them move
@@ -61,6 +62,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   paintOutline(painter);
   paintSelection(painter);
   paintGhost(painter);
+  paintJoints(painter);
   paintHandles(painter);
   if (!taken_.empty()) drawStitches(painter, fromDevice(scale().toDevice(taken_)), theme.madder, theme.paper);
   paintTag(painter);
@@ -524,6 +526,81 @@ void MapCanvas::paintHandles(QPainter& painter) const {
     painter.drawEllipse(handle.at, 2.2, 2.2);
   }
   painter.restore();
+}
+
+std::vector<MapCanvas::JointAt> MapCanvas::hoveredJoints() const {
+  const Stroke* stroke = forecast();
+  if (!stroke || stroke->cells().empty()) return {};
+  const CellRect box = stroke->cells().bounds().grown(1);
+  if (std::int64_t{box.width()} * box.height() > kMostGhost) return {};
+  const Quilt after = stroke->quilt();
+  const Map* here = after.map(session_->desk().map);
+  if (!here) return {};
+  JointBook& book = jointFinder_->bookFor(after, here->grid);
+  std::vector<JointAt> marked;
+  for (std::size_t i = 0; i < here->layers.size(); ++i) {
+    const Id layer = here->layers[i]->id;
+    const std::vector<LayerAt>& laid = stroke->landing().layers;
+    if (std::find(laid.begin(), laid.end(), LayerAt{here->id, layer}) == laid.end()) continue;
+    for (const LooseJoint& joint : looseJoints(book, *here, i, box, kMostGhost)) {
+      const bool own = stroke->cells().contains(joint.cell) ||
+                       stroke->cells().contains(book.sides().grid().across(joint.cell, joint.side));
+      if (own) marked.push_back({layer, joint});
+    }
+  }
+  return marked;
+}
+
+std::vector<MapCanvas::JointAt> MapCanvas::jointsInSight() const {
+  const Map& here = *session_->map();
+  const PixelSize cell = here.grid.cell;
+  if (std::min(cell.w, cell.h) * zoom_ < kGridLinesFrom) return {};
+  JointBook& book = jointFinder_->bookFor(session_->quilt(), here.grid);
+  const auto shown = makeGrid(map()->grid);
+  std::vector<JointAt> marked;
+  for (std::size_t i = 0; i < here.layers.size(); ++i) {
+    const Id layer = here.layers[i]->id;
+    if (session_->desk().hidden.contains(layer)) continue;
+    const QPoint shift = deviceShift(map()->planeOf(map()->layers[i].read()), scale());
+    const CellRect seen = shown->cellsMeeting(scale().covering(QRect(origin_, deviceSize()).translated(-shift)));
+    for (const LooseJoint& joint : looseJoints(book, here, i, seen, kMostJoints)) marked.push_back({layer, joint});
+  }
+  return marked;
+}
+
+std::vector<MapCanvas::JointAt> MapCanvas::joints() const {
+  if (!map() || session_->inStroke()) return {};
+  std::vector<JointAt> marked = hoveredJoints();
+  if (session_->desk().showsJoints) {
+    for (const JointAt& one : jointsInSight()) marked.push_back(one);
+  }
+  return marked;
+}
+
+void MapCanvas::paintJoints(QPainter& painter) const {
+  const std::vector<JointAt> marked = joints();
+  if (marked.empty()) return;
+  const Theme& theme = Theme::current();
+  const auto grid = makeGrid(session_->map()->grid);
+  const auto shown = makeGrid(map()->grid);
+  QVector<QLineF> lines;
+  for (const auto& [layer, joint] : marked) {
+    const TilesLayer* on = ghostBase().layer({map()->id, layer});
+    const QPoint shift = on ? deviceShift(map()->planeOf(*on), scale()) : QPoint();
+    const auto corner = [&](PixelPos at) {
+      return fromDevice(scale().toDevice(PixelRect{at.x, at.y, 1, 1}).translated(shift)).topLeft();
+    };
+    // In the plan view the same side lies elsewhere.
+    const CellPos beyond = grid->across(joint.cell, joint.side);
+    const std::vector<PixelPos> corners = shown->outline(joint.cell);
+    for (std::size_t side = 0; side < corners.size(); ++side) {
+      if (shown->across(joint.cell, static_cast<int>(side)) != beyond) continue;
+      lines << QLineF(corner(corners[side]), corner(corners[(side + 1) % corners.size()]));
+    }
+  }
+  painter.setPen(QPen(theme.ink, 4));
+  painter.drawLines(lines);
+  drawStitchLines(painter, lines, theme.weld, theme.paper);
 }
 
 QPointF MapCanvas::tagAnchor() const {

@@ -260,6 +260,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::searchTable, UQ_HELP("search find filter lost tile")},
     {ActionId::usedHere, UQ_HELP("count statistics which tiles")},
     {ActionId::fitsHere, UQ_HELP("match border edge neighbour join")},
+    {ActionId::looseJoints, UQ_HELP("seam edge border bad cut off ragged flush end missing check")},
+    {ActionId::nextJoint, UQ_HELP("go to find next bad border")},
     {ActionId::nextPlace, UQ_HELP("where find locate jump")},
     {ActionId::heldBefore, UQ_HELP("swap previous last tile back")},
     {ActionId::playFrames, UQ_HELP("animation frames move")},

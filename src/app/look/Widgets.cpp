@@ -39,6 +39,8 @@ QLabel* makeSoftLabel(QWidget* parent) {
   return label;
 }
 
+QString onButton(QString name) { return name.replace(QLatin1Char('&'), QLatin1String("&&")); }
+
 QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* parent) {
   auto* button = new QToolButton(parent);
   button->setObjectName(action->objectName() + QStringLiteral("-button"));

@@ -17,6 +17,9 @@ QLabel* makeTitle(const QString& text, QWidget* parent);
 // Soft ink, wraps.
 QLabel* makeSoftLabel(QWidget* parent);
 
+// A name as a button has to be told it, so that its & shows as it is.
+QString onButton(QString name);
+
 // A button that triggers an action and never takes the focus from the canvas by a click. `text` is shown beside the
 // icon.
 QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* parent);

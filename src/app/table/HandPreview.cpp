@@ -17,6 +17,7 @@ namespace {
 constexpr double kMargin = 6;     // logical pixels
 constexpr double kMember = 34;    // logical pixels, with its weight below
 constexpr double kWeight = 14;    // logical pixels
+constexpr int kMostLines = 64;    // columns or rows that a block is dragged to
 constexpr double kMarkReach = 5;  // logical pixels, how near a mark is meant
 
 }  // namespace
@@ -31,6 +32,7 @@ void HandPreview::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   mark_.reset();
+  edge_.reset();
   if (session_) {
     connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
     connect(session_, &Session::quiltChanged, this, qOverload<>(&QWidget::update));
@@ -89,17 +91,39 @@ std::optional<std::size_t> HandPreview::memberAt(QPointF at) const {
   return std::nullopt;
 }
 
-std::optional<int> HandPreview::markAt(QPointF at) const {
-  if (!isStretch()) return std::nullopt;
-  for (int mark = 0; mark < 4; ++mark) {
-    const QLineF line = markLine(mark);
+QLineF HandPreview::edgeLine(int edge) const {
+  const CellRect all = session_->desk().inHand.wholeExtent();
+  const bool across = edge < 2;
+  const auto middle = [&](int u, int v) { return placeRect({u, v}).center(); };
+  const QPointF step = across ? middle(1, 0) - middle(0, 0) : middle(0, 1) - middle(0, 0);
+  const QPointF along = across ? middle(0, 1) - middle(0, 0) : middle(1, 0) - middle(0, 0);
+  const QPointF first = middle(edge == 1 ? all.x1 - 1 : all.x0, edge == 3 ? all.y1 - 1 : all.y0);
+  const QPointF last = middle(edge == 0 ? all.x0 : all.x1 - 1, edge == 2 ? all.y0 : all.y1 - 1);
+  const QPointF out = edge % 2 == 0 ? -step / 2 : step / 2;
+  return {first + out - along / 2, last + out + along / 2};
+}
+
+std::optional<int> HandPreview::nearestLine(QPointF at, QLineF (HandPreview::*lineOf)(int) const) const {
+  for (int i = 0; i < 4; ++i) {
+    const QLineF line = (this->*lineOf)(i);
     const QPointF way = line.p2() - line.p1();
     const double length = std::hypot(way.x(), way.y());
     const QPointF off = at - line.p1();
-    const double far = length > 0 ? std::abs(way.x() * off.y() - way.y() * off.x()) / length : 1e9;
-    if (far <= kMarkReach) return mark;
+    if (length <= 0) continue;
+    const double far = std::abs(way.x() * off.y() - way.y() * off.x()) / length;
+    const double along = (way.x() * off.x() + way.y() * off.y()) / length;
+    if (far <= kMarkReach && along >= -kMarkReach && along <= length + kMarkReach) return i;
   }
   return std::nullopt;
+}
+
+std::optional<int> HandPreview::markAt(QPointF at) const {
+  return isStretch() ? nearestLine(at, &HandPreview::markLine) : std::nullopt;
+}
+
+std::optional<int> HandPreview::edgeAt(QPointF at) const {
+  if (!session_ || isMix() || session_->desk().inHand.block.empty() || !session_->map()) return std::nullopt;
+  return nearestLine(at, &HandPreview::edgeLine);
 }
 
 void HandPreview::paintBlock(QPainter& painter) const {
@@ -163,7 +187,12 @@ void HandPreview::paintEvent(QPaintEvent*) {
 void HandPreview::mousePressEvent(QMouseEvent* event) {
   if (event->button() == Qt::LeftButton) {
     mark_ = markAt(event->position());
-    carries_ = !mark_ && session_ && !session_->desk().inHand.empty();
+    if (const auto edge = mark_ ? std::nullopt : edgeAt(event->position())) {
+      const QPointF step = *edge < 2 ? placeRect({1, 0}).center() - placeRect({0, 0}).center()
+                                     : placeRect({0, 1}).center() - placeRect({0, 0}).center();
+      edge_ = EdgeDrag{*edge, event->position(), session_->desk().inHand, step};
+    }
+    carries_ = !mark_ && !edge_ && session_ && !session_->desk().inHand.empty();
   }
   const auto member = memberAt(event->position());
   if (event->button() != Qt::RightButton || !member) return;
@@ -173,12 +202,33 @@ void HandPreview::mousePressEvent(QMouseEvent* event) {
 }
 
 void HandPreview::mouseMoveEvent(QMouseEvent* event) {
-  if (carries_ && !rect().contains(event->position().toPoint())) setCursor(Qt::DragCopyCursor);
-  if (!mark_ && !carries_) {
-    const auto over = markAt(event->position());
-    setCursor(!over ? Qt::ArrowCursor : *over < 2 ? Qt::SplitHCursor : Qt::SplitVCursor);
+  const QPointF at = event->position();
+  if (mark_) return moveMark(at);
+  if (edge_) return moveEdge(at);
+  if (carries_) {
+    if (!rect().contains(at.toPoint())) setCursor(Qt::DragCopyCursor);
+    return;
   }
-  if (!mark_) return;
+  const auto over = markAt(at) ? markAt(at) : edgeAt(at);
+  setCursor(!over ? Qt::ArrowCursor : *over < 2 ? Qt::SplitHCursor : Qt::SplitVCursor);
+}
+
+void HandPreview::moveEdge(QPointF at) {
+  const QPointF off = at - edge_->from;
+  const QPointF step = edge_->step;
+  const double length = step.x() * step.x() + step.y() * step.y();
+  const int lines = length > 0 ? static_cast<int>(std::lround((off.x() * step.x() + off.y() * step.y()) / length)) : 0;
+  CellRect next = edge_->hand.wholeExtent();
+  switch (edge_->edge) {
+    case 0: next.x0 = std::clamp(next.x0 + lines, next.x1 - kMostLines, next.x1 - 1); break;
+    case 1: next.x1 = std::clamp(next.x1 + lines, next.x0 + 1, next.x0 + kMostLines); break;
+    case 2: next.y0 = std::clamp(next.y0 + lines, next.y1 - kMostLines, next.y1 - 1); break;
+    default: next.y1 = std::clamp(next.y1 + lines, next.y0 + 1, next.y0 + kMostLines); break;
+  }
+  session_->changeHand(edge_->hand.fittedTo(next));
+}
+
+void HandPreview::moveMark(QPointF at) {
   InHand hand = session_->desk().inHand;
   const CellRect all = hand.wholeExtent();
   // The mark goes to the nearest border between columns or rows.
@@ -192,14 +242,14 @@ void HandPreview::mouseMoveEvent(QMouseEvent* event) {
     const int other = *mark_ == 0 ? ends.right : *mark_ == 1 ? ends.left : *mark_ == 2 ? ends.bottom : ends.top;
     if (count + other > size) continue;
     own = count;
-    const int at = *mark_ == 0   ? all.x0 + count
-                   : *mark_ == 1 ? all.x1 - count
-                   : *mark_ == 2 ? all.y0 + count
-                                 : all.y1 - count;
+    const int border = *mark_ == 0   ? all.x0 + count
+                       : *mark_ == 1 ? all.x1 - count
+                       : *mark_ == 2 ? all.y0 + count
+                                     : all.y1 - count;
     const bool across = *mark_ < 2;
-    const QPointF a = placeRect(across ? SidePos{at - 1, all.y0} : SidePos{all.x0, at - 1}).center();
-    const QPointF b = placeRect(across ? SidePos{at, all.y0} : SidePos{all.x0, at}).center();
-    const QPointF off = event->position() - (a + b) / 2;
+    const QPointF a = placeRect(across ? SidePos{border - 1, all.y0} : SidePos{all.x0, border - 1}).center();
+    const QPointF b = placeRect(across ? SidePos{border, all.y0} : SidePos{all.x0, border}).center();
+    const QPointF off = at - (a + b) / 2;
     const QPointF way = b - a;
     const double far = std::abs(off.x() * way.x() + off.y() * way.y()) / std::hypot(way.x(), way.y());
     if (far >= bestFar) continue;
@@ -212,6 +262,7 @@ void HandPreview::mouseMoveEvent(QMouseEvent* event) {
 
 void HandPreview::mouseReleaseEvent(QMouseEvent* event) {
   mark_.reset();
+  edge_.reset();
   const bool outside = !rect().contains(event->position().toPoint());
   if (std::exchange(carries_, false) && outside) Q_EMIT carriedTo(event->globalPosition().toPoint());
   unsetCursor();
@@ -237,7 +288,7 @@ void HandPreview::wheelEvent(QWheelEvent* event) {
 bool HandPreview::event(QEvent* event) {
   if (event->type() != QEvent::ToolTip || !session_) return QWidget::event(event);
   const auto* help = static_cast<QHelpEvent*>(event);
-  QString text = tr("Drop a tile here to put a block together");
+  QString text = tr("Drop a tile here to put a block together; drag an edge to add columns or rows, or to drop some");
   if (isMix()) text = tr("The wheel changes how often one comes; a right click keeps it off the rim");
   if (isStretch()) text = tr("Drag the marks: what is outside them is laid once, what is inside repeats");
   QToolTip::showText(help->globalPos(), text, this);

@@ -1,8 +1,9 @@
 // HandPreview: the picture of what is in hand, and what can be done to it there.
 //
-// As it is, the block as it will lie; a tile dropped on it takes that place, so blocks are put together here. As a
-// stretch, with four marks that say which columns and rows are its ends: they can be dragged. As a mix, its members
-// side by side with their weights, which the wheel changes; a right click keeps one off the rim.
+// As it is, the block as it will lie; a tile dropped on it takes that place, so blocks are put together here, and its
+// edges can be dragged to add columns and rows like the outermost one, or to drop some. As a stretch, with four marks
+// that say which columns and rows are its ends: they can be dragged. As a mix, its members side by side with their
+// weights, which the wheel changes; a right click keeps one off the rim.
 #pragma once
 
 #include <QWidget>
@@ -25,6 +26,7 @@ class HandPreview : public QWidget {
   // Where a place of the block, a mark or a member of a mix lies.
   QRectF placeRect(SidePos at) const;
   QLineF markLine(int mark) const;  // 0 left, 1 right, 2 top, 3 bottom end
+  QLineF edgeLine(int edge) const;  // likewise of the block: 0 left, 1 right, 2 top, 3 bottom
   QRectF memberRect(std::size_t index) const;
 
  Q_SIGNALS:
@@ -49,7 +51,20 @@ class HandPreview : public QWidget {
   bool isStretch() const;
 
   Session* session_ = nullptr;
+  std::optional<int> nearestLine(QPointF at, QLineF (HandPreview::*line)(int) const) const;
+  std::optional<int> edgeAt(QPointF at) const;
+  void moveMark(QPointF at);
+  void moveEdge(QPointF at);
+
   std::optional<int> mark_;  // that is dragged
+  // The edge that is dragged, from where, with what in hand, and the way from one column or row to the next.
+  struct EdgeDrag {
+    int edge = 0;
+    QPointF from;
+    InHand hand;
+    QPointF step;
+  };
+  std::optional<EdgeDrag> edge_;
   bool carries_ = false;
 };
 

@@ -178,25 +178,8 @@ void TablePanel::refresh() {
     if (!map || !layer || !cell) {
       if (!found_->found().empty()) return;  // what fitted last stays while the pointer is on its way here
     } else {
-      const SheetPictures& pictures = session_->painter().pictures();
-      std::map<SheetSlot, std::pair<QImage, PixelView>> views;
-      const PixelsOf pixels = [&](TileRef tile) -> std::optional<TilePixels> {
-        const Sheet* sheet = tile.slot == kChalkSlot ? nullptr : quilt.sheetAt(tile.slot);
-        const auto place = sheet ? sheet->place(tile.number) : std::nullopt;
-        if (!place) return std::nullopt;
-        auto known = views.find(tile.slot);
-        if (known == views.end()) {
-          const QImage picture = pictures.picture(*sheet);
-          const PixelView view{reinterpret_cast<const std::uint32_t*>(picture.constBits()), picture.bytesPerLine() / 4,
-                               picture.width(), picture.height(), false};
-          known = views.emplace(tile.slot, std::pair(picture, view)).first;
-        }
-        const PixelView& view = known->second.second;
-        if (!view.pixels || place->right() > view.w || place->bottom() > view.h) return std::nullopt;
-        return TilePixels{view, *place};
-      };
-      for (const SheetHit& hit : tilesThatFit(quilt, tableOrder(quilt), *map, *layer, *cell, pixels, kMostFound))
-        add(hit);
+      TileSides sides(quilt, map->grid, pixelsOf(quilt, session_->painter().pictures()));
+      for (const SheetHit& hit : tilesThatFit(sides, tableOrder(quilt), *map, *layer, *cell, kMostFound)) add(hit);
     }
   }
   found_->show(std::move(list), none);

@@ -71,7 +71,7 @@ void MapTabs::refresh() {
     const QString name = QString::fromStdString(map->name);
     const bool saved = session_->isSaved(*map);
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
-    tabs_[i]->setText(saved ? name : tr("%1 •").arg(name));
+    tabs_[i]->setText(onButton(saved ? name : tr("%1 •").arg(name)));
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
     tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));
     QFont font = tabs_[i]->font();
@@ -84,7 +84,7 @@ void MapTabs::refresh() {
   const auto plan = session_ ? session_->undoLine().planBack(session_->desk().map, session_->quilt()) : std::nullopt;
   undo_->setVisible(plan.has_value());
   if (plan) {
-    undo_->setText(tr("Back: “%1”").arg(QString::fromStdString(plan->names.front())));
+    undo_->setText(onButton(tr("Back: “%1”").arg(QString::fromStdString(plan->names.front()))));
     undo_->setToolTip(translated(actionRow(ActionId::undo).tip));
     undo_->setAccessibleName(undo_->text());
   }

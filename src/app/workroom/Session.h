@@ -14,6 +14,7 @@
 #include "app/workroom/SpillFile.h"
 #include "core/base/Id.h"
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/LookAlikes.h"
 #include "core/edit/Stroke.h"
 #include "core/edit/SwapTiles.h"
 #include "core/history/UndoLine.h"
@@ -238,6 +239,9 @@ class Session : public QObject {
   const InHand* stretchLaid() const;
   void beginRefit();
   void refit(CellRect box);
+  // Puts the next look-alike in the place of a part of that stretch; while it is dragged as part of the stroke, else as a
+  // step. Says so where no kept mix has one.
+  void stepLookAlike(StretchPart part, int steps);
   // Finds a stamp or what is in hand, laid as a stretch around a cell; false where there is none.
   bool recogniseStretch(CellPos at);
 

@@ -401,6 +401,37 @@ void Session::refit(CellRect box) {
   if (stroke_->refusal().empty()) setQuilt(stroke_->quilt());
 }
 
+void Session::stepLookAlike(StretchPart part, int steps) {
+  const auto box = stretchBox();
+  const InHand* laid = stretchLaid();
+  if (!box || !laid) return;
+  InHand next = withLookAlike(quilt_, *laid, part, steps);
+  if (next == *laid) {
+    Q_EMIT refused(tr("No kept mix has look-alikes of this part: gather them and keep them with K"));
+    return;
+  }
+  const auto laidAnew = [&](const Quilt& before, StrokePlan plan, const std::vector<std::pair<CellPos, bool>>& moves) {
+    plan.hand = std::move(next);
+    Stroke stroke(before, std::move(plan));
+    for (const auto& [cell, even] : moves) stroke.moveTo(cell, even);
+    if (stroke.stretchBox() != box) stroke.refit(*box);
+    return stroke;
+  };
+  if (stroke_) {
+    stroke_ = laidAnew(stroke_->before(), stroke_->plan(), moves_);
+    setQuilt(stroke_->quilt());
+    return;
+  }
+  LastStroke last = std::move(*last_);
+  last_.reset();
+  const Stroke stroke = laidAnew(last.before, last.plan, last.moves);
+  last.plan = stroke.plan();
+  mapStep(onLayer(tr("Another look")), stroke.quilt(), desk_.landing().layer);
+  last.after = quilt_;
+  last_ = std::move(last);
+  Q_EMIT deskChanged();
+}
+
 bool Session::recogniseStretch(CellPos at) {
   if (!map() || inStroke()) return false;
   const auto found = findStretch(quilt_, desk_.landing(), at, desk_.inHand);

@@ -199,6 +199,8 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(exportCard_, &ExportCard::said, this, [this](const QString& text) { foot_->say(text); });
   connect(panel_, &TablePanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
   connect(panel_, &TablePanel::said, this, [this](const QString& text) { foot_->say(text); });
+  joints_ = new JointRound(canvas_, &work_);
+  connect(joints_, &JointRound::said, this, [this](const QString& text) { foot_->say(text); });
   for (TableView* one : {table(), spread_}) {
     connect(one, &TableView::sheetChosen, this, [this](Id sheet) {
       spreadTable(false);
@@ -643,6 +645,8 @@ void Workroom::act(ActionId id) {
       break;
     case ActionId::usedHere: panel_->showUsed(!panel_->showsUsed()); break;
     case ActionId::fitsHere: panel_->showFitting(!panel_->showsFitting()); break;
+    case ActionId::looseJoints: changeDesk([](Desk& desk) { desk.showsJoints = !desk.showsJoints; }); break;
+    case ActionId::nextJoint: joints_->next(*session_); break;
     case ActionId::nextPlace: panel_->showNextPlace(session_->desk().inHand.parts().front().cell.tile()); break;
     case ActionId::heldBefore: session_->take(session_->desk().held[1]); break;
     case ActionId::fitSelection: canvas_->fitSelection(); break;
@@ -699,6 +703,7 @@ void Workroom::act(ActionId id) {
     case ActionId::joinStroke:
     case ActionId::lookInto:
     case ActionId::refitStretch:
+    case ActionId::stepLook:
     case ActionId::takeStamp:
     case ActionId::panView:
     case ActionId::zoomView:
@@ -734,6 +739,7 @@ void Workroom::nextManner() {
 
 // What , and . step depends on the tool.
 void Workroom::stepOption(int steps) {
+  if (canvas_->holdsStretch()) return canvas_->stepLookAlike(steps);
   Desk desk = session_->desk();
   ToolOptions& options = desk.options;
   switch (desk.tool) {

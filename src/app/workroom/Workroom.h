@@ -23,6 +23,7 @@
 #include "app/table/TableView.h"
 #include "app/table/TidyCard.h"
 #include "app/workroom/FootLine.h"
+#include "app/workroom/JointRound.h"
 #include "app/workroom/MapTabs.h"
 #include "app/workroom/NoticeStrip.h"
 #include "app/workroom/ProgressStrip.h"
@@ -147,6 +148,7 @@ class Workroom : public QMainWindow {
   TablePanel* panel_;
   TableView* spread_;
   bool spreadUsed_ = false;  // something was taken from it while its key was down
+  JointRound* joints_ = nullptr;
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   TidyCard* tidyCard_;

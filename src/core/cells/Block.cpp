@@ -23,6 +23,19 @@ CellRect Block::extent() const {
   return extent;
 }
 
+Block Block::fitted(CellRect from, CellRect to) const {
+  std::vector<Part> fitted;
+  for (int v = to.y0; v < to.y1; ++v) {
+    for (int u = to.x0; u < to.x1; ++u) {
+      const SidePos like{std::clamp(u, from.x0, from.x1 - 1), std::clamp(v, from.y0, from.y1 - 1)};
+      const auto at = std::lower_bound(parts_.begin(), parts_.end(), like,
+                                       [](const Part& part, SidePos place) { return part.at < place; });
+      if (at != parts_.end() && at->at == like) fitted.push_back({{u, v}, at->cell, at->lift});
+    }
+  }
+  return Block(std::move(fitted));
+}
+
 Block Block::straightened() const {
   std::vector<Part> parts = parts_;
   for (Part& part : parts) part.cell = Cell(part.cell.tile(), Turn{});

@@ -36,6 +36,10 @@ class Block {
   // The smallest rectangle of places that holds all parts, as columns u and rows v.
   CellRect extent() const;
 
+  // The block grown or cut from the rectangle `from` to `to`: what lies outside `to` goes, and new columns and rows are
+  // like the outermost one of `from`.
+  Block fitted(CellRect from, CellRect to) const;
+
   // The block with every picture laid straight; places stay.
   Block straightened() const;
 

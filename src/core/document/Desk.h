@@ -45,6 +45,7 @@ struct Desk {
   std::set<Id> hidden;               // layers whose eye is shut
   std::set<Id> locked;               // layers that take no stroke
   bool gridLines = true;
+  bool showsJoints = false;  // loose joints in sight are marked
   bool fadesOthers = false;  // only the active layer is clear
   bool rulers = false;
   bool playsFrames = false;           // animated tiles move

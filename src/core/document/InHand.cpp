@@ -69,6 +69,17 @@ InHand InHand::inManner(Manner other) const {
   return next;
 }
 
+InHand InHand::fittedTo(CellRect extent) const {
+  const CellRect from = wholeExtent();
+  if (extent.empty() || from.empty() || extent == from || manner == Manner::mix) return *this;
+  InHand next = changed([&](const Block& one) { return one.fitted(from, extent); });
+  std::erase_if(next.others, [](const HandPart& part) { return part.block.empty(); });
+  if (next.block.empty()) return *this;
+  next.ends = fittingEnds(ends, next.wholeExtent());
+  next.stamp = {};
+  return next;
+}
+
 InHand InHand::gathering(const Block& more) const {
   if (empty()) return InHand(more, grid);
   InHand next = *this;

@@ -88,6 +88,8 @@ struct InHand {
 
   // The same thing in another manner, with the ends or members that suggest themselves where it has none yet.
   InHand inManner(Manner other) const;
+  // The same grown or cut to other columns and rows, around all its blocks; not for mixes. See Block::fitted.
+  InHand fittedTo(CellRect extent) const;
   // With one more outcome: what was held and what is gathered make a mix. A member gathered again weighs one more.
   InHand gathering(const Block& more) const;
   // Every block in it changed by `change`.

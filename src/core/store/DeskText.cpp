@@ -123,6 +123,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"fadesOthers", desk.fadesOthers},
                       {"rulers", desk.rulers},
                       {"playsFrames", desk.playsFrames},
+                      {"showsJoints", desk.showsJoints},
                       {"foldedPiles", std::move(piles)},
                       {"held", std::move(held)},
                       {"planView", desk.planView}};
@@ -148,6 +149,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
   desk.fadesOthers = flagOf(json.find("fadesOthers"), false);
   desk.rulers = flagOf(json.find("rulers"), false);
+  desk.showsJoints = flagOf(json.find("showsJoints"), false);
   desk.playsFrames = flagOf(json.find("playsFrames"), false);
   desk.planView = flagOf(json.find("planView"), false);
   const Json* piles = json.find("foldedPiles");

@@ -1,0 +1,27 @@
+// LookAlikes: other tiles that can stand in for a part of a stretch.
+//
+// What looks alike is told by the mixes that the quilt keeps: members of one mix can stand in for one another, blocks
+// of equal size as well as single tiles. Cost: the members of all kept mixes, for each tile of the part.
+#pragma once
+
+#include "core/document/InHand.h"
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+// A part of a stretch: -1 the left or upper end, 1 the right or lower end, 0 all of it that way, as is an end that the
+// stretch does not have.
+struct StretchPart {
+  int across = 0;
+  int down = 0;
+  friend constexpr bool operator==(const StretchPart&, const StretchPart&) = default;
+};
+
+// The places of a block that belong to a part of the stretch.
+CellRect placesOf(const InHand& stretch, StretchPart part);
+
+// The stretch with the next look-alike in the place of a part, `steps` further (or back), round and round; of a corner
+// that has none, in the place of the whole end across, else of the one down. The same where no kept mix knows of any.
+InHand withLookAlike(const Quilt& quilt, const InHand& stretch, StretchPart part, int steps);
+
+}  // namespace uq

@@ -1,0 +1,55 @@
+// What the stories about painting share: a map to paint on, and looks at what came of it.
+#pragma once
+
+#include "app/Story.h"
+#include "core/store/EditList.h"
+#include "core/store/JsonText.h"
+
+namespace uq::test {
+
+class PaintingHand : public Story {
+ protected:
+  void SetUp() override { openDemo(); }
+  // The map that most jobs are done on: empty Chalk ground on squares.
+  void makeGround(GridKind kind = GridKind::orthogonal, bool firstShift = false) {
+    MapPlan plan;
+    plan.name = "Siding";
+    plan.width = 24;
+    plan.height = 16;
+    plan.grid = nearestShape(kind, {32, 32});
+    if (kind != GridKind::orthogonal && kind != GridKind::diamond) plan.grid.firstShift = firstShift;
+    session().addMap(plan);
+    settle();
+    hand.key(Qt::Key_F);
+  }
+  const Map& siding() { return *session().quilt().mapNamed("Siding"); }
+  Cell at(const char* layer, CellPos cell) { return siding().layerNamed(layer)->cells.at(cell); }
+  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  std::string tag() { return room->canvas()->tagText().toStdString(); }
+  MapCanvas* canvas() { return room->canvas(); }
+  template <class Widget>
+  Widget* in(const char* name) {
+    return room->findChild<Widget*>(QLatin1String(name));
+  }
+  std::size_t steps() { return session().undoLine().steps().size(); }
+  void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
+  // The last stroke as a list of edits, done without a window, gives the same quilt.
+  void expectTheSameFromItsList(const char* what) {
+    const auto stroke = session().lastStroke();
+    ASSERT_TRUE(stroke) << what;
+    const auto text = readJson(writeJson(stroke->list), "list");
+    ASSERT_TRUE(text) << what;
+    const Covers covers = session().covers();
+    const auto done = doEdits(
+        stroke->before, *text, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
+    ASSERT_TRUE(done) << what << ": " << done.error().text();
+    EXPECT_EQ(done->quilt, session().quilt()) << what;
+  }
+  int actionsOf(const std::function<void()>& job) {
+    const int before = hand.actions();
+    job();
+    return hand.actions() - before;
+  }
+};
+
+}  // namespace uq::test
