@@ -62,6 +62,7 @@ TEST_F(PaintingHand, AHedgeIsShortenedByTwoActions) {
     hand.drag(canvas(), {onMap({12, 4}) + QPointF(canvas()->zoom() * 16, 0), onMap({8, 4})});
   });
   EXPECT_EQ(job, 2);
+  expectTheSameFromItsList("a hedge shortened");
   EXPECT_EQ(at("Ground", {8, 4}).tile().number, 26u);
   EXPECT_TRUE(at("Ground", {9, 4}).empty());
   EXPECT_EQ(at("Ground", {3, 4}).tile().number, 24u);
@@ -155,6 +156,7 @@ TEST_F(PaintingHand, TenByTenWithTurnsByChanceAndAgain) {
     hand.drag(canvas(), {onMap({4, 2}), onMap({13, 11})});
   });
   EXPECT_EQ(job, 2);
+  expectTheSameFromItsList("ten by ten");
   const auto turns = [&] {
     std::map<std::uint32_t, int> counts;
     for (int y = 2; y < 12; ++y) {
@@ -181,11 +183,16 @@ TEST_F(PaintingHand, ColoursAreSwappedOverRowsByTwoActions) {
   settle();
   auto* list = in<FoundTiles>("found-tiles");
   ASSERT_EQ(list->found().size(), 2u);
+  const Quilt before = session().quilt();
   const int job = actionsOf([&] {
     hand.drag(canvas(), {onMap({0, 4}), onMap({23, 6})});
     hand.drag(list, {list->rectOf(0).center(), list->rectOf(1).center()});
   });
   EXPECT_EQ(job, 2);
+  expectTheSameFrom(before,
+                    R"({"do": "select", "map": "Siding", "layer": "Ground", "from": [0, 4], "to": [23, 6]},
+                       {"do": "swap", "from": ["street", 24], "to": ["street", 25], "in": "selection"})",
+                    "colours swapped over rows");
   EXPECT_EQ(at("Ground", {5, 3}), Cell(tile("street", 24), {}));
   EXPECT_EQ(at("Ground", {5, 5}), Cell(tile("street", 25), {}));
   EXPECT_EQ(at("Ground", {5, 7}), Cell(tile("street", 24), {}));
@@ -202,12 +209,17 @@ TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
     return cells;
   };
   const auto tram = there({26, 9});
+  const Quilt before = session().quilt();
   const int job = actionsOf([&] {
     hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})});
     hand.drag(canvas(), {onMap({26, 9}), onMap({28, 14}), onMap({29, 15})});
   });
   EXPECT_EQ(job, 2);
   EXPECT_EQ(there({29, 15}), tram);
+  expectTheSameFrom(before,
+                    R"({"do": "select", "map": "Depot Yard", "layer": "Paving", "from": [25, 8], "to": [29, 10]},
+                       {"do": "move", "by": [3, 6], "allLayers": true})",
+                    "a part of the level moved");
   EXPECT_EQ(session().undoLine().steps().back().name, "Move on all layers");
   undo();
   EXPECT_EQ(there({26, 9}), tram);
@@ -380,6 +392,7 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   });
   EXPECT_EQ(using_, 2);
   EXPECT_EQ(active(), "Things") << "the layer of its role";
+  expectTheSameFromItsList("a house used on another map");
   EXPECT_EQ(at("Things", {8, 8}), cellOn("Sheds & trams", {27, 9}));
   EXPECT_EQ(at("Ground", {8, 8}), Cell(tile("street", 24), {}));
   // Its card counts it, and corrects it with what is in hand.

@@ -45,6 +45,16 @@ class PaintingHand : public Story {
     ASSERT_TRUE(done) << what << ": " << done.error().text();
     EXPECT_EQ(done->quilt, session().quilt()) << what;
   }
+  // The job as somebody would write it down in a list of edits, done without a window, gives the same quilt.
+  void expectTheSameFrom(const Quilt& before, const char* steps, const char* what) {
+    const auto list = readJson(std::string(R"({"document": "edits", "version": 1, "steps": [)") + steps + "]}", "list");
+    ASSERT_TRUE(list) << what << ": " << list.error().text();
+    const Covers covers = session().covers();
+    const auto done = doEdits(
+        before, *list, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
+    ASSERT_TRUE(done) << what << ": " << done.error().text();
+    EXPECT_EQ(done->quilt, session().quilt()) << what;
+  }
   int actionsOf(const std::function<void()>& job) {
     const int before = hand.actions();
     job();
