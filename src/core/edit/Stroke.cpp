@@ -144,14 +144,23 @@ class Stroke::Work {
     if (!old) return;
     const Laid laid = plan_.takesAway ? Laid{} : *pattern_->everywhere(0);
     Layer layer{old->cells, old->lifts};
+    const int lift = liftOf(laid);
+    bool changes = false;
     for (const CellPos cell : line) {
       shape_.insert(cell);
       const bool may = bounds_.contains(cell) && (plan_.within.empty() || plan_.within.contains(cell));
       if (!may) continue;
-      put(layer, cell, laid);
       cells_.insert(cell);
+      // Comparing the layers afterwards would take as long as all the rest.
+      if (layer.cells.at(cell) == laid.cell && layer.lifts.at(cell) == lift) continue;
+      changes = true;
+      put(layer, cell, laid);
     }
-    now_ = now_.with(landing_.layers.front(), std::move(layer.cells), std::move(layer.lifts));
+    if (!changes) return;
+    TilesLayer next = *old;
+    next.cells = std::move(layer.cells);
+    next.lifts = std::move(layer.lifts);
+    now_ = now_.with(landing_.layers.front(), std::move(next));
   }
 
   // Line, Box, Oval, Fill and stretches: the whole shape.
