@@ -82,131 +82,16 @@ GroundPlan planGround() {
 // Lays tiles of one sheet on one layer.
 class Layer {
  public:
-  Layer(SheetSlot slot, int columns) : slot_(slot), columns_(columns) {}
+  explicit Layer(SheetSlot slot) : slot_(slot) {}
 
   void tile(int x, int y, unsigned number, bool mirrored = false) {
     cells.set({x, y}, Cell({slot_, number}, Turn{mirrored, 0}));
   }
-  // Rows `from` up to `to` of a thing, the whole thing standing with its upper left on x, y.
-  void rows(int x, int y, const Thing& thing, int from, int to) {
-    for (int row = from; row < to; ++row) {
-      for (int column = 0; column < thing.w; ++column) {
-        tile(x + column, y + row, static_cast<unsigned>((thing.y + row) * columns_ + thing.x + column));
-      }
-    }
-  }
-
   CellGrid cells;
 
  private:
   SheetSlot slot_;
-  int columns_;
 };
-
-void layRails(Layer& layer) {
-  const auto rail = [&](int x, int y, Rail kind) { layer.tile(x, y, static_cast<unsigned>(kind)); };
-  const auto across = [&](int x0, int x1, int y) {
-    for (int x = x0; x <= x1; ++x)
-      rail(x, y, x % 11 == 4 ? Rail::acrossWorn : x % 13 == 9 ? Rail::acrossDrain : Rail::across);
-  };
-  const auto down = [&](int x, int y0, int y1) {
-    for (int y = y0; y <= y1; ++y) rail(x, y, (x + y) % 6 == 3 ? Rail::downWorn : Rail::down);
-  };
-  // Out of the sheds onto the fan.
-  for (int x : {4, 7, 15, 18}) down(x, 6, 12);
-  rail(7, 9, Rail::downDrain);
-  rail(18, 8, Rail::downDrain);
-  across(4, 40, 13);
-  rail(4, 13, Rail::eastNorth);
-  for (int x : {7, 15, 18}) rail(x, 13, Rail::acrossEastNorth);
-  rail(41, 13, Rail::endEast);
-  rail(34, 13, Rail::acrossMoss);
-  rail(39, 13, Rail::acrossMoss);
-  // The storage siding.
-  rail(22, 10, Rail::endWest);
-  across(23, 30, 10);
-  rail(29, 10, Rail::acrossMoss);
-  rail(31, 10, Rail::westSouth);
-  down(31, 11, 12);
-  rail(31, 13, Rail::acrossEastNorth);
-  // The two lines through the yard, and what joins them.
-  across(0, kWidth - 1, 16);
-  across(0, kWidth - 1, 18);
-  rail(24, 13, Rail::acrossWestSouth);
-  down(24, 14, 15);
-  rail(24, 16, Rail::acrossEastNorth);
-  rail(34, 16, Rail::acrossWestSouth);
-  rail(34, 17, Rail::down);
-  rail(34, 18, Rail::acrossEastNorth);
-  rail(12, 18, Rail::acrossWestNorth);
-  rail(12, 17, Rail::down);
-  rail(12, 16, Rail::acrossEastSouth);
-}
-
-// Things stand on `things`; what the player walks behind stands on `front`.
-void placeThings(Layer& things, Layer& front) {
-  const auto whole = [&](int x, int y, const Thing& thing) { things.rows(x, y, thing, 0, thing.h); };
-  const auto tall = [&](int x, int y, const Thing& thing, int frontRows) {
-    front.rows(x, y, thing, 0, frontRows);
-    things.rows(x, y, thing, frontRows, thing.h);
-  };
-  whole(2, 1, thing::shed);
-  whole(13, 1, thing::shed);
-  whole(25, 8, thing::copperTram);
-  whole(35, 11, thing::canalTram);
-  whole(5, 14, thing::copperTram);
-  whole(18, 16, thing::canalTram);
-  tall(11, 8, thing::cabin, 1);
-
-  tall(32, 1, thing::tree, 2);
-  tall(43, 1, thing::tree, 2);
-  tall(42, 4, thing::tree, 2);
-  tall(24, 1, thing::tree, 2);
-  tall(34, 4, thing::smallTree, 1);
-  tall(27, 3, thing::smallTree, 1);
-  tall(25, 5, thing::smallTree, 1);
-  tall(0, 6, thing::smallTree, 1);
-  tall(0, 0, thing::smallTree, 1);
-  for (int x : {1, 15, 27, 42}) tall(x, 20, thing::smallTree, 1);
-
-  whole(33, 7, thing::hedge);
-  whole(41, 7, thing::hedge);
-  whole(37, 4, thing::bench);
-  whole(40, 4, thing::bench);
-  whole(36, 2, thing::flowers);
-
-  tall(4, 19, thing::kiosk, 1);
-  whole(7, 21, thing::flowers);
-  whole(9, 22, thing::bench);
-  whole(29, 22, thing::bench);
-  for (int x : {3, 12, 19, 25, 31, 41}) tall(x, 22, thing::lampPost, 1);
-  for (int x : {20, 33, 44}) tall(x, 10, thing::lampPost, 1);
-  for (int x : {1, 6, 15, 28, 44}) whole(x, 23, thing::bollard);
-  whole(9, 26, thing::bollard);
-  whole(20, 24, thing::steps);
-  whole(22, 27, thing::barge);
-  whole(1, 28, thing::barge);
-
-  whole(11, 5, thing::crates);
-  whole(13, 23, thing::crates);
-  whole(46, 24, thing::crates);
-  whole(22, 23, thing::barrel);
-  whole(23, 23, thing::barrel);
-  whole(46, 23, thing::barrel);
-  whole(11, 4, thing::barrel);
-  whole(0, 10, thing::railPile);
-  whole(0, 12, thing::railPile);
-  whole(9, 11, thing::railPile);
-  whole(42, 13, thing::sign);
-  whole(21, 10, thing::sign);
-  whole(14, 14, thing::puddle);
-  whole(29, 14, thing::puddle);
-  whole(2, 14, thing::drain);
-  whole(21, 15, thing::drain);
-  whole(44, 17, thing::drain);
-  whole(38, 19, thing::puddle);
-  whole(12, 2, thing::barrel);
-}
 
 Sheet makeSheet(IdSource& ids, const char* name, const char* code, const DrawnSheet& drawn) {
   Sheet sheet;
@@ -300,7 +185,7 @@ SheetSlot addRipples(Demo& demo, IdSource& ids) {
   return addSheet(demo, std::move(sheet), drawn.picture);
 }
 
-SheetSlot addProps(Demo& demo, IdSource& ids) {
+void addProps(Demo& demo, IdSource& ids) {
   Sheet sheet;
   sheet.id = ids.next();
   sheet.name = sheet.file = "props";
@@ -318,9 +203,7 @@ SheetSlot addProps(Demo& demo, IdSource& ids) {
   sheet.cut.cell = {kTile, kTile};
   const auto picture = decodeSheet(sheet);
   sheet.marks = Shared(marksOf(sheet, viewOf(*picture)));
-  const Id id = sheet.id;
   demo.quilt = demo.quilt.with(std::move(sheet));
-  return *demo.quilt.slots().find(id);
 }
 
 void addLoft(Demo& demo, IdSource& ids) {
@@ -333,7 +216,7 @@ void addLoft(Demo& demo, IdSource& ids) {
 }
 
 // What is made by lists of edits, as anybody could by hand or with uquilt edit: stamps, Ferry Street, Signal Loft, and
-// Depot Yard repainted.
+// what stands and lies on Depot Yard, whose grounds are thrown anew.
 void doEditLists(Demo& demo) {
   for (const char* name : {"stamps", "ferry-street", "signal-loft", "depot-yard"}) {
     const std::string path = std::string(UQ_EDIT_LISTS) + "/" + name + ".json";
@@ -345,8 +228,8 @@ void doEditLists(Demo& demo) {
   }
 }
 
-// Ripples on the canal of Depot Yard, and props on its quay.
-void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples, SheetSlot props) {
+// Ripples on the canal of Depot Yard.
+void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples) {
   const Map& yard = *demo.quilt.mapNamed("Depot Yard");
   const LayerAt paving{yard.id, yard.layerNamed("Paving")->id};
   const LayerAt things{yard.id, yard.layerNamed("Sheds & trams")->id};
@@ -362,16 +245,6 @@ void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples, SheetSlot pr
     }
   }
   demo.quilt = layCells(demo.quilt, paving, water);
-  std::vector<CellChange> laid;
-  const auto free = [&](CellPos at) {
-    return demo.quilt.layer(things)->cells.at(at).empty() && plan.tileAt(at.x, at.y) < firstWater;
-  };
-  constexpr std::tuple<int, int, unsigned> wanted[] = {{10, 23, 3}, {16, 23, 7}, {22, 23, 0}, {26, 23, 1}, {31, 21, 4},
-                                                       {36, 21, 5}, {40, 21, 6}, {24, 21, 8}, {43, 23, 2}, {2, 23, 4}};
-  for (const auto& [x, y, prop] : wanted) {
-    if (free({x, y})) laid.push_back({{x, y}, Cell({props, prop}, {})});
-  }
-  demo.quilt = layCells(demo.quilt, things, laid);
 }
 
 // What lies together on the Table, and where all of it comes from.
@@ -404,10 +277,10 @@ Demo composeDemo() {
     return *demo.quilt.slots().find(sheet.id);
   };
   const SheetSlot street = add("street", "A", drawStreetSheet());
-  const SheetSlot rails = add("rails", "B", drawRailsSheet());
-  const SheetSlot yard = add("yard", "C", drawYardSheet());
+  add("rails", "B", drawRailsSheet());
+  add("yard", "C", drawYardSheet());
 
-  Layer paving(street, 0);
+  Layer paving(street);
   const GroundPlan plan = planGround();
   for (int y = 0; y < kHeight; ++y) {
     for (int x = 0; x < kWidth; ++x) paving.tile(x, y, plan.tileAt(x, y));
@@ -424,12 +297,6 @@ Demo composeDemo() {
     paving.tile(x, y, canalLilies());
   }
 
-  Layer tracks(rails, 0);
-  layRails(tracks);
-  Layer things(yard, kYardColumns);
-  Layer front(yard, kYardColumns);
-  placeThings(things, front);
-
   Map map;
   map.id = ids.next();
   map.name = "Depot Yard";
@@ -437,19 +304,19 @@ Demo composeDemo() {
   map.grid = {GridKind::orthogonal, {kTile, kTile}};
   map.bounds = {0, 0, kWidth, kHeight};
   map.layers = {makeLayer(ids, "Paving", "ground", 2, std::move(paving.cells)),
-                makeLayer(ids, "Rails", "tracks", 4, std::move(tracks.cells)),
-                makeLayer(ids, "Sheds & trams", "things", 1, std::move(things.cells)),
-                makeLayer(ids, "Awnings", "in front", 0, std::move(front.cells))};
+                makeLayer(ids, "Rails", "tracks", 4, {}),
+                makeLayer(ids, "Sheds & trams", "things", 1, {}),
+                makeLayer(ids, "Awnings", "in front", 0, {})};
   QuiltFacts opening = demo.quilt.facts();
   opening.opensWith = map.id;
   opening.roles.insert(opening.roles.begin() + 1, "tracks");
   demo.quilt = demo.quilt.with(std::move(opening)).with(std::move(map));
   for (const Scenery& scenery : {quayside(), roofMarket(), wardBoard(), canalLocks()}) addScenery(demo, ids, scenery);
   const SheetSlot ripples = addRipples(demo, ids);
-  const SheetSlot props = addProps(demo, ids);
+  addProps(demo, ids);
   addLoft(demo, ids);
   doEditLists(demo);
-  enliven(demo, plan, ripples, props);
+  enliven(demo, plan, ripples);
   sortIntoPiles(demo);
   return demo;
 }

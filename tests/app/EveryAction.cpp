@@ -2,6 +2,7 @@
 // else has an effect that can be seen.
 #include <QApplication>
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
@@ -294,6 +295,15 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return room->canvas()->view().whole;
       case ActionId::gridLines: return changed(&Desk::gridLines);
+      case ActionId::looseJoints: return changed(&Desk::showsJoints);
+      case ActionId::nextJoint: {
+        // The demo has none, and it says so.
+        trigger(id);
+        awaitWork();
+        const auto said = room->findChildren<QLabel*>();
+        return std::any_of(said.begin(), said.end(),
+                           [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
+      }
       case ActionId::rulers: return changed(&Desk::rulers);
       case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
       case ActionId::goToTable:

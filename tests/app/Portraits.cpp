@@ -38,7 +38,8 @@ TEST_F(Portraits, ATreeIsHeldOverTheYard) {
 TEST_F(Portraits, TheWholeYardAtOnce) {
   hand.click(room->canvas(), onMap({28, 9}), Qt::RightButton);
   hand.moveTo(room->canvas(), onMap({10, 20}));
-  EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Brush on Sheds & trams"));
+  EXPECT_TRUE(room->canvas()->tagText().startsWith(QStringLiteral("Brush on Sheds & trams · ")))
+      << "a piece of a tram by itself is cut off";
   picture("whole-map");
 }
 

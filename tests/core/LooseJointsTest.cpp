@@ -34,7 +34,7 @@ class LooseJoints : public testing::Test {
   std::vector<LooseJoint> after(const std::vector<std::uint32_t>& row, CellRect part = {-4, -4, 16, 8}) {
     map_ = *laid_.quilt.mapNamed("Yard");
     map_.grid.cell = {4, 4};
-    for (auto& layer : map_.layers) layer.edit([](TilesLayer& one) { one.cells = {}; });
+    for (Shared<TilesLayer>& layer : map_.layers) layer.edit([](TilesLayer& one) { one.cells = {}; });
     map_.layers[1].edit([&](TilesLayer& layer) {
       for (std::size_t i = 0; i < row.size(); ++i) {
         // As high as the map, so that only its left and right are of interest.

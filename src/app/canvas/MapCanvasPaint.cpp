@@ -584,9 +584,9 @@ void MapCanvas::paintJoints(QPainter& painter) const {
   const auto grid = makeGrid(session_->map()->grid);
   const auto shown = makeGrid(map()->grid);
   QVector<QLineF> lines;
-  for (const auto& [layer, joint] : marked) {
-    const TilesLayer* on = ghostBase().layer({map()->id, layer});
-    const QPoint shift = on ? deviceShift(map()->planeOf(*on), scale()) : QPoint();
+  for (const auto& [on, joint] : marked) {
+    const TilesLayer* layer = ghostBase().layer({map()->id, on});
+    const QPoint shift = layer ? deviceShift(map()->planeOf(*layer), scale()) : QPoint();
     const auto corner = [&](PixelPos at) {
       return fromDevice(scale().toDevice(PixelRect{at.x, at.y, 1, 1}).translated(shift)).topLeft();
     };

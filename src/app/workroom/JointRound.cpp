@@ -43,7 +43,8 @@ void JointRound::next(Session& session) {
 
 void JointRound::go(Session& session) {
   if (found_.empty()) return Q_EMIT said(tr("No loose joint on this map."));
-  const auto& [layer, joint] = found_[next_ % found_.size()];
+  const LooseJoint& joint = found_[next_ % found_.size()].joint;
+  const Id layer = found_[next_ % found_.size()].layer;
   const Map& map = *session.map();
   const PixelPos plane = map.planeOf(*map.layer(layer));
   const PixelRect box = makeGrid(map.grid)->cellBox(joint.cell);

@@ -12,6 +12,13 @@ constexpr int kHardlyAnything = 1;                     // solid patches at a sid
 constexpr int kLeastDifference = 2 * kMostDifference;  // what is cut off is seen at a glance
 constexpr int kMadeFor = kMostDifference / 2;          // a tile that belongs there fits better than most
 
+// Whether the picture of the one goes over into that of the other, or neither shows anything but a shadow there.
+bool isMadeFor(const TileSide& one, const TileSide& other) {
+  if (one.goesOn || other.goesOn) return false;
+  const bool nothing = one.solid <= kHardlyAnything && other.solid <= kHardlyAnything;
+  return nothing || differenceOf(one, other) <= kMadeFor;
+}
+
 }  // namespace
 
 bool JointBook::carriesOn(Cell cell, int side, Cell beyond) {
@@ -48,8 +55,7 @@ std::optional<TileRef> JointBook::lookedUp(Cell cell, int side, Cell beyond) {
         const Cell middle({slot, number}, turn);
         const TileSide* near = sides_.of(middle, sides_.facing(side));
         const TileSide* far = sides_.of(middle, side);
-        if (near && far && !near->goesOn && !far->goesOn && differenceOf(here, *near) <= kMadeFor &&
-            differenceOf(*far, there) <= kMadeFor) {
+        if (near && far && isMadeFor(here, *near) && isMadeFor(*far, there)) {
           return TileRef{slot, number};
         }
       }
