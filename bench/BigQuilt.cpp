@@ -46,7 +46,7 @@ Quilt withBig(int side, int layers, bool dense) {
   big.layers.clear();
   for (int i = 0; i < layers; ++i) {
     const auto from = dense ? 0 : static_cast<std::size_t>(i) % yard.layers.size();
-    TilesLayer layer = yard.layers[from].read();
+    Layer layer = yard.layers[from].read();
     layer.id = ids.next();
     layer.file = "layer-" + std::to_string(i);
     layer.cells = patched(layer.cells, yard.bounds, side);
@@ -66,8 +66,8 @@ Quilt isometricQuilt(int side) {
   big.name = "Isometric";
   big.folder = "isometric";
   big.bounds = {0, 0, side, side};
-  for (Shared<TilesLayer>& layer : big.layers) {
-    layer.edit([&](TilesLayer& one) {
+  for (Shared<Layer>& layer : big.layers) {
+    layer.edit([&](Layer& one) {
       one.id = ids.next();
       one.cells = patched(one.cells, bounds, side);
       one.lifts = {};

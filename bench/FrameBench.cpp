@@ -74,7 +74,7 @@ struct Window {
       : book(
             s.painter.pictures(), [this] { arrivals.release(); }, options) {
     std::vector<Run> split(static_cast<std::size_t>(runs));
-    const std::vector<Shared<TilesLayer>>& layers = s.big().layers;
+    const std::vector<Shared<Layer>>& layers = s.big().layers;
     for (std::size_t i = 0; i < layers.size(); ++i) {
       split[i * static_cast<std::size_t>(runs) / layers.size()].layers.push_back(layers[i]->id);
     }

@@ -89,7 +89,7 @@ void paintAll(Session& session) {
   Desk desk = session.desk();
   desk.map = big;
   desk.tool = Tool::erase;
-  for (const Shared<TilesLayer>& layer : session.quilt().map(big)->layers) {
+  for (const Shared<Layer>& layer : session.quilt().map(big)->layers) {
     desk.activeLayer[big] = layer->id;
     session.setDesk(desk);
     CellPos at{};

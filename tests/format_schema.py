@@ -38,11 +38,18 @@ for path in documents:
         later = field in ("roles", "screen", "opensWith", "table", "order", "seat", "footprint", "facings", "firstShift",
                           "offset", "footing", "pile", "from", "by", "licence", "maySell", "mayTurn", "mayMirrorAcross",
                           "mayMirrorDown", "seeThrough", "shrink", "closesRims", "enlarge", "shelf", "role", "manner",
-                          "ends", "parts", "mix", "neverAlike", "turnsByChance")
+                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "title")
         expect(later, lacking, f"{path} without {field}")
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
 broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")
+broken["layers"][0].update(parallax=[50, 0], tint="#1b2030", blend="add", inGame=False)
 expect(True, broken, "a layer with everything that may be said of it")
+hung = {key: broken["layers"][0][key] for key in ("name", "role", "thread", "stitch")}
+hung.update(id="aaaaaaaaaaac", kind="backdrop", sheet="aaaaaaaaaaad", repeatsAcross=True, fit="screen", shownAt=50)
+expect(True, dict(broken, cloth="#7a86a8", screen=[320, 180], title="The Yard", layers=[hung]), "a map with a backdrop")
+expect(False, dict(broken, layers=[dict(hung, cells="sky.cells")]), "a backdrop with cells")
+expect(False, dict(broken, layers=[dict(hung, fit="tight")]), "a fit that nobody knows")
+expect(False, dict(broken, cloth="blue"), "a colour by its name")
 expect(True, dict(broken, grid="hexagonal-flat", cell=[64, 56], side=32, firstShift=True), "a map of hexagons")
 expect(False, dict(broken, grid="triangular"), "a grid that nobody knows")
 level = {"id": "aaaaaaaaaaab", "kind": "folder", "name": "Level 1", "rise": 32, "order": "by-depth", "layers": [broken["layers"][0]]}

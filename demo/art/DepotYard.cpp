@@ -80,9 +80,9 @@ GroundPlan planGround() {
 }
 
 // Lays tiles of one sheet on one layer.
-class Layer {
+class TileRows {
  public:
-  explicit Layer(SheetSlot slot) : slot_(slot) {}
+  explicit TileRows(SheetSlot slot) : slot_(slot) {}
 
   void tile(int x, int y, unsigned number, bool mirrored = false) {
     cells.set({x, y}, Cell({slot_, number}, Turn{mirrored, 0}));
@@ -112,8 +112,8 @@ void keepPicture(Sheet& sheet, const QImage& picture) {
   sheet.marks = Shared(marksOf(sheet, viewOf(pixels)));
 }
 
-Shared<TilesLayer> makeLayer(IdSource& ids, const char* name, const char* role, int colour, CellGrid cells) {
-  TilesLayer layer;
+Shared<Layer> makeLayer(IdSource& ids, const char* name, const char* role, int colour, CellGrid cells) {
+  Layer layer;
   layer.id = ids.next();
   layer.name = name;
   layer.role = role;
@@ -159,7 +159,7 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
       lifts.set(one.at, one.lift);
     }
     map.layers.push_back(makeLayer(ids, made.name.c_str(), made.role.c_str(), made.colour, std::move(cells)));
-    map.layers.back().edit([&](TilesLayer& layer) {
+    map.layers.back().edit([&](Layer& layer) {
       layer.lifts = std::move(lifts);
       if (!made.level.empty()) layer.folder = levels[made.level];
     });
@@ -280,7 +280,7 @@ Demo composeDemo() {
   add("rails", "B", drawRailsSheet());
   add("yard", "C", drawYardSheet());
 
-  Layer paving(street);
+  TileRows paving(street);
   const GroundPlan plan = planGround();
   for (int y = 0; y < kHeight; ++y) {
     for (int x = 0; x < kWidth; ++x) paving.tile(x, y, plan.tileAt(x, y));

@@ -2,13 +2,16 @@
 
 #include <filesystem>
 #include <iostream>
+#include <sstream>
 #include <set>
 
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
+#include "core/edit/MapFacts.h"
 #include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
+#include "raster/OpenRaster.h"
 #include "raster/PictureFile.h"
 
 namespace uq::cli {
@@ -25,7 +28,7 @@ int refuse(ExitCode code, const std::string& text) {
 }
 
 struct LayerFigures {
-  const TilesLayer* layer;
+  const Layer* layer;
   std::int64_t painted = 0;
   std::set<TileRef> tiles;
 };
@@ -37,7 +40,7 @@ struct MapFigures {
 
 MapFigures figuresOf(const Map& map) {
   MapFigures figures;
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     LayerFigures one{&layer.read(), 0, {}};
     for (const auto& [ref, count] : layer->cells.tally(map.bounds)) {
       one.painted += count;
@@ -159,45 +162,82 @@ int render(const RenderOrder& order) {
   if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
 
   std::set<Id> hidden;
-  for (const Shared<TilesLayer>& layer : map->layers) {
+  for (const Shared<Layer>& layer : map->layers) {
     if (!order.only.empty()) hidden.insert(layer->id);
   }
   const auto named = [&](const std::string& name) {
-    const TilesLayer* layer = map->layerNamed(name);
+    const Layer* layer = map->layerNamed(name);
     if (!layer) std::cerr << "\"" << name << "\" is not the name of exactly one layer of " << map->name << "\n";
     return layer;
   };
   for (const std::string& name : order.only) {
-    const TilesLayer* layer = named(name);
+    const Layer* layer = named(name);
     if (!layer) return kNotOpened;
     hidden.erase(layer->id);
   }
   for (const std::string& name : order.without) {
-    const TilesLayer* layer = named(name);
+    const Layer* layer = named(name);
     if (!layer) return kNotOpened;
     hidden.insert(layer->id);
   }
 
   MapPainter painter(SheetPictures::load(quilt, opened->problems));
-  const std::vector<Run> runs = runsOf(*map, {hidden, {}});
+  Seeing seeing{hidden, {}};
+  if (!order.camera.empty()) seeing.camera = PixelPos{order.camera[0], order.camera[1]};
+  const std::vector<Run> runs = runsOf(*map, seeing);
   const ViewScale scale{order.zoom};
   const PixelRect cells = makeGrid(map->grid)->pixelBounds(map->bounds);
-  const PixelRect pixels = order.exact ? cells : painter.extentOf(quilt, *map, runs);
+  PixelRect pixels = order.exact ? cells : painter.extentOf(quilt, *map, runs);
+  if (seeing.camera) {
+    PixelSize frame = screenOf(quilt, *map);
+    char times = 0;
+    std::istringstream text(order.frame);
+    const bool given = !order.frame.empty();
+    if (given && (!(text >> frame.w >> times >> frame.h) || times != 'x' || frame.w < 1 || frame.h < 1)) {
+      return refuse(kUsage, "--frame is a size like 320x180.");
+    }
+    pixels = {seeing.camera->x, seeing.camera->y, frame.w, frame.h};
+  } else if (!order.frame.empty()) {
+    return refuse(kUsage, "--frame needs --camera, which says where it is.");
+  }
   if (pixels.w * order.zoom > kLargestRender || pixels.h * order.zoom > kLargestRender) {
     return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
   }
-  const QImage picture = painter.draw(quilt, *map, runs, scale, scale.toDevice(pixels));
+  QImage picture(scale.toDevice(pixels).size(), QImage::Format_ARGB32_Premultiplied);
+  picture.fill(map->cloth ? QColor::fromRgb(*map->cloth | 0xff000000u) : QColor(Qt::transparent));
+  painter.drawOver(picture, quilt, *map, runs, scale, scale.toDevice(pixels));
   for (const Error& problem : opened->problems) report(problem);
   if (auto written = writePng(picture, order.output); !written) {
     report(written.error());
     return kNotWritten;
   }
   std::cout << order.output << ": " << map->name << ", " << picture.width() << " × " << picture.height() << " px";
-  if (!(pixels == cells)) {
+  if (!(pixels == cells) && !seeing.camera) {
     const QPoint off = scale.toDevice(cells).topLeft() - scale.toDevice(pixels).topLeft();
     std::cout << ", the map's cells from " << off.x() << ", " << off.y();
   }
   std::cout << "\n";
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+int exportMap(const RenderOrder& order) {
+  if (!order.output.ends_with(".ora")) return render(order);
+  auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
+  if (!opened) {
+    report(opened.error());
+    return kNotOpened;
+  }
+  const Map* map = opened->quilt.mapNamed(order.map);
+  if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
+  MapPainter painter(SheetPictures::load(opened->quilt, opened->problems));
+  for (const Error& problem : opened->problems) report(problem);
+  const auto bytes = openRaster(painter, opened->quilt, *map);
+  const auto written = bytes ? realDisk()->write(order.output, *bytes) : Result<void>(fail(bytes.error()));
+  if (!written) {
+    report(written.error());
+    return kNotWritten;
+  }
+  std::cout << order.output << ": " << map->name << ", " << map->layers.size() << " layers\n";
   return opened->problems.empty() ? kFine : kProblems;
 }
 

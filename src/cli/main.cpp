@@ -39,7 +39,16 @@ int main(int argc, char** argv) {
   render->add_option("--without", order.without, "Leave this layer out (may be given several times)")
       ->allow_extra_args(false);
 
+  render->add_option("--camera", order.camera, "Where the screen's upper left is, X Y: layers move by their parallax")
+      ->expected(2)
+      ->delimiter(',');
+  render->add_option("--frame", order.frame, "With --camera: how much the screen shows, as 320x180");
   render->add_flag("--exact", order.exact, "Only the map's cells: cut what reaches or rises beyond them");
+
+  auto* out = app.add_subcommand("export", "A map as a layered picture (.ora, OpenRaster), or as a PNG");
+  out->add_option("MAP", order.map, "The map's name")->required();
+  out->add_option("-o,--output", order.output, "The file to write: .ora or .png")->required();
+  out->add_option("--quilt", order.quilt, "The quilt's folder (default: the current folder)");
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
@@ -102,5 +111,6 @@ int main(int argc, char** argv) {
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
+  if (out->parsed()) return uq::cli::exportMap(order);
   return uq::cli::check(quilt, joints);
 }

@@ -57,4 +57,60 @@ void blend(QImage& target, QPoint at, const PixelView& source, unsigned opacity)
   }
 }
 
+void tintBy(QImage& picture, QRgb colour) {
+  const auto times = [](unsigned channel, unsigned by) {
+    const unsigned t = channel * by;
+    return (t + (t >> 8) + 0x80) >> 8;
+  };
+  for (int y = 0; y < picture.height(); ++y) {
+    QRgb* row = reinterpret_cast<QRgb*>(picture.scanLine(y));
+    for (int x = 0; x < picture.width(); ++x) {
+      const QRgb p = row[x];
+      row[x] = (p & 0xff000000u) | times(p >> 16 & 255, colour >> 16 & 255) << 16 |
+               times(p >> 8 & 255, colour >> 8 & 255) << 8 | times(p & 255, colour & 255);
+    }
+  }
+}
+
+namespace {
+
+// Premultiplied channels, 0 .. 1, of what is laid and what is below, and the alpha of both.
+template <class Mix>
+void layEach(QImage& below, const QImage& above, float opacity, Mix&& mix) {
+  for (int y = 0; y < below.height(); ++y) {
+    QRgb* to = reinterpret_cast<QRgb*>(below.scanLine(y));
+    const QRgb* from = reinterpret_cast<const QRgb*>(above.constScanLine(y));
+    for (int x = 0; x < below.width(); ++x) {
+      if (from[x] == 0) continue;
+      const float as = static_cast<float>(from[x] >> 24) / 255 * opacity;
+      const float ab = static_cast<float>(to[x] >> 24) / 255;
+      QRgb result = 0;
+      for (int shift = 0; shift < 32; shift += 8) {
+        const float s = static_cast<float>(from[x] >> shift & 255) / 255 * opacity;
+        const float b = static_cast<float>(to[x] >> shift & 255) / 255;
+        const float laid = std::clamp(mix(s, b, as, ab), 0.0f, 1.0f);
+        result |= static_cast<QRgb>(laid * 255 + 0.5f) << shift;
+      }
+      to[x] = result;
+    }
+  }
+}
+
+}  // namespace
+
+// The formulas of W3C Compositing and Blending Level 1, for premultiplied colours; alpha is a channel like the others.
+void layOver(QImage& below, const QImage& above, double opacity, Blend blend) {
+  const auto share = static_cast<float>(opacity);
+  switch (blend) {
+    case Blend::normal:
+      return layEach(below, above, share, [](float s, float b, float as, float) { return s + b * (1 - as); });
+    case Blend::multiply:
+      return layEach(below, above, share,
+                     [](float s, float b, float as, float ab) { return s * b + s * (1 - ab) + b * (1 - as); });
+    case Blend::screen:
+      return layEach(below, above, share, [](float s, float b, float, float) { return s + b - s * b; });
+    case Blend::add: return layEach(below, above, share, [](float s, float b, float, float) { return s + b; });
+  }
+}
+
 }  // namespace uq

@@ -7,6 +7,7 @@
 #include <QRect>
 
 #include "core/base/PixelView.h"
+#include "core/document/Layer.h"
 
 namespace uq {
 
@@ -24,6 +25,12 @@ inline QRgb scaledBy(QRgb x, unsigned a) {
 }
 
 inline QRgb over(QRgb source, QRgb below) { return source + scaledBy(below, 255 - qAlpha(source)); }
+
+// Multiplies every pixel with a colour, 0xRRGGBB.
+void tintBy(QImage& picture, QRgb colour);
+
+// Lays a whole picture of the same size over another, with an opacity of 0 .. 1, to the nearest 1/255.
+void layOver(QImage& below, const QImage& above, double opacity, Blend blend);
 
 // Draws `source` with its upper left at `at`, clipped to the target; opacity 0 .. 255.
 void blend(QImage& target, QPoint at, const PixelView& source, unsigned opacity = 255);

@@ -67,7 +67,7 @@ class PlanePainter {
       : map_(map), grid_(grid), kit_(kit), ghost_(ghost), farthest_(ChunkReach::farthest(kit.art, grid)) {}
 
   // False when nothing of the layer lies in the plane.
-  bool paint(Plane& plane, const TilesLayer& layer) {
+  bool paint(Plane& plane, const Layer& layer) {
     const NearChunks near(layer, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art,
                           grid_);
     const CellRect cells = near.cells();
@@ -162,7 +162,7 @@ QRect deviceTouchedBy(const PixelRect& pixels, const Grid& grid, ViewScale scale
   return scale.toDevice(whole).adjusted(-1, -1, 1, 1);
 }
 
-void drawColours(QImage& target, const Map& map, const std::vector<const TilesLayer*>& layers,
+void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>& layers,
                  ViewScale scale, const QRect& device, DrawingKit& kit, const GhostCells* ghost,
                  const std::atomic<bool>* stop) {
   const auto grid = makeGrid(map.grid);
@@ -183,7 +183,7 @@ void drawColours(QImage& target, const Map& map, const std::vector<const TilesLa
     plane.pixels.assign(static_cast<std::size_t>(plane.rect.width()) * static_cast<std::size_t>(plane.rect.height()),
                         0);
     bool painted = false;
-    for (const TilesLayer* layer : layers) painted = painter.paint(plane, *layer) || painted;
+    for (const Layer* layer : layers) painted = painter.paint(plane, *layer) || painted;
     for (std::size_t row = y; painted && row < end; ++row) {
       averageRow(reinterpret_cast<QRgb*>(target.scanLine(static_cast<int>(row))), plane, across, down, down.pixels[row],
                  sums);
@@ -192,7 +192,7 @@ void drawColours(QImage& target, const Map& map, const std::vector<const TilesLa
   }
 }
 
-QImage sampledColours(const Map& map, const std::vector<const TilesLayer*>& layers, CellRect blocks, int step,
+QImage sampledColours(const Map& map, const std::vector<const Layer*>& layers, CellRect blocks, int step,
                       DrawingKit& kit) {
   QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
   picture.fill(Qt::transparent);

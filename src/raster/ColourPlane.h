@@ -8,6 +8,7 @@
 #include <atomic>
 
 #include "core/document/Quilt.h"
+#include "raster/BackdropArt.h"
 #include "raster/CellColours.h"
 #include "raster/ChunkReach.h"
 #include "raster/GhostCells.h"
@@ -20,6 +21,7 @@ struct DrawingKit {
   TileArt art;
   ChunkReach reach;
   CellColours colours;
+  BackdropArt backdrops{};
 };
 
 // True when a map is drawn by colours at this zoom. Only maps of squares are: one cell there is one pixel of a plane.
@@ -31,13 +33,13 @@ QRect deviceTouchedBy(const PixelRect& pixels, const Grid& grid, ViewScale scale
 
 // Draws `layers`, farthest first, into `target`, whose upper left is absolute device pixel `device`. Stops early, with
 // the rest undrawn, once `stop` is set.
-void drawColours(QImage& target, const Map& map, const std::vector<const TilesLayer*>& layers,
+void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>& layers,
                  ViewScale scale, const QRect& device, DrawingKit& kit, const GhostCells* ghost,
                  const std::atomic<bool>* stop);
 
 // The same map at one pixel for `step` × `step` cells, each the colour of one cell in their middle: what is shown where
 // nothing better is ready. Pixel 0, 0 stands for the block (blocks.x0, blocks.y0). Cost: the blocks times the layers.
-QImage sampledColours(const Map& map, const std::vector<const TilesLayer*>& layers, CellRect blocks, int step,
+QImage sampledColours(const Map& map, const std::vector<const Layer*>& layers, CellRect blocks, int step,
                       DrawingKit& kit);
 
 }  // namespace uq

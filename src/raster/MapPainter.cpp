@@ -111,7 +111,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     }
   };
   for (std::size_t i = 0; i < run.layers.size(); ++i) {
-    const TilesLayer* layer = map.layer(run.layers[i]);
+    const Layer* layer = map.layer(run.layers[i]);
     if (!layer) continue;
     const PixelPos shift = run.shiftOf(i);
     const QRect own = device.translated(-deviceShift(shift, scale));
@@ -217,14 +217,21 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
 
 QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                            const GhostCells* ghost, const std::atomic<bool>* stop) {
+  if (run.backdrop) {
+    QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
+    picture.fill(Qt::transparent);
+    if (!kit_.backdrops.draw(picture, quilt, map, *run.backdrop, pictures(), scale, device)) return {};
+    if (run.tint != kNoTint) tintBy(picture, run.tint);
+    return picture;
+  }
   prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
   const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
   const bool colours = drawsColours(*grid, scale) && run.shifts.empty();
-  std::vector<const TilesLayer*> layers;
+  std::vector<const Layer*> layers;
   bool any = false;
   for (std::size_t i = 0; i < run.layers.size(); ++i) {
-    const TilesLayer* layer = map.layer(run.layers[i]);
+    const Layer* layer = map.layer(run.layers[i]);
     if (!layer) continue;
     const PixelRect pixels = scale.covering(device.translated(-deviceShift(run.shiftOf(i), scale)));
     const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
@@ -241,45 +248,90 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
   } else {
     drawTiles(picture, map, run, scale, device, ghost, stop);
   }
+  if (run.tint != kNoTint) tintBy(picture, run.tint);
   return stop && stop->load(std::memory_order_relaxed) ? QImage() : picture;
+}
+
+QPainter::CompositionMode modeOf(Blend blend) {
+  switch (blend) {
+    case Blend::multiply: return QPainter::CompositionMode_Multiply;
+    case Blend::screen: return QPainter::CompositionMode_Screen;
+    case Blend::add: return QPainter::CompositionMode_Plus;
+    case Blend::normal: break;
+  }
+  return QPainter::CompositionMode_SourceOver;
+}
+
+void MapPainter::drawOver(QImage& below, const Quilt& quilt, const Map& map, const std::vector<Run>& runs,
+                          ViewScale scale, const QRect& device, const GhostCells* ghost) {
+  for (const Run& run : runs) {
+    const QRect own = device.translated(-run.shift(scale));
+    QImage one = drawRun(quilt, map, run, scale, own, ghost);
+    if (one.isNull()) continue;
+    if (run.backdrop) {
+      // What hangs beyond the map is not shown.
+      const QRect hangs = boundsOf(quilt, map, run, scale).translated(-own.topLeft());
+      if (!hangs.contains(one.rect())) {
+        QPainter painter(&one);
+        painter.setCompositionMode(QPainter::CompositionMode_Clear);
+        for (const QRect& beyond : QRegion(one.rect()).subtracted(hangs)) painter.fillRect(beyond, Qt::transparent);
+      }
+    }
+    if (run.blend == Blend::normal && run.opacity == 100) {
+      blend(below, {}, viewOf(one));
+    } else {
+      layOver(below, one, run.opacity / 100.0, run.blend);
+    }
+  }
 }
 
 QImage MapPainter::draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale,
                         const QRect& device, const GhostCells* ghost) {
-  QImage picture;
-  for (const Run& run : runs) {
-    QImage one = drawRun(quilt, map, run, scale, device.translated(-run.shift(scale)), ghost);
-    if (one.isNull()) continue;
-    if (picture.isNull() && run.opacity == 100) {
-      picture = std::move(one);
-      continue;
-    }
-    if (picture.isNull()) {
-      picture = QImage(device.size(), QImage::Format_ARGB32_Premultiplied);
-      picture.fill(Qt::transparent);
-    }
-    blend(picture, {}, viewOf(one), run.alpha());
-  }
-  if (picture.isNull()) {
-    picture = QImage(device.size(), QImage::Format_ARGB32_Premultiplied);
-    picture.fill(Qt::transparent);
-  }
+  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
+  picture.fill(Qt::transparent);
+  drawOver(picture, quilt, map, runs, scale, device, ghost);
   return picture;
 }
 
 QImage MapPainter::sample(const Quilt& quilt, const Map& map, const Run& run, CellRect blocks, int step) {
+  if (run.backdrop) return sampledBackdrop(quilt, map, *run.backdrop, blocks, step);
   prepare(quilt, map);
-  std::vector<const TilesLayer*> layers;
+  std::vector<const Layer*> layers;
   for (const Id id : run.layers) {
-    if (const TilesLayer* layer = map.layer(id)) layers.push_back(layer);
+    if (const Layer* layer = map.layer(id)) layers.push_back(layer);
   }
   return sampledColours(map, layers, blocks, step, kit_);
 }
 
+QImage MapPainter::sampledBackdrop(const Quilt& quilt, const Map& map, const Backdrop& backdrop, CellRect blocks,
+                                   int step) {
+  QImage picture(std::max(1, blocks.width()), std::max(1, blocks.height()), QImage::Format_ARGB32_Premultiplied);
+  picture.fill(Qt::transparent);
+  const Sheet* sheet = quilt.sheet(backdrop.sheet);
+  const auto place = hungAt(quilt, map, backdrop);
+  const QImage whole = place ? pictures().picture(*sheet) : QImage();
+  // Only squares are drawn by blocks that lie as their pixels do.
+  if (whole.isNull() || map.grid.kind != GridKind::orthogonal) return picture;
+  const PixelSize cell = map.grid.cell;
+  const PixelRect area{blocks.x0 * step * cell.w, blocks.y0 * step * cell.h, blocks.width() * step * cell.w,
+                       blocks.height() * step * cell.h};
+  const PixelRect covered = hungOver(quilt, map, backdrop, area);
+  if (covered.empty()) return picture;
+  QPainter painter(&picture);
+  painter.setRenderHint(QPainter::SmoothPixmapTransform);
+  painter.scale(1.0 / (step * cell.w), 1.0 / (step * cell.h));
+  painter.translate(-area.x, -area.y);
+  QBrush brush(whole);
+  brush.setTransform(QTransform::fromScale(static_cast<double>(place->w) / whole.width(),
+                                           static_cast<double>(place->h) / whole.height()));
+  painter.fillRect(QRect(covered.x, covered.y, covered.w, covered.h), brush);
+  return picture;
+}
+
 std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& after, LayerAt at) {
   const Map& map = *after.map(at.map);
-  const TilesLayer& then = *before.layer(at);
-  const TilesLayer& now = *after.layer(at);
+  const Layer& then = *before.layer(at);
+  const Layer& now = *after.layer(at);
   std::vector<CellRect> differences;
   if (!then.cells.sameAs(now.cells)) differences = CellGrid::differences(then.cells, now.cells);
   if (!then.lifts.cells().sameAs(now.lifts.cells())) {
@@ -344,7 +396,7 @@ std::vector<PickedTile> MapPainter::tilesAt(const Quilt& quilt, const Map& map, 
   for (const DrawGroup& group : drawGroups(map)) {
     ++groupNumber;
     int layerNumber = 0;
-    for (const TilesLayer* layer : group.layers) {
+    for (const Layer* layer : group.layers) {
       ++layerNumber;
       if (hidden.contains(layer->id)) continue;
       const PixelPos plane = map.planeOf(*layer);
@@ -390,7 +442,7 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
   prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
   PixelRect area;
-  const TilesLayer* own = map.layer(ghost.layer);
+  const Layer* own = map.layer(ghost.layer);
   if (!own) return area;
   int foot = kFarthestPixel;  // of the ghost's cell that is drawn first
   for (const auto& [at, cell, lift] : ghost.cells) {
@@ -405,7 +457,7 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
   const PixelRect ghosts = area;
   const Reach farthest = ChunkReach::farthest(kit_.art, *grid);
   for (const Id id : run->layers) {
-    const TilesLayer& layer = *map.layer(id);
+    const Layer& layer = *map.layer(id);
     const PixelPos plane = map.planeOf(layer);
     const PixelRect near = moved(ghosts, {-plane.x, -plane.y});
     NearChunks(layer, map.bounds, near, farthest, kit_.reach, kit_.art, *grid)
@@ -420,12 +472,19 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
 }
 
 QRect MapPainter::boundsOf(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale) {
-  prepare(quilt, map);
   const auto grid = makeGrid(map.grid);
+  if (run.backdrop) {
+    constexpr int kFar = kFarthestPixel / 2;
+    const PixelRect own = moved(grid->pixelBounds(map.bounds), {-run.offset.x, -run.offset.y});
+    const PixelRect everywhere{-kFar, -kFar, 2 * kFar, 2 * kFar};
+    const PixelRect all = hungOver(quilt, map, *run.backdrop, run.endless ? everywhere : own);
+    return all.empty() ? QRect() : scale.toDevice(all);
+  }
+  prepare(quilt, map);
   PixelRect all;
   for (std::size_t i = 0; i < run.layers.size(); ++i) {
     Reach farthest = ChunkReach::farthest(kit_.art, *grid);
-    const TilesLayer* layer = map.layer(run.layers[i]);
+    const Layer* layer = map.layer(run.layers[i]);
     if (layer && !layer->lifts.empty()) farthest.up += kMostLift;
     all = all.united(moved(farthest.covered(grid->pixelBounds(map.bounds)), run.shiftOf(i)));
   }
@@ -438,7 +497,7 @@ PixelRect MapPainter::extentOf(const Quilt& quilt, const Map& map, const std::ve
   PixelRect extent = grid->pixelBounds(map.bounds);
   for (const Run& run : runs) {
     for (const Id id : run.layers) {
-      const TilesLayer& layer = *map.layer(id);
+      const Layer& layer = *map.layer(id);
       const PixelPos plane = map.planeOf(layer);
       Reach farthest = ChunkReach::farthest(kit_.art, *grid);
       if (!layer.lifts.empty()) farthest.up += kMostLift;

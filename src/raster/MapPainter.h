@@ -10,6 +10,7 @@
 #pragma once
 
 #include <QImage>
+#include <QPainter>
 #include <atomic>
 #include <optional>
 #include <set>
@@ -27,9 +28,12 @@ struct PickedTile {
   Cell cell;
 };
 
+// Qt's name for the operator of a blend.
+QPainter::CompositionMode modeOf(Blend blend);
+
 class MapPainter {
  public:
-  explicit MapPainter(SheetPictures pictures) : kit_{TileArt(std::move(pictures)), {}, {}} {}
+  explicit MapPainter(SheetPictures pictures) : kit_{TileArt(std::move(pictures)), {}, {}, {}} {}
 
   const SheetPictures& pictures() const { return kit_.art.pictures(); }
   SheetPictures& pictures() { return kit_.art.pictures(); }
@@ -37,6 +41,10 @@ class MapPainter {
   // Draws what lies in `device` (absolute device pixels) into a picture of that size, transparent where nothing is.
   QImage draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale, const QRect& device,
               const GhostCells* ghost = nullptr);
+
+  // The same laid over what is there, which blended layers need.
+  void drawOver(QImage& below, const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale,
+                const QRect& device, const GhostCells* ghost = nullptr);
 
   // The layers of one run, without the run's offset and opacity. The null picture when nothing is there, or when `stop`
   // was set meanwhile.
@@ -69,6 +77,7 @@ class MapPainter {
   void prepare(const Quilt& quilt, const Map& map);
   void drawTiles(QImage& target, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                  const GhostCells* ghost, const std::atomic<bool>* stop);
+  QImage sampledBackdrop(const Quilt& quilt, const Map& map, const Backdrop& backdrop, CellRect blocks, int step);
   PixelRect placeOf(const Grid& grid, CellPos at, Cell cell, int lift);
 
   DrawingKit kit_;

@@ -2,7 +2,7 @@
 
 namespace uq {
 
-NearChunks::NearChunks(const TilesLayer& layer, CellRect bounds, const PixelRect& pixels, const Reach& most,
+NearChunks::NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pixels, const Reach& most,
                        ChunkReach& reach, TileArt& art, const Grid& grid) {
   Reach farthest = most;
   if (!layer.lifts.empty()) farthest.up += kMostLift;

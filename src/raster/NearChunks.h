@@ -19,7 +19,7 @@ class NearChunks {
   };
 
   // `farthest` is ChunkReach::farthest; cells outside `bounds` never matter.
-  NearChunks(const TilesLayer& layer, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
+  NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
              TileArt& art, const Grid& grid);
 
   // All cells that matter lie in here; empty when there are none.

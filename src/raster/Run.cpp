@@ -10,13 +10,13 @@ QPoint deviceShift(PixelPos shift, ViewScale scale) {
   return {device(shift.x), device(shift.y)};
 }
 
-QPoint Run::shift(ViewScale scale) const { return deviceShift(offset, scale); }
+QPoint Run::shift(ViewScale scale) const { return deviceShift({offset.x + moved.x, offset.y + moved.y}, scale); }
 
 std::vector<DrawGroup> drawGroups(const Map& map) {
   std::vector<DrawGroup> groups;
   Id last;  // the folder of the last group by depth; empty: the map itself
   const bool mapByDepth = map.drawOrder() == DrawOrder::byDepth;
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     const LayerFolder* folder = map.layerFolder(layer->folder);
     const bool byDepth = (folder ? map.drawOrder(*folder) : map.drawOrder()) == DrawOrder::byDepth;
     const Id owner = byDepth && !mapByDepth ? layer->folder : Id();
@@ -27,7 +27,7 @@ std::vector<DrawGroup> drawGroups(const Map& map) {
   for (DrawGroup& group : groups) {
     if (!group.byDepth) continue;
     std::stable_sort(group.layers.begin(), group.layers.end(),
-                     [&](const TilesLayer* a, const TilesLayer* b) { return map.riseOf(*a) < map.riseOf(*b); });
+                     [&](const Layer* a, const Layer* b) { return map.riseOf(*a) < map.riseOf(*b); });
   }
   return groups;
 }
@@ -36,17 +36,28 @@ std::vector<Run> runsOf(const Map& map, const Seeing& seeing) {
   std::vector<Run> runs;
   for (const DrawGroup& group : drawGroups(map)) {
     bool together = false;  // whether the next layer may join the last run
-    for (const TilesLayer* layer : group.layers) {
+    Parallax parallax;      // of the last run
+    for (const Layer* layer : group.layers) {
       if (seeing.hidden.contains(layer->id)) continue;
       const bool faint = !seeing.clear.empty() && layer->id != seeing.clear;
-      const int opacity = faint ? (layer->opacity * kFaint + 50) / 100 : layer->opacity;
-      // A layer that is see-through by itself shows each of its pixels once, so it is laid as a whole. Faint ones may
-      // fade together.
-      const bool alone = layer->opacity != 100;
+      const int opacity = faint ? (layer->opacity * seeing.faint + 50) / 100 : layer->opacity;
+      if (opacity == 0) continue;
+      if (layer->kind == LayerKind::pins) continue;
+      // A layer that is see-through by itself shows each of its pixels once, so it is laid as a whole.
+      const bool alone =
+          layer->opacity != 100 || layer->tint != kNoTint || layer->blend != Blend::normal || !layer->holdsTiles();
       const PixelPos plane = map.planeOf(*layer);
-      const bool alike = together && !alone && runs.back().opacity == opacity;
-      if (!alike || (!group.byDepth && runs.back().offset != plane)) {
-        runs.push_back({{layer->id}, plane, opacity, false, {}});
+      const bool moves = !(layer->parallax == parallax);
+      const bool alike = group.byDepth && together && !alone && !moves && runs.back().opacity == opacity;
+      parallax = layer->parallax;
+      if (!alike) {
+        Run run{{layer->id}, plane, opacity, false, {}};
+        if (seeing.camera) run.moved = movedBy(parallax, *seeing.camera);
+        run.blend = layer->blend;
+        run.tint = layer->tint;
+        if (layer->kind == LayerKind::backdrop) run.backdrop = layer->backdrop;
+        run.endless = seeing.camera.has_value();
+        runs.push_back(std::move(run));
       } else {
         Run& run = runs.back();
         if (run.shifts.empty() && run.offset != plane) {

@@ -1,12 +1,14 @@
 // Run and DrawGroup: which layers of a map are drawn together, in which order, and kept as one picture.
 //
 // A group is drawn layer by layer, or by depth: cell by cell from the back, whichever layer a cell is on, so that what
-// stands nearer covers what stands behind it. A run is as much of a group as always moves together; a frame lays one
-// picture a run over the other, so the fewer runs, the faster it is. Offset and opacity are applied when a run is laid;
-// its kept pictures know neither, so changing them draws no tile anew. Only in a run by depth whose layers are not
-// shifted alike — levels that rise above one another — each layer's shift is part of the picture.
+// stands nearer covers what stands behind it. A run is what is kept as one picture: a single layer, or as much of a group
+// by depth as moves and looks alike. Offset, camera, opacity and blend are applied when a run is laid; its kept pictures
+// know none of them, nor the order of the layers, so moving, fading, hiding and reordering draw no tile anew. Only in a
+// run by depth whose layers are not shifted alike — levels that rise above one another — each layer's shift is part of
+// the picture.
 #pragma once
 
+#include <optional>
 #include <set>
 #include <vector>
 
@@ -21,10 +23,14 @@ inline constexpr int kFaint = 22;  // per cent
 struct Seeing {
   std::set<Id> hidden;
   Id clear;  // all other layers are faint; empty: none is
+  // Where the upper left of the player's screen is, in map pixels: layers are moved by their parallax. Nothing said:
+  // every layer lies at its offset.
+  std::optional<PixelPos> camera{};
+  int faint = kFaint;  // per cent, how much of the others shows
 };
 
 struct DrawGroup {
-  std::vector<const TilesLayer*> layers;  // as drawn: the farthest first, by depth the lowest first
+  std::vector<const Layer*> layers;  // as drawn: the farthest first, by depth the lowest first
   bool byDepth = false;
 };
 
@@ -38,6 +44,11 @@ struct Run {
   int opacity = 100;              // per cent
   bool byDepth = false;           // only of several layers
   std::vector<PixelPos> shifts{};  // of each layer beside the offset, in map pixels; empty: none is shifted further
+  PixelPos moved{};                // by the camera, in map pixels
+  Blend blend = Blend::normal;
+  Colour tint = kNoTint;
+  std::optional<Backdrop> backdrop{};  // of a backdrop layer; then the run has that one layer
+  bool endless = false;                // a repeated backdrop goes on beyond the map
 
   PixelPos shiftOf(std::size_t layer) const { return shifts.empty() ? PixelPos{} : shifts[layer]; }
   // By how many device pixels the run is shifted.
@@ -46,7 +57,8 @@ struct Run {
   unsigned alpha() const { return static_cast<unsigned>((opacity * 255 + 50) / 100); }
   // Whether the kept pictures of one run are those of the other.
   bool drawsAs(const Run& other) const {
-    return layers == other.layers && byDepth == other.byDepth && shifts == other.shifts;
+    return layers == other.layers && byDepth == other.byDepth && shifts == other.shifts && tint == other.tint &&
+           backdrop == other.backdrop;
   }
   friend bool operator==(const Run&, const Run&) = default;
 };

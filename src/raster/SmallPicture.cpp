@@ -15,8 +15,10 @@ QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, Q
   QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
   picture.fill(Qt::transparent);
   for (const Run& run : runsOf(map, seeing)) {
-    const QImage one = painter.sample(quilt, map, run, blocks, n);
-    blend(picture, {}, viewOf(one), run.alpha());
+    QPainter over(&picture);
+    over.setOpacity(run.alpha() / 255.0);
+    over.setCompositionMode(modeOf(run.blend));
+    over.drawImage(0, 0, painter.sample(quilt, map, run, blocks, n));
   }
   if (map.grid.kind == GridKind::orthogonal) {
     return picture.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
@@ -56,13 +58,14 @@ SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& ma
   return {painter.draw(quilt, map, runsOf(map, seeing), scale, device), whole, fit};
 }
 
-SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const TilesLayer& layer,
+SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const Layer& layer,
                           QSize most) {
   Map alone = map;
-  TilesLayer clear = layer;
+  Layer clear = layer;
   clear.offset = {};
   clear.folder = {};
   clear.opacity = 100;
+  clear.blend = Blend::normal;
   alone.folders.clear();
   alone.layers = {Shared(std::move(clear))};
   return smallPicture(painter, quilt, alone, most);

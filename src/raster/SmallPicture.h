@@ -18,6 +18,6 @@ SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& ma
                           const Seeing& seeing = {});
 
 // One layer alone, clear and in its place.
-SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const TilesLayer& layer, QSize most);
+SmallPicture smallPicture(MapPainter& painter, const Quilt& quilt, const Map& map, const Layer& layer, QSize most);
 
 }  // namespace uq

@@ -8,6 +8,8 @@
 #include <thread>
 #include <tuple>
 
+#include "core/edit/MapFacts.h"
+
 namespace uq {
 
 namespace {
@@ -22,6 +24,7 @@ QRect rectOf(std::pair<int, int> place) {
 
 // How long a swatch may take to draw: measured on a slow machine, dense layers, with tiles and with colours.
 std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale scale, const QRect& device) {
+  if (run.backdrop) return std::chrono::nanoseconds(std::int64_t{device.width()} * device.height() * 2);
   const double w = device.width() / (map.grid.cell.w * scale.zoom);
   const double h = device.height() / (map.grid.cell.h * scale.zoom);
   const double cells = w * h * static_cast<double>(run.layers.size());
@@ -215,10 +218,14 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
     forget([](const RunBook&) { return true; });
     allChanged = true;
     book.quilt = quilt;
+  } else if (!(screenOf(book.quilt, *before) == screenOf(quilt, map))) {
+    forget([](const RunBook& run) { return run.run.backdrop.has_value(); });
+    allChanged = true;
+    book.quilt = quilt;
   } else if (!before->revision.is(map.revision)) {
     std::map<Id, std::vector<PixelRect>> byLayer;
-    for (const Shared<TilesLayer>& layer : map.layers) {
-      const TilesLayer* old = before->layer(layer->id);
+    for (const Shared<Layer>& layer : map.layers) {
+      const Layer* old = before->layer(layer->id);
       if (!old || old->revision.is(layer->revision)) continue;
       byLayer[layer->id] = painter_.changes(book.quilt, quilt, {id, layer->id});
     }
@@ -329,6 +336,7 @@ void SwatchBook::collect() {
                                   [&](const auto& one) { return one->run.drawsAs(job->run); });
     const Map* then = job->quilt.map(job->map);
     if (run == book.runs.end() || !(then->bounds == book.map().bounds)) continue;
+    ++made_;
     Swatch swatch{std::move(job->picture), {}, frame_};
     const auto grid = makeGrid(book.map().grid);
     // Edits since the worker began.
@@ -363,6 +371,7 @@ bool SwatchBook::repair(MapBook& book, RunBook& run, ViewScale scale, Place plac
   const auto end = Clock::now() + likelyCost(book.map(), run.run, scale, swatch.dirty);
   if (end > deadline_ && repaired_) return false;
   repaired_ = true;
+  ++made_;
   const QRect part = swatch.dirty;
   QImage fresh = painter_.drawRun(book.quilt, book.map(), run.run, scale, part);
   swatch.dirty = {};
@@ -471,6 +480,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
     const QPoint origin = window.topLeft() - shift;
     const QRect seen = part.intersected(window).translated(-shift).intersected(map);
     painter.setOpacity(run->run.alpha() / 255.0);
+    painter.setCompositionMode(modeOf(run->run.blend));
     Level& level = run->levels[scale.zoom];
     forEachPlace(seen, [&](Place place) {
       ++frame.swatches;
@@ -479,6 +489,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
           Clock::now() + likelyCost(book.map(), run->run, scale, rectOf(place)) < deadline_) {
         Swatch made{painter_.drawRun(book.quilt, book.map(), run->run, scale, rectOf(place)), {}, 0};
         bytes_ += made.bytes();
+        ++made_;
         found = level.swatches.emplace(place, std::move(made)).first;
       }
       const QRect at = rectOf(place);
@@ -500,6 +511,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
     });
   }
   painter.setOpacity(1);
+  painter.setCompositionMode(QPainter::CompositionMode_SourceOver);
   request(book, scale, window);
   keepWithinBudget();
   return frame;

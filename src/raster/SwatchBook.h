@@ -61,6 +61,8 @@ class SwatchBook {
   Frame paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part);
 
   std::size_t bytes() const { return bytes_; }
+  // How many swatches were drawn so far, whole or in part.
+  std::uint64_t made() const { return made_; }
   // False while workers have something to do.
   bool isIdle() const;
 
@@ -90,6 +92,7 @@ class SwatchBook {
   std::map<Id, std::unique_ptr<MapBook>> maps_;
   MapBook* shown_ = nullptr;
   std::size_t bytes_ = 0;
+  std::uint64_t made_ = 0;
   std::uint64_t frame_ = 0;
   bool repaired_ = false;  // in this frame
   bool anew_ = false;      // the next frame shows something else than the one before

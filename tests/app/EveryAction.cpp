@@ -304,15 +304,24 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return std::any_of(said.begin(), said.end(),
                            [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
       }
+      case ActionId::screenFrame: return changed(&Desk::showsFrame);
+      case ActionId::playCamera: {
+        trigger(id);
+        const bool plays = room->canvas()->playsCamera();
+        trigger(id);
+        return plays && !room->canvas()->playsCamera();
+      }
+      case ActionId::mapFacts: return opens("map-facts");
       case ActionId::rulers: return changed(&Desk::rulers);
       case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
       case ActionId::goToTable:
         room->canvas()->setFocus();
         trigger(id);
         return room->spread()->hasFocus();
+      case ActionId::hangPicture:
       case ActionId::bringIn: {
         bool asked = false;
-        hand.inDialog(QStringLiteral("pictures-dialog"), [&](QWidget& dialog) {
+        hand.inDialog(id == ActionId::bringIn ? QStringLiteral("pictures-dialog") : QStringLiteral("hang-dialog"), [&](QWidget& dialog) {
           asked = true;
           qobject_cast<QDialog*>(&dialog)->reject();
         });

@@ -205,7 +205,7 @@ TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
   room->actions()->action(ActionId::allLayers)->trigger();
   const auto there = [&](CellPos cell) {
     std::vector<Cell> cells;
-    for (const Shared<TilesLayer>& layer : yard().layers) cells.push_back(layer->cells.at(cell));
+    for (const Shared<Layer>& layer : yard().layers) cells.push_back(layer->cells.at(cell));
     return cells;
   };
   const auto tram = there({26, 9});
@@ -491,7 +491,7 @@ TEST_F(PaintingHand, AJointThatDoesNotHoldIsStitchedAndFoundOnTheMap) {
     yard().layers[index]->cells.forEachPainted(yard().bounds, [&](CellPos cell, Cell) {
       if (found) return;
       Map without = yard();
-      without.layers[index].edit([&](TilesLayer& layer) { layer.cells.set(cell, Cell()); });
+      without.layers[index].edit([&](Layer& layer) { layer.cells.set(cell, Cell()); });
       const auto loose = looseJoints(finder.bookFor(session().quilt(), without.grid), without, index,
                                      CellRect{cell.x - 1, cell.y - 1, cell.x + 2, cell.y + 2}, 10);
       const auto now = looseJoints(finder.bookFor(session().quilt(), without.grid), yard(), index,

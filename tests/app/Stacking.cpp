@@ -3,6 +3,7 @@
 #include <QLineEdit>
 
 #include "app/Story.h"
+#include "core/edit/LayerFacts.h"
 
 namespace uq::test {
 
@@ -14,7 +15,7 @@ class Stacking : public Story {
 
   std::vector<std::string> names() {
     std::vector<std::string> names;
-    for (const Shared<TilesLayer>& layer : yard().layers) names.push_back(layer->name);
+    for (const Shared<Layer>& layer : yard().layers) names.push_back(layer->name);
     return names;
   }
   std::string active() { return session().quilt().layer(session().desk().landing())->name; }
@@ -97,7 +98,7 @@ TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
   const Quilt before = session().quilt();
   hand.click(card("Rails"));
   const auto field = [this](const char* name) { return room->stack()->findChild<QLineEdit*>(QLatin1String(name)); };
-  const auto rails = [this]() -> const TilesLayer& { return *yard().layerNamed("Rails"); };
+  const auto rails = [this]() -> const Layer& { return *yard().layerNamed("Rails"); };
   const auto put = [&](const char* name, const char* text) {
     hand.doubleClick(field(name));
     hand.type(QLatin1String(text));
@@ -135,7 +136,8 @@ TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
 TEST_F(Stacking, AShiftedLayerIsPaintedWhereItLies) {
   hand.click(room->table(), onTable("street", 24));
   hand.click(card("Rails"));
-  session().setOffset({10, 6});
+  session().changeLayers(QStringLiteral("Shift"),
+                         [](const Quilt& quilt, LayerAt at) { return withOffset(quilt, at, {10, 6}); });
   settle();
   const QPointF at = onMap({20, 20});
   hand.click(room->canvas(), at);

@@ -11,7 +11,7 @@ namespace {
 
 std::vector<std::string> names(const Map& map) {
   std::vector<std::string> names;
-  for (const Shared<TilesLayer>& layer : map.layers) names.push_back(layer->name);
+  for (const Shared<Layer>& layer : map.layers) names.push_back(layer->name);
   return names;
 }
 
@@ -38,10 +38,10 @@ TEST(ArrangeLayers, ThirtyTwoLayersHaveThirtyTwoThreads) {
   IdSource ids(5);
   Quilt quilt = smallQuilt();
   const Id loft = quilt.mapNamed("Loft")->id;
-  for (const Shared<TilesLayer>& layer : quilt.map(loft)->layers) quilt = deleteLayer(quilt, {loft, layer->id});
+  for (const Shared<Layer>& layer : quilt.map(loft)->layers) quilt = deleteLayer(quilt, {loft, layer->id});
   for (int i = 0; i < 32; ++i) quilt = addLayer(quilt, loft, 0, ids).quilt;
   std::set<std::pair<int, int>> threads;
-  for (const Shared<TilesLayer>& layer : quilt.map(loft)->layers) {
+  for (const Shared<Layer>& layer : quilt.map(loft)->layers) {
     threads.insert({layer->thread.colour, static_cast<int>(layer->thread.pattern)});
   }
   EXPECT_EQ(threads.size(), 32u);
@@ -53,7 +53,7 @@ TEST(ArrangeLayers, ACopyHasTheCellsButANameAndAFileOfItsOwn) {
   const Quilt quilt = smallQuilt();
   const LayerAt paving = layerOf(quilt, "Yard", "Paving");
   const LayerAdded added = duplicateLayer(quilt, paving, ids);
-  const TilesLayer* copy = added.quilt.layer({paving.map, added.layer});
+  const Layer* copy = added.quilt.layer({paving.map, added.layer});
   EXPECT_THAT(names(*added.quilt.map(paving.map)), ElementsAre("Paving", "Paving copy", "Sheds", "Awnings"));
   EXPECT_EQ(copy->cells, quilt.layer(paving)->cells);
   EXPECT_EQ(copy->file, "paving-copy");

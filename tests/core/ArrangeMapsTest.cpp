@@ -58,7 +58,7 @@ TEST(ArrangeMaps, ACopySharesNoIdAndNoName) {
   std::set<Id> seen;
   for (const Map* map : {&yard, &copy}) {
     EXPECT_TRUE(seen.insert(map->id).second);
-    for (const Shared<TilesLayer>& layer : map->layers) EXPECT_TRUE(seen.insert(layer->id).second);
+    for (const Shared<Layer>& layer : map->layers) EXPECT_TRUE(seen.insert(layer->id).second);
   }
   EXPECT_TRUE(copy.layers[0]->cells == yard.layers[0]->cells);
 }

@@ -49,7 +49,7 @@ TEST(CellsText, OnePaintedCellChangesAtMostThreeLines) {
 RC_GTEST_PROP(CellsText, ReadsBackWhatItWrites, ()) {
   const Quilt quilt = *editOf(*editOf(*editOf(smallQuilt())));
   for (const auto& map : quilt.maps()) {
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       Quilt reader = quilt;
       const std::string text = writeCells(layer->cells, quilt);
       const CellsRead back = read(text, reader);

@@ -12,7 +12,7 @@ namespace {
 // "Ground up 1 @32" for each layer, farthest first.
 std::vector<std::string> told(const Map& map) {
   std::vector<std::string> lines;
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     lines.push_back(layer->name + " @" + std::to_string(map.riseOf(layer.read())));
   }
   return lines;
@@ -20,7 +20,7 @@ std::vector<std::string> told(const Map& map) {
 
 void expectWhole(const Map& map) {
   std::vector<Id> order;
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     if (layer->folder.empty()) continue;
     ASSERT_NE(map.layerFolder(layer->folder), nullptr);
     if (order.empty() || order.back() != layer->folder) order.push_back(layer->folder);
@@ -117,7 +117,7 @@ RC_GTEST_PROP(Levels, StayWholeWhateverIsDoneToLayers, ()) {
     }
     expectWhole(*quilt.map(id));
     std::set<std::string> files;
-    for (const Shared<TilesLayer>& layer : quilt.map(id)->layers) RC_ASSERT(files.insert(layer->file).second);
+    for (const Shared<Layer>& layer : quilt.map(id)->layers) RC_ASSERT(files.insert(layer->file).second);
   }
 }
 

@@ -34,8 +34,8 @@ class LooseJoints : public testing::Test {
   std::vector<LooseJoint> after(const std::vector<std::uint32_t>& row, CellRect part = {-4, -4, 16, 8}) {
     map_ = *laid_.quilt.mapNamed("Yard");
     map_.grid.cell = {4, 4};
-    for (Shared<TilesLayer>& layer : map_.layers) layer.edit([](TilesLayer& one) { one.cells = {}; });
-    map_.layers[1].edit([&](TilesLayer& layer) {
+    for (Shared<Layer>& layer : map_.layers) layer.edit([](Layer& one) { one.cells = {}; });
+    map_.layers[1].edit([&](Layer& layer) {
       for (std::size_t i = 0; i < row.size(); ++i) {
         // As high as the map, so that only its left and right are of interest.
         for (int y = -4; y < 8; ++y) layer.cells.set({static_cast<int>(i), y}, Cell({laid_.slot, row[i]}, {}));
@@ -72,7 +72,7 @@ TEST_F(LooseJoints, ThatTilesStandBesideNothingIsNoFault) { EXPECT_THAT(after({k
 
 TEST_F(LooseJoints, AnotherLayerMayCarryAPictureOn) {
   ASSERT_FALSE(after({kLeft, kMiddle}, {0, 0, 4, 1}).empty());
-  map_.layers[2].edit([&](TilesLayer& layer) { layer.cells.set({2, 0}, Cell({laid_.slot, kRight}, {})); });
+  map_.layers[2].edit([&](Layer& layer) { layer.cells.set({2, 0}, Cell({laid_.slot, kRight}, {})); });
   JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
   EXPECT_THAT(looseJoints(book, map_, 1, {0, 0, 4, 1}, 1000), IsEmpty());
   EXPECT_FALSE(looseJoints(book, map_, 1, {0, 1, 4, 2}, 1000).empty()) << "only there";
@@ -115,7 +115,7 @@ RC_GTEST_FIXTURE_PROP(LooseJoints, APartHasThoseOfTheWholeOnEveryGrid, ()) {
   map_.grid.firstShift = kind != GridKind::orthogonal && kind != GridKind::diamond && *rc::gen::arbitrary<bool>();
   map_.bounds = {0, 0, 12, 9};
   const auto tiles = *rc::gen::container<std::vector<std::uint32_t>>(108, rc::gen::inRange(0u, 9u));
-  map_.layers[1].edit([&](TilesLayer& layer) {
+  map_.layers[1].edit([&](Layer& layer) {
     for (int i = 0; i < 108; ++i) {
       const std::uint32_t tile = tiles[static_cast<std::size_t>(i)];
       if (tile < 7) layer.cells.set({i % 12, i / 12}, Cell({laid_.slot, tile}, {}));

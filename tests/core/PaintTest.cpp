@@ -477,7 +477,7 @@ TEST(Landing, PartsOfAThingGoToLayersOfTheirRoleElseAsFarAway) {
   const Quilt laid = stroked(quilt, layingOn(paving, tree), {{3, 3}});
   const Map& yard = *laid.mapNamed("Yard");
   const auto front = std::find_if(yard.layers.begin(), yard.layers.end(),
-                                  [](const Shared<TilesLayer>& layer) { return layer->role == "in front"; });
+                                  [](const Shared<Layer>& layer) { return layer->role == "in front"; });
   ASSERT_NE(front, yard.layers.end());
   EXPECT_EQ((*front)->cells.at({3, 2}), tileOf(quilt, "rails", 2));
   // Where there is no such layer, one is made as far away.

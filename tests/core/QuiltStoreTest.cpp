@@ -78,8 +78,8 @@ TEST(QuiltStore, LayersThatSwapTheirNamesKeepTheirCells) {
   Saved saved;
   const LayerAt sheds = layerOf(saved.quilt, "Yard", "Sheds");
   const LayerAt paving = layerOf(saved.quilt, "Yard", "Paving");
-  TilesLayer a = *saved.quilt.layer(sheds);
-  TilesLayer b = *saved.quilt.layer(paving);
+  Layer a = *saved.quilt.layer(sheds);
+  Layer b = *saved.quilt.layer(paving);
   std::swap(a.name, b.name);
   std::swap(a.file, b.file);
   const Quilt swapped = saved.quilt.with(sheds, a).with(paving, b);
@@ -132,7 +132,7 @@ TEST(QuiltStore, KeepsFieldsThatItDoesNotKnow) {
   std::string& map = saved.file("maps/yard/map.json");
   map.replace(map.find("\"bounds\""), 0, "\"weather\": {\"rain\": 0.250, \"wind\": [1, 2]},\n  ");
   std::string& layer = saved.file("maps/yard/map.json");
-  layer.replace(layer.find("\"cells\": \"sheds.cells\""), 0, "\"parallax\": 0.5, ");
+  layer.replace(layer.find("\"cells\": \"sheds.cells\""), 0, "\"shimmer\": 0.5, ");
   std::string& sheet = saved.file("sheets/street.json");
   sheet.replace(sheet.find("{\"number\": 0"), 0, "{\"number\": 3, \"smell\": \"tar\"},\n    ");
   auto opened = saved.open();
@@ -148,7 +148,7 @@ TEST(QuiltStore, KeepsFieldsThatItDoesNotKnow) {
   ASSERT_TRUE(opened->store.save(renamed));
   EXPECT_THAT(saved.file("maps/yard/map.json"),
               HasSubstr("\"weather\": {\n    \"rain\": 0.250,\n    \"wind\": [1, 2]\n  }"));
-  EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"cells\": \"sheds.cells\", \"parallax\": 0.5}"));
+  EXPECT_THAT(saved.file("maps/yard/map.json"), HasSubstr("\"cells\": \"sheds.cells\", \"shimmer\": 0.5}"));
 }
 
 TEST(QuiltStore, IgnoresItselfInVersionControl) {
@@ -401,11 +401,11 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"facing_twice", "sheets/street.json", "\"tiles\"", "\"facings\": [[3, 4, 3, null]], \"tiles\"", 12,
                "4 or 6 tiles"},
         Damage{"footprint", "sheets/street.json", "\"tiles\"", "\"footprint\": [0, 1], \"tiles\"", 12, "from 1 to 64"},
-        Damage{"newer_map", "maps/yard/map.json", "1.4", "2.0", 3, "newer version"},
+        Damage{"newer_map", "maps/yard/map.json", "1.5", "2.0", 3, "newer version"},
         Damage{"broken_sheet", "sheets/street.json", "\"code\"", nullptr, 6, "syntax error"},
         Damage{"sheet_code", "sheets/street.json", "\"A\"", "\"a1\"", 6, "capital letters"},
         Damage{"broken_quilt", "quilt.json", "\"name\"", nullptr, 5, "syntax error"},
-        Damage{"newer_quilt", "quilt.json", "1.4", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
+        Damage{"newer_quilt", "quilt.json", "1.5", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
 // Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
@@ -482,7 +482,7 @@ TEST(QuiltStore, AFolderThatVanishedIsNotMadeAnewByHalf) {
 TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");
-  map.replace(map.find("1.4"), 3, "1.7");
+  map.replace(map.find("1.5"), 3, "1.7");
   map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);

@@ -246,7 +246,7 @@ TEST(FitsHere, FindsTheTileWhoseBordersGoOn) {
     Laid laid(painted);
     Map map = *laid.quilt.mapNamed("Yard");
     map.grid = nearestShape(kind, {4, 4});
-    TilesLayer layer = map.layers.front().read();
+    Layer layer = map.layers.front().read();
     layer.cells = {};
     layer.cells.set({1, 1}, Cell({laid.slot, 0}, {}));
     layer.cells.set({3, 1}, Cell({laid.slot, 1}, {}));

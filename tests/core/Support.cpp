@@ -125,7 +125,7 @@ Map mapNamed(IdSource& ids, const char* name, CellRect bounds, std::initializer_
   map.folder = slugFor(name, {});
   map.bounds = bounds;
   for (const char* layerName : layers) {
-    TilesLayer layer;
+    Layer layer;
     layer.id = ids.next();
     layer.name = layerName;
     layer.role = map.layers.empty() ? "ground" : "things";
@@ -171,7 +171,7 @@ std::string bytes(const Quilt& quilt) {
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       all += writeCells(layer->cells, quilt) + writeNumbers(layer->lifts);
     }
   }
@@ -181,7 +181,7 @@ std::string bytes(const Quilt& quilt) {
 rc::Gen<Quilt> editOf(Quilt quilt) {
   return rc::gen::exec([quilt] {
     const auto& map = *rc::gen::elementOf(quilt.maps());
-    const Shared<TilesLayer> layer = *rc::gen::elementOf(map->layers);
+    const Shared<Layer> layer = *rc::gen::elementOf(map->layers);
     const LayerAt at{map->id, layer->id};
     IdSource ids(*rc::gen::arbitrary<std::uint64_t>());
     const auto street = [&] { return tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile(); };

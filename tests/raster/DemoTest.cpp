@@ -90,7 +90,7 @@ TEST_P(DemoMap, HasItsGridItsSizeAndEnoughDifferentTiles) {
   EXPECT_EQ(map().grid.kind, GetParam().grid);
   EXPECT_EQ(map().bounds, GetParam().bounds);
   std::set<TileRef> tiles;
-  for (const Shared<TilesLayer>& layer : map().layers) {
+  for (const Shared<Layer>& layer : map().layers) {
     for (const auto& [ref, count] : layer->cells.tally(map().bounds)) tiles.insert(ref);
   }
   EXPECT_GE(tiles.size(), GetParam().tiles);
@@ -101,7 +101,7 @@ TEST_P(DemoMap, HasGroundOnEveryCellAndNothingBeyond) {
   for (int y = map().bounds.y0; y < map().bounds.y1; ++y) {
     for (int x = map().bounds.x0; x < map().bounds.x1; ++x) EXPECT_FALSE(ground.at({x, y}).empty()) << x << ", " << y;
   }
-  for (const Shared<TilesLayer>& layer : map().layers) {
+  for (const Shared<Layer>& layer : map().layers) {
     EXPECT_EQ(layer->cells.usedBounds().intersected(map().bounds), layer->cells.usedBounds()) << layer->name;
   }
 }
@@ -112,7 +112,7 @@ TEST_P(DemoMap, NoSixBySixAreaStandsTwiceExceptFills) {
     for (int x = 0; x + 6 <= map().bounds.x1; ++x) {
       std::vector<Cell> area;
       std::set<Cell> things;
-      for (const Shared<TilesLayer>& layer : map().layers) {
+      for (const Shared<Layer>& layer : map().layers) {
         for (int dy = 0; dy < 6; ++dy) {
           for (int dx = 0; dx < 6; ++dx) {
             area.push_back(layer->cells.at({x + dx, y + dy}));
@@ -146,7 +146,7 @@ TEST(Demo, QuaysideHasAQuayOneRiseUpAndThingsOnSeveralCells) {
   EXPECT_EQ(quayside.folders.front().rise, 32);
   int wide = 0;
   int lifted = 0;
-  for (const Shared<TilesLayer>& layer : quayside.layers) {
+  for (const Shared<Layer>& layer : quayside.layers) {
     for (const auto& [ref, count] : layer->cells.tally(quayside.bounds)) {
       wide += opened.quilt.sheetAt(ref.slot)->stanceOf(ref.number).isWide() ? 1 : 0;
     }
@@ -160,7 +160,7 @@ TEST(Demo, QuaysideHasAQuayOneRiseUpAndThingsOnSeveralCells) {
 TEST(Demo, EveryCellHasGroundAndEveryBorderIsDrawn) {
   const auto opened = openDemo();
   const Map& yard = *opened.quilt.mapNamed("Depot Yard");
-  const TilesLayer& paving = *yard.layerNamed("Paving");
+  const Layer& paving = *yard.layerNamed("Paving");
   // Which ground a plain ground tile shows; -1 for borders and single tiles.
   const auto ground = [&](CellPos at) {
     const TileRef tile = paving.cells.at(at).tile();
@@ -188,7 +188,7 @@ TEST(Demo, AtLeastFiveThingsOfSeveralTilesCastAShadow) {
   const auto pictures = SheetPictures::load(opened.quilt, problems);
   const Map& yard = *opened.quilt.mapNamed("Depot Yard");
   std::set<TileRef> used;
-  for (const Shared<TilesLayer>& layer : yard.layers) {
+  for (const Shared<Layer>& layer : yard.layers) {
     for (const auto& [ref, count] : layer->cells.tally(yard.bounds)) used.insert(ref);
   }
   SheetSlot slot = 0;

@@ -308,17 +308,17 @@ TEST(Runs, LevelsByDepthAreOneRunAndFoldersByLayersPartIt) {
   EXPECT_EQ(drawGroups(scene.yard()).size(), 1u);
 }
 
-TEST(Runs, LayersPartWhereTheyMoveOrFadeOnTheirOwn) {
+TEST(Runs, LayersByLayersAreEachARunOfTheirOwn) {
   Scene scene;
   const Id ground = scene.at("Ground").layer;
   const Id things = scene.at("Things").layer;
-  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground, things}}}));
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}}, {{things}}}));
   EXPECT_EQ(runsOf(scene.yard(), {{ground}, {}}), (std::vector<uq::Run>{{{things}}}));
   EXPECT_EQ(runsOf(scene.yard(), {{}, things}), (std::vector<uq::Run>{{{ground}, {}, kFaint}, {{things}}}));
   scene.quilt = withOffset(scene.quilt, scene.at("Things"), {1, 0});
   EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}}, {{things}, {1, 0}}}));
   scene.quilt = withOffset(scene.quilt, scene.at("Ground"), {1, 0});
-  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground, things}, {1, 0}}}));
+  EXPECT_EQ(runsOf(scene.yard()), (std::vector<uq::Run>{{{ground}, {1, 0}}, {{things}, {1, 0}}}));
   scene.quilt = withOpacity(scene.quilt, scene.at("Ground"), 40);
   EXPECT_EQ(runsOf(scene.yard()).size(), 2u);
 }

@@ -76,7 +76,7 @@ struct Scene {
     yard.grid = grid;
     yard.bounds = bounds;
     for (const char* name : {"Ground", "Things"}) {
-      TilesLayer layer;
+      Layer layer;
       layer.id = ids.next();
       layer.name = name;
       yard.layers.emplace_back(std::move(layer));
@@ -98,7 +98,7 @@ struct Scene {
     level.name = "Level 1";
     level.rise = rise;
     raised.folders = {level};
-    raised.layers[1].edit([&](TilesLayer& layer) { layer.folder = level.id; });
+    raised.layers[1].edit([&](Layer& layer) { layer.folder = level.id; });
     quilt = quilt.with(std::move(raised));
   }
   // Levels, and orders in which they are drawn, as they may come.

@@ -108,7 +108,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
     const QRect all = windowOver(scene, zoom);
     const QRect window(all.x() + *rc::gen::inRange(-300, 600), all.y() + *rc::gen::inRange(-300, 400), 700, 500);
     bool solid = seeing.clear.empty();
-    for (const Shared<TilesLayer>& layer : scene.yard().layers) solid = solid && layer->opacity == 100;
+    for (const Shared<Layer>& layer : scene.yard().layers) solid = solid && layer->opacity == 100;
     const QImage big = scene.draw(zoom, window, seeing);
     RC_ASSERT(difference(show.wholeFrame(zoom, window), big, solid ? 0 : 2) == std::string());
   }

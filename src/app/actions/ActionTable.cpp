@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 
+#include "core/edit/ArrangeLayers.h"
 #include "core/document/PlanView.h"
 
 namespace uq {
@@ -62,6 +63,10 @@ QString needsLayerBeyond(const Situation& s, bool nearer) {
 }
 QString needsNearer(const Situation& s) { return needsLayerBeyond(s, true); }
 QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
+QString needsMerge(const Situation& s) {
+  const QString why = needsLayer(s);
+  return why.isEmpty() ? QString::fromStdString(whyNoMerge(s.quilt, s.desk.landing())) : why;
+}
 QString needsSomethingToDrop(const Situation& s) {
   const bool nothing = !s.inStroke && !s.holdsPaste && s.desk.selection().empty() && s.desk.tool == Tool::select;
   return nothing ? translated(UQ_TEXT("Nothing is under way, and nothing is selected")) : needsMap(s);
@@ -87,7 +92,7 @@ QString needsCorners(const Situation& s) {
   return meet ? QString() : translated(UQ_TEXT("Only on squares and diamonds do four cells meet in a corner"));
 }
 QString needsLevel(const Situation& s) {
-  const TilesLayer* layer = s.quilt.layer(s.desk.landing());
+  const Layer* layer = s.quilt.layer(s.desk.landing());
   if (!layer) return needsLayer(s);
   return layer->folder.empty() ? translated(UQ_TEXT("The active layer lies on the ground, not on a level")) : QString();
 }
@@ -219,6 +224,9 @@ constexpr ActionRow kTable[] = {
      ActsIn::anywhere, true, false, yes},
     {ActionId::listMaps, "list-maps", UQ_TEXT("Maps…"), UQ_TEXT("Find and open any map of this quilt"), "maps",
      "Ctrl+O", Menu::map, ActsIn::anywhere, false, false, needsMap},
+    {ActionId::mapFacts, "map-facts", UQ_TEXT("About the map…"),
+     UQ_TEXT("Its name for players, the cloth behind its layers, the screen and the camera"), "", "Alt+Return", Menu::map,
+     ActsIn::anywhere, false, false, needsMap, kOpensGroup},
     {ActionId::renameMap, "rename-map", UQ_TEXT("Rename the map…"), UQ_TEXT("Give this map another name"), "rename", "",
      Menu::map, ActsIn::anywhere, true, false, needsMap, kOpensGroup},
     {ActionId::duplicateMap, "duplicate-map", UQ_TEXT("Duplicate the map"), UQ_TEXT("Add a copy of this map"), "copy",
@@ -243,6 +251,15 @@ constexpr ActionRow kTable[] = {
      needsFarther},
     {ActionId::addLayer, "add-layer", UQ_TEXT("Add a layer"), UQ_TEXT("Add a layer in front of the active one"),
      "layer-add", "", Menu::layers, ActsIn::anywhere, true, false, needsMap},
+    {ActionId::hangPicture, "hang-picture", UQ_TEXT("Hang a picture…"),
+     UQ_TEXT("Hang a picture behind all layers; dropping it on the map asks the same"), "", "", Menu::layers,
+     ActsIn::anywhere, false, false, needsMap},
+    {ActionId::hangSheet, "hang-sheet", UQ_TEXT("Hang the sheet in hand"),
+     UQ_TEXT("Hang the whole picture of the sheet in hand behind all layers"), "", "", Menu::layers, ActsIn::anywhere,
+     true, false, needsSheetInHand},
+    {ActionId::addPins, "add-pins-layer", UQ_TEXT("Add a layer for pins"),
+     UQ_TEXT("Add a layer on which things stand that are no tiles"), "layer-add", "", Menu::layers, ActsIn::anywhere,
+     true, false, needsMap},
     {ActionId::duplicateLayer, "duplicate-layer", UQ_TEXT("Duplicate the layer"),
      UQ_TEXT("Add a copy of the active layer in front of it"), "copy", "", Menu::layers, ActsIn::anywhere, true, false,
      needsLayer},
@@ -254,6 +271,9 @@ constexpr ActionRow kTable[] = {
     {ActionId::layerFarther, "move-layer-farther", UQ_TEXT("Move the layer farther"),
      UQ_TEXT("Put the active layer behind the next one"), "layer-farther", "Ctrl+Down", Menu::layers, ActsIn::anywhere,
      true, false, needsFarther},
+    {ActionId::mergeDown, "merge-layer-down", UQ_TEXT("Merge the layer down"),
+     UQ_TEXT("Lay its tiles on the layer behind it, and make both one"), "", "Ctrl+Shift+Down", Menu::layers, ActsIn::anywhere,
+     true, false, needsMerge},
     {ActionId::deleteLayer, "delete-layer", UQ_TEXT("Delete the layer"),
      UQ_TEXT("Delete the active layer with all its tiles"), "delete", "", Menu::layers, ActsIn::anywhere, true, false,
      needsLayer},
@@ -291,6 +311,12 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Make all layers but the active one faint"), "fade", "Z", Menu::view, ActsIn::canvas, false, false,
      needsLayer},
 
+    {ActionId::screenFrame, "screen-frame", UQ_TEXT("Screen frame"),
+     UQ_TEXT("Show what the player's screen shows, and every layer moved as there; drag the frame to move the camera"),
+     "screen-frame", "B", Menu::view, ActsIn::canvas, false, false, needsMap},
+    {ActionId::playCamera, "play-camera", UQ_TEXT("Move the camera by itself"),
+     UQ_TEXT("Let the screen frame go along the edges of the map, or stop it"), "", "Shift+B", Menu::view,
+     ActsIn::canvas, false, false, needsMap},
     {ActionId::planView, "plan-view", UQ_TEXT("Plan view"),
      UQ_TEXT("See a slanted map from straight above, as squares"), "plan-view", "P", Menu::view, ActsIn::canvas, false,
      false, needsSlantedMap},

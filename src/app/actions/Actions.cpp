@@ -20,6 +20,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::openWithMap: return map && quilt.facts().opensWith == map->id;
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::looseJoints: return desk.showsJoints;
+    case ActionId::screenFrame: return desk.showsFrame;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;

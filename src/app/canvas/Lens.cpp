@@ -32,7 +32,7 @@ QToolButton* makeSmallButton(const QString& iconName, const QString& tip, QWidge
 }
 
 // The thread of a layer, as a short seam.
-QPixmap seam(const TilesLayer& layer, double ratio) {
+QPixmap seam(const Layer& layer, double ratio) {
   QPixmap pixmap((QSizeF(6, kPicture) * ratio).toSize());
   pixmap.setDevicePixelRatio(ratio);
   pixmap.fill(Qt::transparent);
@@ -91,7 +91,7 @@ QPixmap Lens::pictureOf(Cell cell) const {
   return pixmap;
 }
 
-void Lens::addLayer(const TilesLayer& layer, const QString& level) {
+void Lens::addLayer(const Layer& layer, const QString& level) {
   const Id id = layer.id;
   const Cell cell = layer.cells.at(at_);
   const Desk& desk = session_->desk();
@@ -128,7 +128,7 @@ void Lens::addLayer(const TilesLayer& layer, const QString& level) {
   row->addWidget(thread);
   row->addWidget(picture);
   row->addWidget(go, 1);
-  const std::vector<Shared<TilesLayer>>& layers = session_->map()->layers;
+  const std::vector<Shared<Layer>>& layers = session_->map()->layers;
   const std::size_t index = *session_->map()->layerIndex(id);
   const auto addButton = [&](const char* objectName, const QString& iconName, const QString& tip, bool can,
                              const std::function<void()>& deed) {

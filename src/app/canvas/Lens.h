@@ -28,7 +28,7 @@ class Lens : public QFrame {
 
  private:
   void build(bool withVerbs);
-  void addLayer(const TilesLayer& layer, const QString& level);
+  void addLayer(const Layer& layer, const QString& level);
   void addSwaps(TileRef tile);
   QPixmap pictureOf(Cell cell) const;
   // Closes, then does it.

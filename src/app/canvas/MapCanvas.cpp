@@ -14,12 +14,17 @@
 #include "core/cells/CellReader.h"
 #include "core/document/FrameTime.h"
 #include "core/document/PlanView.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/Region.h"
 #include "core/edit/Turned.h"
 
 namespace uq {
 
 namespace {
+
+constexpr double kFrameReach = 6;  // logical pixels
+constexpr int kCameraTick = 16;     // milliseconds
+constexpr int kCameraSpeed = 160;   // map pixels a second
 
 constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
@@ -37,6 +42,7 @@ MapCanvas::MapCanvas(Actions* actions, QWidget* parent) : QWidget(parent), actio
   setFocusPolicy(Qt::StrongFocus);
   setAttribute(Qt::WA_OpaquePaintEvent);
   setMinimumSize(240, 180);
+  connect(&cameraTimer_, &QTimer::timeout, this, &MapCanvas::stepCamera);
   connect(&ticks_, &QTimer::timeout, this, &MapCanvas::tick);
 }
 
@@ -46,6 +52,7 @@ void MapCanvas::setSession(Session* session) {
   lit_ = {};
   book_.reset();
   jointFinder_.reset();
+  cameraTimer_.stop();
   views_.clear();
   shownMap_ = {};
   fits_ = true;
@@ -128,9 +135,9 @@ QRectF MapCanvas::seenPixels() const {
 int MapCanvas::liftShown() const { return inPlan_ || selects() || takesAway() ? 0 : session_->desk().lift; }
 
 PixelPos MapCanvas::plane() const {
-  const TilesLayer* layer = map() ? quilt().layer(session_->desk().landing()) : nullptr;
+  const Layer* layer = map() ? quilt().layer(session_->desk().landing()) : nullptr;
   if (!layer) return {};
-  const PixelPos at = map()->planeOf(*layer);
+  const PixelPos at = planeOn(*layer);
   return {at.x, at.y - liftShown()};
 }
 
@@ -138,7 +145,61 @@ QPoint MapCanvas::planeShift() const { return deviceShift(plane(), scale()); }
 
 Seeing MapCanvas::seeing() const {
   const Desk& desk = session_->desk();
-  return {desk.hidden, desk.fadesOthers ? desk.landing().layer : Id()};
+  return {desk.hidden, desk.fadesOthers ? desk.landing().layer : Id(), desk.camera(), desk.othersShown};
+}
+
+PixelPos MapCanvas::planeOn(const Layer& layer) const {
+  const PixelPos at = map()->planeOf(layer);
+  const auto camera = session_->desk().camera();
+  const PixelPos by = camera ? movedBy(layer.parallax, *camera) : PixelPos{};
+  return {at.x + by.x, at.y + by.y};
+}
+
+std::optional<QRectF> MapCanvas::frameRect() const {
+  const auto camera = session_ && map() ? session_->desk().camera() : std::nullopt;
+  if (!camera) return std::nullopt;
+  const PixelSize screen = screenOf(quilt(), *map());
+  return fromDevice(scale().toDevice(PixelRect{camera->x, camera->y, screen.w, screen.h}));
+}
+
+QRectF MapCanvas::frameTab() const {
+  const auto frame = frameRect();
+  if (!frame) return {};
+  const QSizeF size(fontMetrics().horizontalAdvance(frameText()) + 2 * kGap, fontMetrics().height() + 6);
+  QRectF tab(frame->topLeft() - QPointF(0, size.height()), size);
+  if (tab.top() < 2) tab.moveTop(std::max(2.0, frame->top() + 4));
+  return tab;
+}
+
+QString MapCanvas::frameText() const {
+  const PixelSize screen = screenOf(quilt(), *map());
+  const PixelPos at = *session_->desk().camera();
+  return tr("Screen %1 × %2 at %3, %4").arg(screen.w).arg(screen.h).arg(at.x).arg(at.y);
+}
+
+bool MapCanvas::isOnFrame(QPointF at) const {
+  const auto frame = frameRect();
+  if (!frame) return false;
+  const bool near = frame->adjusted(-kFrameReach, -kFrameReach, kFrameReach, kFrameReach).contains(at);
+  const bool inside = frame->adjusted(kFrameReach, kFrameReach, -kFrameReach, -kFrameReach).contains(at);
+  return frameTab().contains(at) || (near && !inside);
+}
+
+void MapCanvas::playCamera(bool on) {
+  if (on == cameraTimer_.isActive() || !map()) return;
+  if (!on) return cameraTimer_.stop();
+  Desk desk = session_->desk();
+  desk.showsFrame = true;
+  session_->setDesk(std::move(desk));
+  cameraPlayed_.start();
+  cameraTimer_.start(kCameraTick);
+}
+
+void MapCanvas::stepCamera() {
+  if (!session_ || !map() || !session_->desk().showsFrame) return cameraTimer_.stop();
+  const PixelRect all = makeGrid(map()->grid)->pixelBounds(map()->bounds);
+  const PixelSize screen = screenOf(quilt(), *map());
+  session_->setCamera(cameraOnItsWay(all, screen, static_cast<int>(cameraPlayed_.elapsed() * kCameraSpeed / 1000)));
 }
 
 void MapCanvas::followMap() {
@@ -278,7 +339,7 @@ bool MapCanvas::selects() const { return session_ && session_->desk().tool == To
 QColor MapCanvas::landingThread() const {
   const Stroke* stroke = strokeShown();
   const Landing* landing = stroke && !stroke->landing().layers.empty() ? &stroke->landing() : nullptr;
-  const TilesLayer* layer =
+  const Layer* layer =
       landing ? landing->quilt.layer(landing->layers.front()) : session_->quilt().layer(session_->desk().landing());
   return layer ? Theme::current().thread(layer->thread) : Theme::current().ink;
 }
@@ -330,7 +391,7 @@ GhostCells MapCanvas::ghost() const {
   if (!stroke || stroke->plan().takesAway || stroke->landing().layers.empty()) return ghost;
   if (!stroke->plan().hand.others.empty() || stroke->cells().count() > kMostGhost) return ghost;
   const LayerAt at = stroke->landing().layers.front();
-  const TilesLayer* laid = stroke->quilt().layer(at);
+  const Layer* laid = stroke->quilt().layer(at);
   if (!laid) return ghost;
   ghost.layer = at.layer;
   stroke->cells().forEachStretch([&](CellPos first, int count) {
@@ -396,7 +457,7 @@ QString MapCanvas::tagText() const {
   if (!cell || drag_ != Drag::none || space_) return {};
   const CellSet& selected = session_->desk().selection();
   if (selects()) {
-    const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
+    const Layer* layer = session_->quilt().layer(session_->desk().landing());
     if (selected.contains(*cell) && layer) {
       return session_->desk().options.allLayers ? tr("Move on all layers")
                                                 : tr("Move on %1").arg(QString::fromStdString(layer->name));
@@ -462,7 +523,7 @@ QString MapCanvas::strokeText(const Stroke& stroke) const {
 }
 
 QString MapCanvas::heightText(CellPos cell) const {
-  const TilesLayer* layer = session_->quilt().layer(session_->desk().landing());
+  const Layer* layer = session_->quilt().layer(session_->desk().landing());
   const Map& whole = *session_->map();
   const int level = layer ? whole.levelOf(*layer) : 0;
   const int lift = selects() || takesAway() ? 0 : session_->desk().lift;

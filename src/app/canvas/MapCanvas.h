@@ -78,6 +78,11 @@ class MapCanvas : public QWidget {
   bool holdsStretch() const;
   // Steps the look-alikes of the end that is, or was, dragged.
   void stepLookAlike(int steps);
+  // What the player's screen shows, on the widget, while that is shown.
+  std::optional<QRectF> frameRect() const;
+  // Moves the camera over the map by itself, or stops it.
+  void playCamera(bool on);
+  bool playsCamera() const { return cameraTimer_.isActive(); }
   // Fans out what lies on a cell, layer by layer; of the cell under the pointer or the cursor where none is given.
   void showLens() { openLens(hoveredCell(), selects()); }
   Lens* lens() const { return lens_; }
@@ -113,7 +118,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move, take, refit };
+  enum class Drag { none, stroke, pan, select, move, take, refit, frame };
   enum class Selecting { anew, more, less };
 
   ViewScale scale() const { return {zoom_ * devicePixelRatioF()}; }
@@ -129,6 +134,14 @@ class MapCanvas : public QWidget {
   QPoint planeShift() const;
   // The landing layer's plane in map pixels, and how far above its layer the next stroke is shown.
   PixelPos plane() const;
+  // Where a layer's plane is drawn: with what the camera moves it by.
+  PixelPos planeOn(const Layer& layer) const;
+  // What the player's screen shows, on the widget; its tab; and whether a point is where it can be taken hold of.
+  QRectF frameTab() const;
+  QString frameText() const;
+  bool isOnFrame(QPointF at) const;
+  void paintFrame(QPainter& painter) const;
+  void stepCamera();
   int liftShown() const;
   // "7, 12, up 1": where the next stroke lies, where that is not on the ground; else empty.
   QString heightText(CellPos cell) const;
@@ -258,6 +271,9 @@ class MapCanvas : public QWidget {
   PixelRect taken_;  // what was taken, while the button is down
   int behind_ = 0;
 
+  QTimer cameraTimer_;
+  QElapsedTimer cameraPlayed_;
+  PixelPos cameraFrom_;  // where the frame was when it was taken hold of
   CellSet lit_;
   // While animated tiles are played: when that began, where in sight they lie, and what draws them.
   QTimer ticks_;

@@ -151,7 +151,11 @@ bool MapCanvas::event(QEvent* event) {
 }
 
 void MapCanvas::showCursor() {
-  setCursor(drag_ == Drag::pan ? Qt::ClosedHandCursor : space_ ? Qt::OpenHandCursor : Qt::ArrowCursor);
+  const bool frame = drag_ == Drag::frame || (drag_ == Drag::none && pointer_ && isOnFrame(*pointer_));
+  setCursor(drag_ == Drag::pan ? Qt::ClosedHandCursor
+            : space_           ? Qt::OpenHandCursor
+            : frame            ? Qt::SizeAllCursor
+                               : Qt::ArrowCursor);
 }
 
 void MapCanvas::say(const QString& refusal) {
@@ -176,7 +180,13 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
   const bool pans = event->button() == Qt::MiddleButton || (left && space_);
   dragButton_ = event->button();
   const auto handle = left && !pans ? handleAt(event->position()) : std::nullopt;
-  if (pans) {
+  const bool frames = left && !pans && !handle && isOnFrame(event->position());
+  if (frames) {
+    playCamera(false);
+    drag_ = Drag::frame;
+    pressedAt_ = event->position();
+    cameraFrom_ = *session_->desk().camera();
+  } else if (pans) {
     drag_ = Drag::pan;
     lastPan_ = pressedAt_ = event->position();
     showCursor();
@@ -229,6 +239,11 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       }
       updateOverlay();
       break;
+    case Drag::frame: {
+      const QPointF by = (event->position() - pressedAt_) / zoom_;
+      session_->setCamera({cameraFrom_.x + qRound(by.x()), cameraFrom_.y + qRound(by.y())});
+      break;
+    }
     case Drag::refit:
       moveHandle(event->position());
       update();
@@ -241,6 +256,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     case Drag::select:
     case Drag::move: moveToSelect(event->position()); break;
   }
+  if (session_->desk().showsFrame) showCursor();
   if (hoveredCell() != before) {
     refusal_.clear();
     updateOverlay();

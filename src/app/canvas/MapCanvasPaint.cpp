@@ -60,6 +60,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
     paintTurnMarks(painter);
   }
   paintOutline(painter);
+  paintFrame(painter);
   paintSelection(painter);
   paintGhost(painter);
   paintJoints(painter);
@@ -123,9 +124,9 @@ void MapCanvas::tick() {
                          static_cast<int>(seen.width()) + 3, static_cast<int>(seen.height()) + 3};
   const CellRect within = grid->cellsMeeting(pixels).intersected(here->bounds);
   if (std::int64_t{within.width()} * within.height() <= kMostCellsPlayed) {
-    for (const Shared<TilesLayer>& layer : here->layers) {
+    for (const Shared<Layer>& layer : here->layers) {
       if (session_->desk().hidden.contains(layer->id)) continue;
-      const PixelPos plane = here->planeOf(layer.read());
+      const PixelPos plane = planeOn(layer.read());
       layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {
         if (!animated.contains(cell.tile())) return;
         PixelRect place = session_->painter().placeOf(quilt(), *here, at, cell, layer->lifts.at(at));
@@ -205,7 +206,7 @@ QRect MapCanvas::overlay() const {
     area.adjust(-kReach, -kReach, kReach, kReach);
   }
   // Down to the ground under what is raised, and up to it from what is sunk.
-  const TilesLayer* layer = quilt().layer(session_->desk().landing());
+  const Layer* layer = quilt().layer(session_->desk().landing());
   if (const int height = layer ? map()->riseOf(*layer) + liftShown() : 0; height != 0) {
     const QPointF down(0, deviceShift({0, height}, scale()).y() / devicePixelRatioF());
     area = area.united(boxAround(cells).translated(down));
@@ -222,7 +223,7 @@ void MapCanvas::updateOverlay() {
 }
 
 void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& place) const {
-  const std::vector<Shared<TilesLayer>>& layers = map()->layers;
+  const std::vector<Shared<Layer>>& layers = map()->layers;
   const bool blank = std::all_of(layers.begin(), layers.end(), [](const auto& one) { return one->cells.empty(); });
   if (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none) return;
   painter.setPen(Theme::linen().paper);
@@ -241,7 +242,7 @@ void MapCanvas::paintEmpty(QPainter& painter) const {
 
 void MapCanvas::paintGround(QPainter& painter, const QRectF& part) const {
   const auto grid = makeGrid(map()->grid);
-  const QColor ground = Theme::current().surround.lighter(118);
+  const QColor ground = map()->cloth ? QColor::fromRgb(*map()->cloth | 0xff000000u) : Theme::current().surround.lighter(118);
   if (map()->grid.kind == GridKind::orthogonal) {
     const QRectF place = fromDevice(scale().toDevice(grid->pixelBounds(map()->bounds)));
     painter.fillRect(place.intersected(part), ground);
@@ -318,9 +319,9 @@ void MapCanvas::paintTurnMarks(QPainter& painter) const {
   const PixelSize cell = map()->grid.cell;
   if (map()->grid.kind == GridKind::orthogonal || std::min(cell.w, cell.h) * zoom_ < kMarksFrom) return;
   const Theme& theme = Theme::current();
-  for (const Shared<TilesLayer>& layer : map()->layers) {
+  for (const Shared<Layer>& layer : map()->layers) {
     if (session_->desk().hidden.contains(layer->id)) continue;
-    const QPoint shift = deviceShift(map()->planeOf(layer.read()), scale());
+    const QPoint shift = deviceShift(planeOn(layer.read()), scale());
     const QRect window = QRect(origin_, deviceSize()).translated(-shift);
     const CellRect seen = grid->cellsMeeting(scale().covering(window)).intersected(map()->bounds);
     CellReader reader(layer->cells);
@@ -434,7 +435,7 @@ void MapCanvas::paintGhost(QPainter& painter) {
 
 // What lies above the ground hangs on a line over the cells that it is above.
 void MapCanvas::paintPlumbLine(QPainter& painter, const CellSet& cells, const QVector<QLineF>& outline) const {
-  const TilesLayer* layer = quilt().layer(session_->desk().landing());
+  const Layer* layer = quilt().layer(session_->desk().landing());
   const int height = layer ? map()->riseOf(*layer) + liftShown() : 0;
   if (height == 0 || cells.empty()) return;
   const QPointF down(0, deviceShift({0, height}, scale()).y() / devicePixelRatioF());
@@ -470,7 +471,7 @@ void MapCanvas::paintOutcome(QPainter& painter, const Stroke& stroke) {
   const std::vector<Run> runs = runsOf(here, seeing());
   PixelRect area;
   for (const LayerAt at : stroke.landing().layers) {
-    const TilesLayer* layer = after.layer(at);
+    const Layer* layer = after.layer(at);
     if (!layer) continue;
     GhostCells own{at.layer, {}};
     stroke.cells().forEachStretch([&](CellPos first, int count) {
@@ -561,7 +562,7 @@ std::vector<MapCanvas::JointAt> MapCanvas::jointsInSight() const {
   for (std::size_t i = 0; i < here.layers.size(); ++i) {
     const Id layer = here.layers[i]->id;
     if (session_->desk().hidden.contains(layer)) continue;
-    const QPoint shift = deviceShift(map()->planeOf(map()->layers[i].read()), scale());
+    const QPoint shift = deviceShift(planeOn(map()->layers[i].read()), scale());
     const CellRect seen = shown->cellsMeeting(scale().covering(QRect(origin_, deviceSize()).translated(-shift)));
     for (const LooseJoint& joint : looseJoints(book, here, i, seen, kMostJoints)) marked.push_back({layer, joint});
   }
@@ -585,8 +586,8 @@ void MapCanvas::paintJoints(QPainter& painter) const {
   const auto shown = makeGrid(map()->grid);
   QVector<QLineF> lines;
   for (const auto& [on, joint] : marked) {
-    const TilesLayer* layer = ghostBase().layer({map()->id, on});
-    const QPoint shift = layer ? deviceShift(map()->planeOf(*layer), scale()) : QPoint();
+    const Layer* layer = ghostBase().layer({map()->id, on});
+    const QPoint shift = layer ? deviceShift(planeOn(*layer), scale()) : QPoint();
     const auto corner = [&](PixelPos at) {
       return fromDevice(scale().toDevice(PixelRect{at.x, at.y, 1, 1}).translated(shift)).topLeft();
     };
@@ -601,6 +602,23 @@ void MapCanvas::paintJoints(QPainter& painter) const {
   painter.setPen(QPen(theme.ink, 4));
   painter.drawLines(lines);
   drawStitchLines(painter, lines, theme.weld, theme.paper);
+}
+
+void MapCanvas::paintFrame(QPainter& painter) const {
+  const auto frame = frameRect();
+  if (!frame) return;
+  const Theme& theme = Theme::current();
+  QPainterPath beyond;
+  beyond.addRect(QRectF(rect()));
+  beyond.addRect(*frame);
+  QColor shade = theme.surround;
+  shade.setAlpha(150);
+  painter.fillPath(beyond, shade);
+  drawStitches(painter, frame->adjusted(-1.5, -1.5, 1.5, 1.5), theme.madder, theme.paper);
+  const QRectF tab = frameTab();
+  painter.fillRect(tab, theme.madder);
+  painter.setPen(theme.paper);
+  painter.drawText(tab, Qt::AlignCenter, frameText());
 }
 
 QPointF MapCanvas::tagAnchor() const {

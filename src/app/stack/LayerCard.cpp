@@ -5,6 +5,8 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QToolButton>
+#include <algorithm>
+#include <cmath>
 #include <utility>
 
 #include "app/look/Icons.h"
@@ -17,17 +19,23 @@ namespace uq {
 namespace {
 constexpr int kThread = 9;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
-constexpr int kIndent = 14;  // logical pixels
+constexpr int kIndent = 14;   // logical pixels
+constexpr int kBarEnd = 200;  // hundredths, at the right end of the bar
+constexpr int kBarReach = 7;  // logical pixels from the foot that take hold of the bar
+constexpr int kBarSnap = 4;   // hundredths around 0 and 1 that become just that
 }  // namespace
 
 LayerCard::LayerCard(Id layer, bool onLevel, QWidget* parent)
     : QFrame(parent), layer_(layer), indent_(onLevel ? kIndent : 0) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
-  setFixedHeight(46);
+  setFixedHeight(50);
   setFocusPolicy(Qt::TabFocus);
   eye_ = makeToggle(QStringLiteral("eye"));
   lock_ = makeToggle(QStringLiteral("lock"));
-  connect(eye_, &QToolButton::clicked, this, [this] { Q_EMIT eyePressed(layer_); });
+  eye_->installEventFilter(this);
+  connect(eye_, &QToolButton::clicked, this, [this] {
+    if (!std::exchange(alone_, false)) Q_EMIT eyePressed(layer_);
+  });
   connect(lock_, &QToolButton::clicked, this, [this] { Q_EMIT lockPressed(layer_); });
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, kGap / 2, 0);
@@ -35,6 +43,14 @@ LayerCard::LayerCard(Id layer, bool onLevel, QWidget* parent)
   layout->addStretch();
   layout->addWidget(eye_);
   layout->addWidget(lock_);
+}
+
+bool LayerCard::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == eye_ && event->type() == QEvent::MouseButtonDblClick) {
+    alone_ = true;
+    Q_EMIT aloneWanted(layer_);
+  }
+  return QFrame::eventFilter(watched, event);
 }
 
 QToolButton* LayerCard::makeToggle(const QString& name) {
@@ -47,12 +63,17 @@ QToolButton* LayerCard::makeToggle(const QString& name) {
   return button;
 }
 
-void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool locked) {
+void LayerCard::present(const Layer& layer, bool active, bool also, bool hidden, bool locked) {
   const Theme& theme = Theme::current();
   name_ = QString::fromStdString(layer.name);
   role_ = QString::fromStdString(layer.role);
+  if (layer.kind == LayerKind::backdrop && layer.role != "backdrop") role_ = tr("%1, backdrop").arg(role_);
+  if (!layer.inGame) role_ = tr("%1 · not in the game").arg(role_);
   thread_ = layer.thread;
   active_ = active;
+  also_ = also;
+  parallax_ = layer.parallax;
+  inGame_ = layer.inGame;
   hidden_ = hidden;
   eye_->setIcon(
       icon(hidden ? QStringLiteral("eye-shut") : QStringLiteral("eye-open"), hidden ? theme.softInk : theme.ink));
@@ -63,7 +84,7 @@ void LayerCard::present(const TilesLayer& layer, bool active, bool hidden, bool 
   eye_->setAccessibleName(eye_->toolTip());
   lock_->setAccessibleName(lock_->toolTip());
   setAccessibleName(active ? tr("Layer %1, active").arg(name_) : tr("Layer %1").arg(name_));
-  setToolTip(tr("Paint on %1").arg(name_));
+  setToolTip(layer.holdsTiles() ? tr("Paint on %1").arg(name_) : name_);
   update();
 }
 
@@ -77,13 +98,13 @@ void LayerCard::paintEvent(QPaintEvent*) {
   painter.setRenderHint(QPainter::Antialiasing);
   const Theme& theme = Theme::current();
   const QRectF card = QRectF(rect()).adjusted(indent_ + 1, 1, -1, -1);
-  painter.setPen(QPen(active_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, active_ ? 2 : 1));
+  painter.setPen(QPen(active_ || also_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, active_ ? 2 : 1));
   painter.setBrush(theme.paper);
   painter.drawRoundedRect(card, kCorner, kCorner);
   const QRectF thread(card.left() + 1, card.top() + 1, kThread, card.height() - 2);
   drawThread(painter, thread, thread_);
 
-  const QRectF picture(thread.right() + kGap, (height() - kThumbnail.height()) / 2.0, kThumbnail.width(),
+  const QRectF picture(thread.right() + kGap, (height() - 4 - kThumbnail.height()) / 2.0, kThumbnail.width(),
                        kThumbnail.height());
   painter.fillRect(picture, theme.surround.lighter(150));
   if (!thumbnail_.isNull()) {
@@ -104,30 +125,67 @@ void LayerCard::paintEvent(QPaintEvent*) {
   font.setBold(active_);
   painter.setFont(font);
   painter.setPen(hidden_ ? theme.softInk : theme.ink);
-  const QRectF upper(left, 5, width, height() / 2.0 - 4);
+  const QRectF upper(left, 4, width, height() / 2.0 - 5);
   painter.drawText(upper, Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(width)));
   font.setBold(false);
   font.setPointSizeF(font.pointSizeF() * 0.88);
   painter.setFont(font);
   painter.setPen(theme.softInk);
-  painter.drawText(QRectF(left, height() / 2.0, width, height() / 2.0 - 5), Qt::AlignLeft | Qt::AlignVCenter, role_);
+  painter.drawText(QRectF(left, height() / 2.0 - 2, width, height() / 2.0 - 6), Qt::AlignLeft | Qt::AlignVCenter,
+                   role_);
+
+  const QRectF bar = parallaxBar();
+  painter.setPen(QPen(theme.edge, 1));
+  painter.drawLine(bar.bottomLeft(), bar.bottomRight());
+  const double one = parallaxPoint(100).x();
+  painter.drawLine(QPointF(one, bar.top()), QPointF(one, bar.bottom()));
+  const double to = parallaxPoint(parallax_.across).x();
+  painter.setPen(QPen(parallax_ == Parallax{} ? theme.softInk : theme.madder, 2));
+  painter.drawLine(QPointF(one, bar.bottom()), QPointF(to, bar.bottom()));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(parallax_ == Parallax{} ? theme.softInk : theme.madder);
+  painter.drawEllipse(QPointF(to, bar.bottom()), 2.6, 2.6);
+}
+
+QRectF LayerCard::parallaxBar() const {
+  const double left = indent_ + 1 + kThread + kGap;
+  return {left, height() - 9.0, width() - left - kGap, 4};
+}
+
+QPointF LayerCard::parallaxPoint(int hundredths) const {
+  const QRectF bar = parallaxBar();
+  return {bar.left() + bar.width() * std::min(hundredths, kBarEnd) / kBarEnd, bar.bottom()};
 }
 
 void LayerCard::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   pressedAt_ = event->pos();
-  Q_EMIT chosen(layer_);
+  if (event->modifiers() & Qt::ControlModifier) return Q_EMIT alsoChosen(layer_);
+  onBar_ = event->position().y() >= height() - kBarReach - 4 &&
+           parallaxBar().adjusted(-4, -6, 4, 8).contains(event->position());
+  if (!onBar_ || !also_) Q_EMIT chosen(layer_);
+  if (onBar_) Q_EMIT parallaxTaken(layer_);
 }
 
 void LayerCard::mouseMoveEvent(QMouseEvent* event) {
   if (!(event->buttons() & Qt::LeftButton) || field_) return;
+  if (onBar_) {
+    const QRectF bar = parallaxBar();
+    const double share = std::clamp((event->position().x() - bar.left()) / bar.width(), 0.0, 1.0);
+    int hundredths = static_cast<int>(std::lround(share * kBarEnd));
+    for (const int mark : {0, 100}) {
+      if (std::abs(hundredths - mark) <= kBarSnap) hundredths = mark;
+    }
+    return Q_EMIT parallaxDragged(layer_, hundredths);
+  }
   if (!drags_ && (event->pos() - pressedAt_).manhattanLength() < QApplication::startDragDistance()) return;
   drags_ = true;
   Q_EMIT dragged(layer_, mapToParent(event->pos()));
 }
 
 void LayerCard::mouseReleaseEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton && std::exchange(onBar_, false)) return Q_EMIT parallaxLeft(layer_);
   if (event->button() == Qt::LeftButton && std::exchange(drags_, false)) {
     Q_EMIT dropped(layer_, mapToParent(event->pos()));
   }

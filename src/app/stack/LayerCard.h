@@ -1,4 +1,5 @@
-// LayerCard: one layer in the Stack — its thread, a small picture, name and role, eye and lock.
+// LayerCard: one layer in the Stack — its thread, a small picture, name and role, eye and lock, and at its foot how far
+// it moves with the camera, on a bar from 0 to 2 with a notch at 1.
 #pragma once
 
 #include <QFrame>
@@ -20,7 +21,9 @@ class LayerCard : public QFrame {
   LayerCard(Id layer, bool onLevel, QWidget* parent);
 
   Id layer() const { return layer_; }
-  void present(const TilesLayer& layer, bool active, bool hidden, bool locked);
+  void present(const Layer& layer, bool active, bool also, bool hidden, bool locked);
+  // Where the bar shows a parallax of so many hundredths, on the card.
+  QPointF parallaxPoint(int hundredths) const;
   // A picture of the layer alone, any size.
   void setThumbnail(const QImage& picture);
   // Opens a field over the name; Enter takes what is typed, Esc leaves it.
@@ -28,7 +31,13 @@ class LayerCard : public QFrame {
 
  Q_SIGNALS:
   void chosen(uq::Id layer);
+  void alsoChosen(uq::Id layer);  // with Ctrl: beside the active one
+  // The bar at the card's foot: hundredths of a pixel for one of camera, while it is dragged.
+  void parallaxTaken(uq::Id layer);
+  void parallaxDragged(uq::Id layer, int hundredths);
+  void parallaxLeft(uq::Id layer);
   void eyePressed(uq::Id layer);
+  void aloneWanted(uq::Id layer);  // a double press on the eye
   void lockPressed(uq::Id layer);
   void renamed(uq::Id layer, const QString& name);
   void nameClosed();
@@ -37,6 +46,7 @@ class LayerCard : public QFrame {
   void dropped(uq::Id layer, QPoint at);
 
  protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
@@ -52,6 +62,13 @@ class LayerCard : public QFrame {
   QString name_;
   QString role_;
   Thread thread_;
+  QRectF parallaxBar() const;
+
+  Parallax parallax_;
+  bool inGame_ = true;
+  bool alone_ = false;  // the press on the eye that ends now was the second one
+  bool onBar_ = false;  // the bar is dragged
+  bool also_ = false;   // chosen beside the active one
   bool active_ = false;
   bool hidden_ = false;
   QImage thumbnail_;

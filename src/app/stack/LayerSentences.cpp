@@ -1,19 +1,32 @@
 #include "app/stack/LayerSentences.h"
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
+#include <tuple>
 
+#include "app/look/ColourField.h"
 #include "app/look/NumberField.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/document/PlanView.h"
+#include "core/edit/LayerFacts.h"
+#include "core/edit/MapFacts.h"
 
 namespace uq {
+
+namespace {
+
+constexpr int kNarrow = 42;  // logical pixels, for numbers of three or four signs
+
+}  // namespace
 
 LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("layer-facts"));
@@ -25,28 +38,98 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   role_->setAccessibleName(tr("What the layer is for"));
   role_->setToolTip(tr("What the layer is for: layers of one role belong together across maps"));
   connect(role_, &QComboBox::activated, this, [this](int index) {
-    session_->setRole(role_->itemText(index));
+    const std::string role = role_->itemText(index).toStdString();
+    change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
     Q_EMIT handsFree();
   });
-  const auto number = [this](const char* object, const QString& name, double least, double most) {
-    auto* field = new NumberField(name, least, most, 0, this);
+  const auto number = [this](const char* object, const QString& name, double least, double most, int decimals = 0) {
+    auto* field = new NumberField(name, least, most, decimals, this);
     field->setObjectName(QLatin1String(object));
+    connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
     return field;
   };
+  const auto hundredths = [](double value) { return static_cast<int>(std::lround(value * 100)); };
+  parallaxX_ =
+      number("layer-parallax-x", tr("How far it moves across for one pixel of camera"), 0, kMostParallax / 100.0, 2);
+  parallaxY_ =
+      number("layer-parallax-y", tr("How far it moves down for one pixel of camera"), 0, kMostParallax / 100.0, 2);
+  for (NumberField* field : {parallaxX_, parallaxY_}) field->setFixedWidth(kNarrow);
+  connect(parallaxX_, &NumberField::valueChanged, this, [this, hundredths](double value) {
+    change(tr("Parallax"), [across = hundredths(value)](const Quilt& quilt, LayerAt at) {
+      return withParallax(quilt, at, {across, quilt.layer(at)->parallax.down});
+    });
+  });
+  connect(parallaxY_, &NumberField::valueChanged, this, [this, hundredths](double value) {
+    change(tr("Parallax"), [down = hundredths(value)](const Quilt& quilt, LayerAt at) {
+      return withParallax(quilt, at, {quilt.layer(at)->parallax.across, down});
+    });
+  });
   offsetX_ = number("layer-offset-x", tr("Shifted to the right by, in pixels"), -kFarthestOffset, kFarthestOffset);
   offsetY_ = number("layer-offset-y", tr("Shifted down by, in pixels"), -kFarthestOffset, kFarthestOffset);
   opacity_ = number("layer-opacity", tr("How much of the layer shows, in per cent"), 0, 100);
-  const auto shift = [this] { session_->setOffset({offsetX_->wholeValue(), offsetY_->wholeValue()}); };
-  connect(offsetX_, &NumberField::valueChanged, this, shift);
-  connect(offsetY_, &NumberField::valueChanged, this, shift);
-  connect(opacity_, &NumberField::valueChanged, this,
-          [this](double value) { session_->setOpacity(static_cast<int>(value)); });
-  for (NumberField* field : {offsetX_, offsetY_, opacity_}) {
-    connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
-  }
+  connect(offsetX_, &NumberField::valueChanged, this, [this](double value) {
+    change(tr("Shift"), [x = static_cast<int>(value)](const Quilt& quilt, LayerAt at) {
+      return withOffset(quilt, at, {x, quilt.layer(at)->offset.y});
+    });
+  });
+  connect(offsetY_, &NumberField::valueChanged, this, [this](double value) {
+    change(tr("Shift"), [y = static_cast<int>(value)](const Quilt& quilt, LayerAt at) {
+      return withOffset(quilt, at, {quilt.layer(at)->offset.x, y});
+    });
+  });
+  opacity_->setFixedWidth(kNarrow);
+  connect(opacity_, &NumberField::valueChanged, this, [this](double value) {
+    change(tr("Opacity"), [percent = static_cast<int>(value)](const Quilt& quilt, LayerAt at) {
+      return withOpacity(quilt, at, percent);
+    });
+  });
+  blend_ = makeChoice<Blend>("layer-blend", tr("How it is laid over what is behind it"), tr("Blend"),
+                             {tr("as it is"), tr("multiplied"), tr("screened"), tr("added")},
+                             {Blend::normal, Blend::multiply, Blend::screen, Blend::add},
+                             [](const Quilt& quilt, LayerAt at, Blend blend) { return withBlend(quilt, at, blend); });
+  tint_ = new ColourField(tr("Tint"), tr("none"), this);
+  tint_->setObjectName(QStringLiteral("layer-tint"));
+  connect(tint_, &ColourField::valueChanged, this, [this](std::optional<Colour> colour) {
+    change(tr("Tint"),
+           [tint = colour.value_or(kNoTint)](const Quilt& quilt, LayerAt at) { return withTint(quilt, at, tint); });
+    Q_EMIT handsFree();
+  });
+  inGame_ = new QCheckBox(tr("in the game"), this);
+  inGame_->setToolTip(tr("The game shows it"));
+  inGame_->setObjectName(QStringLiteral("layer-in-game"));
+  connect(inGame_, &QCheckBox::clicked, this, [this](bool on) {
+    change(tr("In the game"), [on](const Quilt& quilt, LayerAt at) { return withInGame(quilt, at, on); });
+    Q_EMIT handsFree();
+  });
+  using Repeats = std::pair<bool, bool>;
+  const auto withHung = [](const Quilt& quilt, LayerAt at, auto&& set) {
+    Backdrop backdrop = quilt.layer(at)->backdrop;
+    set(backdrop);
+    return withBackdrop(quilt, at, backdrop);
+  };
+  hung_ = new QWidget(this);
+  repeats_ = makeChoice<Repeats>(
+      "backdrop-repeats", tr("How often the picture hangs there"), tr("Repeat"),
+      {tr("once"), tr("across"), tr("down"), tr("both ways")},
+      {{false, false}, {true, false}, {false, true}, {true, true}},
+      [withHung](const Quilt& quilt, LayerAt at, Repeats repeats) {
+        return withHung(quilt, at, [&](Backdrop& one) { std::tie(one.repeatsAcross, one.repeatsDown) = repeats; });
+      });
+  fit_ = makeChoice<Backdrop::Fit>("backdrop-fit", tr("How high the picture is"), tr("Fit"),
+                                   {tr("as it is"), tr("as high as the map"), tr("as high as the screen")},
+                                   {Backdrop::Fit::asItIs, Backdrop::Fit::map, Backdrop::Fit::screen},
+                                   [withHung](const Quilt& quilt, LayerAt at, Backdrop::Fit fit) {
+                                     return withHung(quilt, at, [&](Backdrop& one) { one.fit = fit; });
+                                   });
+  shownAt_ = number("backdrop-shown-at", tr("At how many per cent of that size"), kLeastShownAt, kMostShownAt);
+  connect(shownAt_, &NumberField::valueChanged, this, [this, withHung](double value) {
+    change(tr("Size"), [withHung, percent = static_cast<int>(value)](const Quilt& quilt, LayerAt at) {
+      return withHung(quilt, at, [&](Backdrop& one) { one.shownAt = percent; });
+    });
+  });
   levelName_ = new QLabel(this);
-  rise_ = number("level-rise", tr("How far the level lies above the ground, in pixels"), -kFarthestOffset,
-                 kFarthestOffset);
+  rise_ =
+      number("level-rise", tr("How far the level lies above the ground, in pixels"), -kFarthestOffset, kFarthestOffset);
   risePx_ = new QLabel(this);
   order_ = new QComboBox(this);
   order_->setObjectName(QStringLiteral("draw-order"));
@@ -54,8 +137,8 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   order_->setToolTip(tr("By depth, what stands nearer covers what stands behind it, on whichever layer"));
   order_->addItems({tr("by layers"), tr("by depth")});
   orderEnd_ = new QLabel(this);
-  connect(rise_, &NumberField::valueChanged, this, [this](double value) { session_->setRise(static_cast<int>(value)); });
-  connect(rise_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+  connect(rise_, &NumberField::valueChanged, this,
+          [this](double value) { session_->setRise(static_cast<int>(value)); });
   connect(order_, &QComboBox::activated, this, [this](int index) {
     session_->setDrawOrder(index == 0 ? DrawOrder::byLayers : DrawOrder::byDepth);
     Q_EMIT handsFree();
@@ -68,7 +151,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   note_->setPlaceholderText(tr("Add a note"));
   note_->setMaxLength(static_cast<int>(kLongestNote) / 4);
   connect(note_, &QLineEdit::editingFinished, this, [this] {
-    const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+    const Layer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
     const QString text = note_->text().trimmed();
     note_->setModified(false);
     if (layer && session_->desk().landing() == shown_ && text.toStdString() != layer->note)
@@ -80,13 +163,45 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
   layout->setSpacing(5);
-  layout->addWidget(title_);
-  layout->addLayout(new SentenceLayout({word(tr("Tiles for")), role_}));
+  auto* head = new QHBoxLayout;
+  head->addWidget(title_, 1);
+  head->addWidget(tint_);
+  layout->addLayout(head);
+  layout->addLayout(new SentenceLayout({word(tr("For")), role_, inGame_}));
+  auto* hangs = new SentenceLayout({word(tr("Hangs")), repeats_, fit_, word(tr("at")), shownAt_, word(tr("%."))});
+  hung_->setLayout(hangs);
+  hangs->setContentsMargins(0, 0, 0, 0);
+  layout->addWidget(hung_);
+  layout->addLayout(
+      new SentenceLayout({word(tr("Moves")), parallaxX_, word(tr("across")), parallaxY_, word(tr("down"))}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
-  layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%."))}));
+  layout->addLayout(new SentenceLayout(
+      {word(tr("Shows")), opacity_, word(tr("%")), blend_}));
   layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
   layout->addWidget(told_);
   layout->addWidget(note_);
+}
+
+template <class Edit>
+void LayerSentences::change(const QString& what, Edit&& edit) {
+  if (session_) session_->changeLayers(what, std::forward<Edit>(edit));
+}
+
+template <class Value>
+QComboBox* LayerSentences::makeChoice(const char* object, const QString& name, const QString& what,
+                                      const QStringList& texts, const std::vector<Value>& values,
+                                      const std::function<Quilt(const Quilt&, LayerAt, Value)>& edit) {
+  auto* choice = new QComboBox(this);
+  choice->setObjectName(QLatin1String(object));
+  choice->setAccessibleName(name);
+  choice->setToolTip(name);
+  choice->addItems(texts);
+  connect(choice, &QComboBox::activated, this, [this, what, values, edit](int index) {
+    const Value value = values[static_cast<std::size_t>(index)];
+    change(what, [&](const Quilt& quilt, LayerAt at) { return edit(quilt, at, value); });
+    Q_EMIT handsFree();
+  });
+  return choice;
 }
 
 void LayerSentences::buildRoles(const std::string& role) {
@@ -105,7 +220,7 @@ void LayerSentences::buildRoles(const std::string& role) {
 }
 
 void LayerSentences::refresh() {
-  const TilesLayer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  const Layer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
   setVisible(layer != nullptr);
   if (!layer) return;
   const LayerAt at = session_->desk().landing();
@@ -121,15 +236,27 @@ void LayerSentences::refresh() {
         Qt::QueuedConnection);
   }
   shown_ = at;
-  title_->setText(QString::fromStdString(layer->name));
+  const std::size_t chosen = session_->chosenLayers().size();
+  title_->setText(
+      chosen > 1 ? tr("%n layer(s), as %1", nullptr, static_cast<int>(chosen)).arg(QString::fromStdString(layer->name))
+                 : QString::fromStdString(layer->name));
   buildRoles(layer->role);
   // What is being typed is not overwritten.
-  const auto show = [other](NumberField* field, int value) {
+  const auto show = [other](NumberField* field, double value) {
     if (other || !field->hasFocus() || !field->isModified()) field->setValue(value);
   };
   show(offsetX_, layer->offset.x);
   show(offsetY_, layer->offset.y);
   show(opacity_, layer->opacity);
+  show(parallaxX_, layer->parallax.across / 100.0);
+  show(parallaxY_, layer->parallax.down / 100.0);
+  blend_->setCurrentIndex(static_cast<int>(layer->blend));
+  tint_->setValue(layer->tint == kNoTint ? std::nullopt : std::optional(layer->tint));
+  inGame_->setChecked(layer->inGame);
+  hung_->setVisible(layer->kind == LayerKind::backdrop);
+  repeats_->setCurrentIndex((layer->backdrop.repeatsAcross ? 1 : 0) + (layer->backdrop.repeatsDown ? 2 : 0));
+  fit_->setCurrentIndex(static_cast<int>(layer->backdrop.fit));
+  show(shownAt_, layer->backdrop.shownAt);
   // Maps of squares or hexagons without levels have no use for an order.
   const Map& map = *session_->map();
   const LayerFolder* level = session_->level();
@@ -142,8 +269,8 @@ void LayerSentences::refresh() {
   const DrawOrder order = level ? map.drawOrder(*level) : map.drawOrder();
   order_->setCurrentIndex(order == DrawOrder::byLayers ? 0 : 1);
   const bool matters = level || !map.folders.empty() || hasPlan(map.grid.kind);
-  for (QWidget* part : {static_cast<QWidget*>(levelName_), static_cast<QWidget*>(order_),
-                        static_cast<QWidget*>(orderEnd_)}) {
+  for (QWidget* part :
+       {static_cast<QWidget*>(levelName_), static_cast<QWidget*>(order_), static_cast<QWidget*>(orderEnd_)}) {
     part->setVisible(matters);
   }
   if (other || !note_->hasFocus()) note_->setText(QString::fromStdString(layer->note));
@@ -166,9 +293,12 @@ QString LayerSentences::told() const {
   } else {
     lines << tr("Behind %1, in front of %2.").arg(name(*index + 1), name(*index - 1));
   }
+  for (const BackdropGap& gap : backdropGaps(session_->quilt(), *map)) {
+    if (gap.layer == map->layers[*index]->id) lines << QString::fromStdString(gap.text) + tr(".");
+  }
   const QString why = session_->whyNoStroke(true);
   lines << (why.isEmpty() ? tr("Strokes land here.") : why + tr("."));
-  return lines.join(QLatin1Char('\n'));
+  return lines.join(QLatin1Char(' '));
 }
 
 }  // namespace uq

@@ -1,16 +1,19 @@
-// LayerSentences: what is known of the active layer, as sentences whose words and numbers can be changed in place.
+// LayerSentences: what is known of the active layer, as sentences whose words and numbers can be changed in place. What
+// is changed is changed for all chosen layers.
 #pragma once
 
 #include <QFrame>
 
 #include "app/workroom/Session.h"
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
 
 namespace uq {
 
+class ColourField;
 class NumberField;
 
 class LayerSentences : public QFrame {
@@ -35,9 +38,26 @@ class LayerSentences : public QFrame {
   LayerAt shown_;
   QLabel* title_;
   QComboBox* role_;
+  // Makes what the session changes of the chosen layers out of a value.
+  template <class Edit>
+  void change(const QString& what, Edit&& edit);
+  template <class Value>
+  QComboBox* makeChoice(const char* object, const QString& name, const QString& what, const QStringList& texts,
+                        const std::vector<Value>& values,
+                        const std::function<Quilt(const Quilt&, LayerAt, Value)>& edit);
+
+  NumberField* parallaxX_;
+  NumberField* parallaxY_;
   NumberField* offsetX_;
   NumberField* offsetY_;
   NumberField* opacity_;
+  QComboBox* blend_;
+  ColourField* tint_;
+  QCheckBox* inGame_;
+  QWidget* hung_;  // the sentence of a backdrop
+  QComboBox* repeats_;
+  QComboBox* fit_;
+  NumberField* shownAt_;
   QLabel* levelName_;
   NumberField* rise_;
   QLabel* risePx_;

@@ -19,7 +19,7 @@ class Overview : public QWidget {
   // Where a map pixel lies on the widget.
   QPointF placeOf(QPointF pixel) const;
 
-  QSize sizeHint() const override { return {240, 150}; }
+  QSize sizeHint() const override { return {240, 128}; }
 
  protected:
   void paintEvent(QPaintEvent* event) override;

@@ -3,10 +3,14 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
+#include <QSignalBlocker>
+#include <QSlider>
 #include <QVBoxLayout>
+#include <utility>
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "core/edit/LayerFacts.h"
 #include "raster/SmallPicture.h"
 
 namespace uq {
@@ -28,6 +32,23 @@ void toggleEye(Session& session, Id layer) {
   session.setDesk(std::move(desk));
 }
 
+void showAlone(Session& session, Id layer) {
+  Desk desk = session.desk();
+  const Map* map = session.map();
+  if (!map) return;
+  bool wasAlone = true;
+  for (const Shared<Layer>& one : map->layers)
+    wasAlone = wasAlone && (one->id == layer || desk.hidden.contains(one->id));
+  for (const Shared<Layer>& one : map->layers) {
+    if (wasAlone || one->id == layer) {
+      desk.hidden.erase(one->id);
+    } else {
+      desk.hidden.insert(one->id);
+    }
+  }
+  session.setDesk(std::move(desk));
+}
+
 void toggleLock(Session& session, Id layer) {
   Desk desk = session.desk();
   toggle(desk.locked, layer);
@@ -39,7 +60,27 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   setMinimumWidth(220);
   auto* heading = new QHBoxLayout;
   heading->addWidget(makeTitle(tr("Stack"), this));
-  heading->addStretch();
+  others_ = new QSlider(Qt::Horizontal, this);
+  others_->setObjectName(QStringLiteral("others-slider"));
+  others_->setRange(0, 100);
+  others_->setValue(100);
+  others_->setFocusPolicy(Qt::TabFocus);
+  others_->setAccessibleName(tr("How much of the other layers shows"));
+  others_->setToolTip(tr("The other layers: seen at the right, faint, gone at the left"));
+  connect(others_, &QSlider::valueChanged, this, [this](int value) {
+    if (!session_) return;
+    Desk desk = session_->desk();
+    desk.fadesOthers = value < 100;
+    if (value < 100) desk.othersShown = value;
+    session_->setDesk(std::move(desk));
+  });
+  auto* others = makeSoftLabel(this);
+  others->setText(tr("others"));
+  others->setWordWrap(false);
+  heading->addSpacing(kGap);
+  heading->addWidget(others);
+  heading->addWidget(others_, 1);
+  heading->addSpacing(kGap);
   nearest_ = makeSoftLabel(this);
   nearest_->setText(tr("nearest"));
   nearest_->hide();
@@ -60,7 +101,7 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   farthest_->hide();
   cardsLayout_->addWidget(farthest_);
   cardsLayout_->addStretch();
-  auto* area = new QScrollArea(this);
+  auto* area = area_ = new QScrollArea(this);
   area->setWidget(cards);
   area->setWidgetResizable(true);
   area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -111,7 +152,7 @@ LevelCard* StackPanel::levelCard(Id level) const {
 }
 
 Id StackPanel::farthestOn(Id level) const {
-  for (const Shared<TilesLayer>& layer : session_->map()->layers) {
+  for (const Shared<Layer>& layer : session_->map()->layers) {
     if (layer->folder == level) return layer->id;
   }
   return {};
@@ -119,9 +160,7 @@ Id StackPanel::farthestOn(Id level) const {
 
 void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
-void StackPanel::choose(Id layer) {
-  session_->chooseLayer(layer);
-}
+void StackPanel::choose(Id layer) { session_->chooseLayer(layer); }
 
 void StackPanel::rebuild(const Map& map) {
   std::vector<std::pair<Id, Id>> wanted;
@@ -175,6 +214,15 @@ void StackPanel::rebuild(const Map& map) {
     auto* one = new LayerCard(map.layers[index - 1]->id, !level.empty(), this);
     connect(one, &LayerCard::chosen, this, &StackPanel::choose);
     connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
+    connect(one, &LayerCard::aloneWanted, this, [this](Id id) { showAlone(*session_, id); });
+    connect(one, &LayerCard::alsoChosen, this, [this](Id id) { session_->alsoChoose(id); });
+    connect(one, &LayerCard::parallaxTaken, this, [this] { session_->beginChange(tr("Parallax")); });
+    connect(one, &LayerCard::parallaxDragged, this, [this](Id, int hundredths) {
+      session_->changeLayers(tr("Parallax"), [hundredths](const Quilt& quilt, LayerAt at) {
+        return withParallax(quilt, at, {hundredths, hundredths});
+      });
+    });
+    connect(one, &LayerCard::parallaxLeft, this, [this] { session_->endChange(); });
     connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
     connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
     connect(one, &LayerCard::nameClosed, this, &StackPanel::handsFree);
@@ -236,12 +284,19 @@ void StackPanel::refresh() {
   const Id active = session_ ? session_->desk().landing().layer : Id{};
   for (LayerCard* one : cards_) {
     const Id id = one->layer();
-    one->present(*map->layer(id), id == active, session_->desk().hidden.contains(id),
-                 session_->desk().locked.contains(id));
+    one->present(*map->layer(id), id == active, session_->desk().alsoChosen.contains(id),
+                 session_->desk().hidden.contains(id), session_->desk().locked.contains(id));
   }
   const LayerFolder* level = session_ ? session_->level() : nullptr;
   for (LevelCard* one : levels_) one->present(*map->layerFolder(one->level()), level && level->id == one->level());
   facts_->refresh();
+  if (std::exchange(shownActive_, active) != active && card(active)) {
+    // When the sentences have taken their room.
+    QMetaObject::invokeMethod(this, &StackPanel::showActive, Qt::QueuedConnection);
+  }
+  const QSignalBlocker quiet(others_);
+  others_->setEnabled(map != nullptr);
+  others_->setValue(session_ && session_->desk().fadesOthers ? session_->desk().othersShown : 100);
   // The first pictures come at once; later ones when the hand rests.
   if (drawn_.empty()) {
     redrawThumbnails();
@@ -250,11 +305,15 @@ void StackPanel::refresh() {
   }
 }
 
+void StackPanel::showActive() {
+  if (LayerCard* one = card(shownActive_)) area_->ensureWidgetVisible(one, 0, kGap);
+}
+
 void StackPanel::redrawThumbnails() {
   const Map* map = session_ ? session_->map() : nullptr;
   if (!map) return;
   for (LayerCard* one : cards_) {
-    const TilesLayer& layer = *map->layer(one->layer());
+    const Layer& layer = *map->layer(one->layer());
     const auto shown = drawn_.find(layer.id);
     if (shown != drawn_.end() && shown->second.is(layer.revision)) continue;
     one->setThumbnail(smallPicture(session_->painter(), session_->quilt(), *map, layer, kThumbnail).picture);

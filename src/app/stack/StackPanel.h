@@ -13,6 +13,8 @@
 #include "app/workroom/Session.h"
 
 class QLabel;
+class QScrollArea;
+class QSlider;
 class QVBoxLayout;
 
 namespace uq {
@@ -43,6 +45,7 @@ class StackPanel : public QWidget {
   void refresh();
   void rebuild(const Map& map);
   void redrawThumbnails();
+  void showActive();
   void choose(Id layer);
   Id farthestOn(Id level) const;
   // How many of the other cards lie above a place in the list of cards.
@@ -55,12 +58,15 @@ class StackPanel : public QWidget {
   std::vector<LayerCard*> cards_;  // nearest first
   std::vector<LevelCard*> levels_;
   std::vector<std::pair<Id, Id>> built_;  // layer and level of each card
-  std::vector<Needle*> needles_;   // above each card, and below the last
+  std::vector<Needle*> needles_;          // above each card, and below the last
   QFrame* dropLine_;
   std::map<Id, Revision> drawn_;  // which revision each thumbnail shows
   QLabel* nearest_;
   QLabel* farthest_;
   QLabel* empty_;
+  QScrollArea* area_;
+  Id shownActive_;
+  QSlider* others_;
   LayerSentences* facts_;
   QTimer thumbnailTimer_;  // so that a stroke never waits for a thumbnail
 };
@@ -68,5 +74,7 @@ class StackPanel : public QWidget {
 // Shuts or opens a layer's eye, or its lock.
 void toggleEye(Session& session, Id layer);
 void toggleLock(Session& session, Id layer);
+// Hides all other layers of the map; shows all where they were hidden already.
+void showAlone(Session& session, Id layer);
 
 }  // namespace uq

@@ -25,7 +25,7 @@ std::optional<HandPicture> pictureOf(Session& session, const InHand& hand, const
   picture.map.layers.clear();
   picture.map.bounds = {};
   for (const auto& [above, block] : blocks) {
-    TilesLayer layer;
+    Layer layer;
     layer.id = IdSource(picture.map.layers.size() + 1).next();
     for (const Block::Part& part : block.parts()) {
       layer.cells.set(grid->fromSide(part.at), part.cell);

@@ -172,7 +172,7 @@ void TablePanel::refresh() {
     none = tr("Nothing is painted on this map yet.");
   } else {
     const Map* map = session_->map();
-    const TilesLayer* layer = quilt.layer(session_->desk().landing());
+    const Layer* layer = quilt.layer(session_->desk().landing());
     const auto cell = canvas_->hoveredCell();
     none = tr("Point at a cell of the map beside painted ones: tiles that join them are shown here.");
     if (!map || !layer || !cell) {
@@ -194,7 +194,7 @@ void TablePanel::light(std::optional<TileRef> tile) {
     const PixelRect pixels{static_cast<int>(seen.x()) - 1, static_cast<int>(seen.y()) - 1,
                            static_cast<int>(seen.width()) + 3, static_cast<int>(seen.height()) + 3};
     const CellRect within = makeGrid(map->grid)->cellsMeeting(pixels).intersected(map->bounds);
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       layer->cells.forEachPainted(within, [&](CellPos at, Cell cell) {
         if (cell.tile() == *tile) cells.insert(at);
       });

@@ -196,74 +196,6 @@ void Session::closeTab(Id id) {
   setDesk(std::move(desk));
 }
 
-void Session::setRole(const QString& role) {
-  mapStep(onLayer(tr("Role")), withRole(quilt_, desk_.landing(), role.toStdString()), desk_.landing().layer);
-}
-
-void Session::setOffset(PixelPos offset) {
-  mapStep(onLayer(tr("Shift")), withOffset(quilt_, desk_.landing(), offset), desk_.landing().layer);
-}
-
-void Session::setOpacity(int percent) {
-  mapStep(onLayer(tr("Opacity")), withOpacity(quilt_, desk_.landing(), percent), desk_.landing().layer);
-}
-
-void Session::setNote(LayerAt at, const QString& note) {
-  const TilesLayer* layer = quilt_.layer(at);
-  if (!layer) return;
-  mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)), withNote(quilt_, at, note.toStdString()),
-          desk_.landing().layer);
-}
-
-const LayerFolder* Session::level() const {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
-  return layer ? map()->layerFolder(layer->folder) : nullptr;
-}
-
-void Session::addLevel() {
-  const LayerAdded added = uq::addLevel(quilt_, desk_.landing(), ids_);
-  const TilesLayer* layer = added.quilt.layer({desk_.map, added.layer});
-  if (!layer) return;
-  const std::string name = added.quilt.map(desk_.map)->layerFolder(layer->folder)->name;
-  mapStep(tr("Add %1").arg(QString::fromStdString(name)), added.quilt, added.layer);
-}
-
-void Session::deleteLevel() {
-  const LayerFolder* gone = level();
-  if (!gone) return;
-  // The nearest layer behind it, else any other, is active then.
-  Id next;
-  bool passed = false;
-  for (const Shared<TilesLayer>& layer : map()->layers) {
-    passed = passed || layer->folder == gone->id;
-    const bool stays = layer->folder != gone->id;
-    if (stays && (!passed || next.empty())) next = Id(layer->id);
-  }
-  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteLevel(quilt_, desk_.map, gone->id), next);
-}
-
-void Session::renameLevel(Id id, const QString& name) {
-  const LayerFolder* old = map() ? map()->layerFolder(id) : nullptr;
-  if (!old) return;
-  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
-          uq::renameLevel(quilt_, desk_.map, id, name.toStdString()), desk_.landing().layer);
-}
-
-void Session::setRise(int rise) {
-  const LayerFolder* risen = level();
-  if (!risen) return;
-  mapStep(tr("Rise of %1").arg(QString::fromStdString(risen->name)), withRise(quilt_, desk_.map, risen->id, rise),
-          desk_.landing().layer);
-}
-
-void Session::setDrawOrder(DrawOrder order) {
-  if (!map()) return;
-  const LayerFolder* in = level();
-  const std::string name = in ? in->name : map()->name;
-  mapStep(tr("Order of %1").arg(QString::fromStdString(name)),
-          withDrawOrder(quilt_, desk_.map, in ? in->id : Id(), order), desk_.landing().layer);
-}
-
 void Session::setLift(int lift) {
   Desk desk = desk_;
   desk.lift = std::clamp(lift, 0, kMostLift);
@@ -291,45 +223,6 @@ void Session::setPartner(int side, std::optional<TileRef> partner) {
   mapStep(tr("Other side of %1").arg(QString::fromStdString(sheet->tileName(tile.number))),
           withPartner(quilt_, tile, order, side, partner), desk_.landing());
   Q_EMIT deskChanged();
-}
-
-void Session::addLayer(std::size_t index) {
-  LayerAdded added = uq::addLayer(quilt_, desk_.map, index, ids_);
-  const TilesLayer* layer = added.quilt.layer({desk_.map, added.layer});
-  if (!layer) return;
-  if (mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer))
-    chooseLayer(added.layer);
-}
-
-void Session::duplicateLayer() {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
-  if (!layer) return;
-  LayerAdded added = uq::duplicateLayer(quilt_, desk_.landing(), ids_);
-  mapStep(tr("Duplicate %1").arg(QString::fromStdString(layer->name)), std::move(added.quilt), added.layer);
-}
-
-void Session::deleteLayer() {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
-  if (!layer) return;
-  // The next one behind it, else the one in front, is active then.
-  const std::vector<Shared<TilesLayer>>& layers = map()->layers;
-  const std::size_t index = *map()->layerIndex(layer->id);
-  const Id next = layers.size() == 1 ? Id() : layers[index == 0 ? 1 : index - 1]->id;
-  mapStep(tr("Delete %1").arg(QString::fromStdString(layer->name)), uq::deleteLayer(quilt_, desk_.landing()), next);
-}
-
-void Session::renameLayer(Id layer, const QString& name) {
-  const TilesLayer* old = quilt_.layer({desk_.map, layer});
-  if (!old) return;
-  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
-          uq::renameLayer(quilt_, {desk_.map, layer}, name.toStdString()), desk_.landing().layer);
-}
-
-void Session::moveLayer(Id layer, std::size_t index) {
-  const TilesLayer* moved = quilt_.layer({desk_.map, layer});
-  if (!moved) return;
-  mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
-          uq::moveLayer(quilt_, {desk_.map, layer}, index), desk_.landing().layer);
 }
 
 bool Session::confirmed(const UndoLine::Plan& plan, bool back) {

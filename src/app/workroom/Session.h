@@ -119,10 +119,25 @@ class Session : public QObject {
   void deleteLayer();
   void renameLayer(Id layer, const QString& name);
   void moveLayer(Id layer, std::size_t index);
-  // What is said of the active layer. Each change is one step.
-  void setRole(const QString& role);
-  void setOffset(PixelPos offset);
-  void setOpacity(int percent);
+  // Layers that show the pictures of sheets, each behind all others; one for pins; and the active layer made one
+  // with that behind it.
+  void hangBackdrops(const std::vector<Id>& sheets);
+  void addPins(std::size_t index);
+  void mergeDown();
+  // Chooses a layer beside the active one, or no longer.
+  void alsoChoose(Id layer);
+  // The active layer and those chosen beside it, farthest first.
+  std::vector<LayerAt> chosenLayers() const;
+  // Changes what is said of the chosen layers: one step. Between beginChange and endChange, as while a bar is dragged,
+  // each change takes the place of the one before, and all are one step.
+  using LayerEdit = std::function<Quilt(const Quilt&, LayerAt)>;
+  void changeLayers(const QString& what, const LayerEdit& edit);
+  void beginChange(const QString& what);
+  void endChange();
+  // Changes what is said of the desk's map: one step.
+  void changeMap(const QString& what, Quilt after);
+  // Moves the screen frame as near to a place as the camera goes there.
+  void setCamera(PixelPos at);
   void setNote(LayerAt layer, const QString& note);
 
   // The levels of the desk's map, and how it is drawn. Each is one step. A new level comes above that of the active
@@ -218,7 +233,7 @@ class Session : public QObject {
   void moveStroke(CellPos to, bool even = false);
   void endStroke();
   void dropStroke();
-  bool inStroke() const { return stroke_ || moving_; }
+  bool inStroke() const { return stroke_ || moving_ || changing_; }
   const Stroke* stroke() const { return stroke_ ? &*stroke_ : nullptr; }
 
   // Where the last stroke ended, on the desk's map, for the next one to go on from.
@@ -323,6 +338,10 @@ class Session : public QObject {
     CellSet selection;
   };
   std::optional<Move> moving_;
+  struct Change {
+    Quilt before;
+  };
+  std::optional<Change> changing_;
   std::optional<InHand> heldBefore_;  // what a paste put aside
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;

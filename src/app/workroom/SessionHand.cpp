@@ -54,7 +54,11 @@ Covers Session::covers() {
   return [this, shape = here->grid](TileRef tile) { return cover_.covers(quilt_, shape, tile); };
 }
 
-void Session::chooseLayer(Id layer) { setDesk(withChosenLayer(desk_, {desk_.map, layer})); }
+void Session::chooseLayer(Id layer) {
+  Desk desk = withChosenLayer(desk_, {desk_.map, layer});
+  desk.alsoChosen.clear();
+  setDesk(std::move(desk));
+}
 
 void Session::take(InHand thing) {
   if (awaitedPartner_ && thing.isOneTile()) {
@@ -78,7 +82,7 @@ std::optional<Session::Picked> Session::picked(PixelPos at, int behind) {
   const std::vector<PickedTile> tiles = painter_.tilesAt(shown, shownMap, desk_.hidden, at);
   if (tiles.empty()) return std::nullopt;
   const PickedTile& tile = tiles[static_cast<std::size_t>(behind) % tiles.size()];
-  const TilesLayer& layer = *shownMap.layer(tile.layer);
+  const Layer& layer = *shownMap.layer(tile.layer);
   const PixelPos plane = shownMap.planeOf(layer);
   const PixelRect place = painter_.placeOf(shown, shownMap, tile.at, tile.cell, layer.lifts.at(tile.at));
   return Picked{tile, {place.x + plane.x, place.y + plane.y, place.w, place.h}};
@@ -109,7 +113,7 @@ bool Session::takeStampAt(CellPos at) {
 }
 
 void Session::takeCell(Id layer, CellPos at) {
-  const TilesLayer* from = quilt_.layer({desk_.map, layer});
+  const Layer* from = quilt_.layer({desk_.map, layer});
   const Cell cell = from ? from->cells.at(at) : Cell();
   if (cell.empty()) return;
   if (awaitedPartner_) return setPartner(*awaitedPartner_, cell.tile());
@@ -149,7 +153,7 @@ void Session::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
     // The layer on which its own block lay.
     for (const LayerAt at : layers) {
       const auto block = copyOf(quilt_, at, cells);
-      const TilesLayer* layer = quilt_.layer(at);
+      const Layer* layer = quilt_.layer(at);
       if (block && *block == copy->block && layer->role == copy->role) desk.activeLayer[desk.map] = at.layer;
     }
   }
@@ -232,7 +236,7 @@ QString Session::whyNoStroke(bool takesAway) const {
 }
 
 QString Session::strokeName(bool takesAway, const Landing* landing) const {
-  const TilesLayer* layer = landing && !landing->layers.empty() ? landing->quilt.layer(landing->layers.front())
+  const Layer* layer = landing && !landing->layers.empty() ? landing->quilt.layer(landing->layers.front())
                                                                 : quilt_.layer(desk_.landing());
   const QString on = layer ? QString::fromStdString(layer->name) : QString();
   const bool away = takesAway && desk_.tool != Tool::erase && desk_.tool != Tool::select;
@@ -292,6 +296,7 @@ void Session::moveStroke(CellPos to, bool even) {
 }
 
 void Session::endStroke() {
+  if (changing_) return endChange();
   if (!inStroke()) return;
   if (stroke_) {
     stroke_->finish();
@@ -320,6 +325,7 @@ void Session::dropStroke() {
   }
   stroke_.reset();
   moving_.reset();
+  changing_.reset();
   setQuilt(undoLine_.cancel());
 }
 
@@ -456,7 +462,7 @@ bool Session::recogniseStretch(CellPos at) {
 const InHand& Session::copied() { return clipboard(); }
 
 QString Session::onLayer(const QString& verb) const {
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  const Layer* layer = quilt_.layer(desk_.landing());
   if (desk_.options.allLayers && !desk_.selection().empty()) return tr("%1 on all layers").arg(verb);
   return tr("%1 on %2").arg(verb, layer ? QString::fromStdString(layer->name) : QString());
 }
@@ -540,7 +546,7 @@ void Session::copySelected() {
     const auto grid = makeGrid(part.grid);
     part.bounds = desk_.selection().bounds();
     const std::vector<LayerAt> layers = layersOfVerb(desk_, quilt_);
-    std::erase_if(part.layers, [&](const Shared<TilesLayer>& layer) {
+    std::erase_if(part.layers, [&](const Shared<Layer>& layer) {
       return std::none_of(layers.begin(), layers.end(), [&](LayerAt at) { return at.layer == layer->id; });
     });
     const PixelRect pixels = painter_.extentOf(quilt_, part, runsOf(part));
@@ -610,7 +616,7 @@ void Session::selectedToLayer(int steps) {
 
 void Session::selectedToLayer(Id layer) {
   const LayerAt from = desk_.landing();
-  const TilesLayer* target = quilt_.layer({from.map, layer});
+  const Layer* target = quilt_.layer({from.map, layer});
   if (!target || from.layer == layer || desk_.selection().empty()) return;
   const std::vector<LayerAt> both{from, {from.map, layer}};
   if (!takesChange(both)) return;
@@ -706,7 +712,7 @@ void Session::moveSelected(SidePos by) {
 
 void Session::deleteCell(Id layer, CellPos at) {
   const LayerAt place{desk_.map, layer};
-  const TilesLayer* on = quilt_.layer(place);
+  const Layer* on = quilt_.layer(place);
   if (!on || !takesChange(std::span(&place, 1))) return;
   const CellChange gone{at, Cell()};
   mapStep(tr("Delete on %1").arg(QString::fromStdString(on->name)), layCells(quilt_, place, std::span(&gone, 1)),
@@ -715,7 +721,7 @@ void Session::deleteCell(Id layer, CellPos at) {
 
 void Session::moveCell(Id layer, CellPos at, Id to) {
   const std::vector<LayerAt> both{{desk_.map, layer}, {desk_.map, to}};
-  const TilesLayer* target = quilt_.layer(both.back());
+  const Layer* target = quilt_.layer(both.back());
   if (!target || !takesChange(both)) return;
   mapStep(tr("Move to %1").arg(QString::fromStdString(target->name)),
           moveToLayer(quilt_, both.front(), to, CellSet({at.x, at.y, at.x + 1, at.y + 1})), to);
@@ -729,7 +735,7 @@ void Session::keepStamp() {
   }
   InHand hand = desk_.inHand;
   // So that it comes down where it lay: on a layer of this role.
-  const TilesLayer* layer = quilt_.layer(desk_.landing());
+  const Layer* layer = quilt_.layer(desk_.landing());
   if (hand.role.empty() && layer) hand.role = roleOf(quilt_, hand, covers());
   const StampKept kept = uq::keepStamp(quilt_, hand, {}, ids_);
   if (kept.stamp.empty()) return;

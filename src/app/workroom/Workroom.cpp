@@ -22,6 +22,7 @@
 #include "app/table/HandPreview.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
 #include "core/store/DeskText.h"
@@ -188,6 +189,12 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
   tidyCard_ = new TidyCard(middle);
   exportCard_ = new ExportCard(middle);
+  mapFacts_ = new MapFactsCard(middle);
+  connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  hangCard_ = new HangCard(middle);
+  connect(hangCard_, &HangCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(hangCard_, &HangCard::cutWanted, this, &Workroom::bringIn);
+  connect(hangCard_, &HangCard::hangWanted, this, &Workroom::hang);
   // Esc closes a card wherever the keys are.
   for (QWidget* one :
        {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {
@@ -231,7 +238,8 @@ void Workroom::spreadTable(bool on, bool byKeys) {
 bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inStroke()) {
-    const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible();
+    const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
+                         mapFacts_->isVisible() || hangCard_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -315,6 +323,28 @@ void Workroom::hideCards() {
   sheetCard_->hide();
   tidyCard_->hide();
   exportCard_->hide();
+  mapFacts_->hide();
+  hangCard_->hide();
+}
+
+void Workroom::hang(const QStringList& paths) { hangNext(paths, {}, {}); }
+
+// One after the other, so that each is a sheet of its own.
+void Workroom::hangNext(QStringList paths, std::vector<Id> brought, QStringList failures) {
+  if (!session_ || work_.isRunning()) return;
+  if (paths.isEmpty()) {
+    notices_->tell(failures.mid(0, 5));
+    return session_->hangBackdrops(brought);
+  }
+  const QString path = paths.takeFirst();
+  session_->sheets().bringIn(work_, {path}, [=, this](const std::vector<Id>& sheets, const Errors& problems) {
+    std::vector<Id> all = brought;
+    all.insert(all.end(), sheets.begin(), sheets.end());
+    QStringList texts = failures;
+    for (const Error& problem : problems) texts << QString::fromStdString(problem.text());
+    // When this work has ended.
+    QMetaObject::invokeMethod(this, [=, this] { hangNext(paths, all, texts); }, Qt::QueuedConnection);
+  });
 }
 
 void Workroom::chooseFiles() {
@@ -355,6 +385,8 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   sheetCard_->setSession(session.get());
   tidyCard_->setSession(session.get());
   exportCard_->setSession(session.get());
+  mapFacts_->setSession(session.get());
+  hangCard_->hide();
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
@@ -660,6 +692,30 @@ void Workroom::act(ActionId id) {
         desk.box = now == BoxShape::asSeen ? BoxShape::alongTheGrid : BoxShape::asSeen;
       });
       break;
+    case ActionId::screenFrame:
+      canvas_->playCamera(false);
+      changeDesk([this](Desk& desk) {
+        desk.showsFrame = !desk.showsFrame;
+        const PixelPos at = desk.showsFrame ? desk.camera().value_or(PixelPos{}) : PixelPos{};
+        if (desk.showsFrame) desk.cameras[desk.map] = cameraNear(session_->quilt(), *session_->map(), at);
+      });
+      break;
+    case ActionId::playCamera: canvas_->playCamera(!canvas_->playsCamera()); break;
+    case ActionId::mapFacts:
+      hideCards();
+      mapFacts_->open();
+      break;
+    case ActionId::hangPicture: {
+      QFileDialog dialog(this, tr("Hang a picture"));
+      dialog.setObjectName(QStringLiteral("hang-dialog"));
+      dialog.setFileMode(QFileDialog::ExistingFiles);
+      dialog.setNameFilter(tr("Pictures (%1)").arg(QStringLiteral("*.png *.webp *.bmp *.gif *.jpg *.jpeg")));
+      if (dialog.exec() == QDialog::Accepted) hang(dialog.selectedFiles());
+      break;
+    }
+    case ActionId::hangSheet: session_->hangBackdrops({sheetInHand()}); break;
+    case ActionId::addPins: session_->addPins(activeIndex() + 1); break;
+    case ActionId::mergeDown: session_->mergeDown(); break;
     case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
@@ -888,6 +944,10 @@ void Workroom::dropEvent(QDropEvent* event) {
   const bool pictures = isPictureName(first.fileName().toStdString());
   if (isQuilt || (!session_ && !pictures)) {
     openQuilt(paths.front());
+  } else if (pictures && session_ && session_->map() && canvas_->geometry().contains(canvas_->parentWidget()->mapFrom(
+                                                this, event->position().toPoint()))) {
+    hideCards();
+    hangCard_->open(*session_, paths);
   } else {
     bringIn(paths);
   }

@@ -10,12 +10,14 @@
 #include "app/canvas/MapCanvas.h"
 #include "app/help/FindBox.h"
 #include "app/help/KeysPage.h"
+#include "app/maps/MapFactsCard.h"
 #include "app/maps/MapList.h"
 #include "app/maps/NewMapCard.h"
 #include "app/stack/Overview.h"
 #include "app/stack/StackPanel.h"
 #include "app/start/StartPage.h"
 #include "app/table/ExportCard.h"
+#include "app/table/HangCard.h"
 #include "app/table/InHandPanel.h"
 #include "app/table/OtherSides.h"
 #include "app/table/SheetCard.h"
@@ -101,6 +103,8 @@ class Workroom : public QMainWindow {
   }
   void tidy(Id sheet);
   void findPicture(Id sheet);
+  void hang(const QStringList& paths);
+  void hangNext(QStringList paths, std::vector<Id> brought, QStringList failures);
   // `byKeys`: the keyboard goes on with a cell cursor afterwards.
   void spreadTable(bool on, bool byKeys = false);
   // The sheet of what is in hand; empty where that is Chalk, or nothing.
@@ -148,6 +152,8 @@ class Workroom : public QMainWindow {
   TablePanel* panel_;
   TableView* spread_;
   bool spreadUsed_ = false;  // something was taken from it while its key was down
+  MapFactsCard* mapFacts_;
+  HangCard* hangCard_;
   JointRound* joints_ = nullptr;
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;

@@ -9,6 +9,12 @@ LayerAt Desk::landing() const {
   return active == activeLayer.end() ? LayerAt{} : LayerAt{map, active->second};
 }
 
+std::optional<PixelPos> Desk::camera() const {
+  if (!showsFrame) return std::nullopt;
+  const auto at = cameras.find(map);
+  return at == cameras.end() ? PixelPos{} : at->second;
+}
+
 const CellSet& Desk::selection() const {
   static const CellSet none;
   const auto found = selections.find(map);
@@ -38,12 +44,17 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     Id& active = desk.activeLayer[desk.map];
     if (!map->layer(active)) {
       active = map->layers.empty() ? Id{} : map->layers.front()->id;
-      for (const Shared<TilesLayer>& layer : map->layers) {
+      for (const Shared<Layer>& layer : map->layers) {
         if (layer->role == "ground") active = layer->id;
       }
     }
     if (active.empty()) desk.activeLayer.erase(desk.map);
   }
+  std::erase_if(desk.alsoChosen, [&](Id layer) {
+    const Map* map = quilt.map(desk.map);
+    return !map || !map->layer(layer) || layer == desk.landing().layer;
+  });
+  std::erase_if(desk.cameras, [&](const auto& one) { return !quilt.map(one.first); });
   std::erase_if(desk.openMaps, [&](Id map) { return !quilt.map(map); });
   const bool hasTab = std::find(desk.openMaps.begin(), desk.openMaps.end(), desk.map) != desk.openMaps.end();
   if (!hasTab && !desk.map.empty()) desk.openMaps.push_back(desk.map);

@@ -32,6 +32,7 @@ struct ToolOptions {
 inline constexpr int kWidths[] = {1, 3, 5, 7, 9};
 
 inline constexpr std::size_t kMostHeld = 16;
+inline constexpr int kOthersShown = 22;  // per cent
 
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
@@ -46,7 +47,11 @@ struct Desk {
   std::set<Id> locked;               // layers that take no stroke
   bool gridLines = true;
   bool showsJoints = false;  // loose joints in sight are marked
-  bool fadesOthers = false;  // only the active layer is clear
+  bool fadesOthers = false;           // only the active layer is clear
+  int othersShown = kOthersShown;     // per cent, how much of the others shows then
+  std::set<Id> alsoChosen;            // layers of the map that are changed along with the active one
+  bool showsFrame = false;            // what the player's screen shows, and every layer moved as there
+  std::map<Id, PixelPos> cameras;     // the upper left of that, in map pixels; by map
   bool rulers = false;
   bool playsFrames = false;           // animated tiles move
   std::optional<BoxShape> box;        // how boxes lie; empty: as is usual on the grid
@@ -57,6 +62,9 @@ struct Desk {
 
   // The layer that the next stroke lands on; both ids are empty when there is none.
   LayerAt landing() const;
+
+  // Where the screen frame is on the map that is worked on, while it is shown.
+  std::optional<PixelPos> camera() const;
 
   // What is selected on the map that is worked on; empty when nothing is.
   const CellSet& selection() const;

@@ -15,14 +15,14 @@ const LayerFolder* Map::layerFolder(Id wanted) const {
   return nullptr;
 }
 
-int Map::riseOf(const TilesLayer& layer) const {
+int Map::riseOf(const Layer& layer) const {
   const LayerFolder* in = layerFolder(layer.folder);
   return in ? in->rise : 0;
 }
 
-PixelPos Map::planeOf(const TilesLayer& layer) const { return {layer.offset.x, layer.offset.y - riseOf(layer)}; }
+PixelPos Map::planeOf(const Layer& layer) const { return {layer.offset.x, layer.offset.y - riseOf(layer)}; }
 
-int Map::levelOf(const TilesLayer& layer) const {
+int Map::levelOf(const Layer& layer) const {
   const int rise = riseOf(layer);
   std::set<int> between;
   for (const LayerFolder& one : folders) {
@@ -39,14 +39,14 @@ std::optional<std::size_t> Map::layerIndex(Id wanted) const {
   return std::nullopt;
 }
 
-const TilesLayer* Map::layer(Id wanted) const {
+const Layer* Map::layer(Id wanted) const {
   const auto index = layerIndex(wanted);
   return index ? &layers[*index].read() : nullptr;
 }
 
-const TilesLayer* Map::layerNamed(std::string_view wanted) const {
-  const TilesLayer* found = nullptr;
-  for (const Shared<TilesLayer>& layer : layers) {
+const Layer* Map::layerNamed(std::string_view wanted) const {
+  const Layer* found = nullptr;
+  for (const Shared<Layer>& layer : layers) {
     if (layer->name != wanted) continue;
     if (found) return nullptr;
     found = &layer.read();

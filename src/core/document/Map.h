@@ -1,4 +1,4 @@
-// Map, TilesLayer and LayerFolder: one place, and its levels of depth.
+// Map and LayerFolder: one place, and its levels of depth.
 //
 // A map is a rectangle of cells (`bounds`) in an endless grid, with its layers in stack order: the farthest first, the
 // nearest last. Cells outside the bounds are seam allowance: saved, but no part of the map for any tool or count.
@@ -15,16 +15,13 @@
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
-#include "core/cells/CellGrid.h"
-#include "core/cells/NumberGrid.h"
-#include "core/document/Thread.h"
+#include "core/document/Layer.h"
 #include "core/grid/Grid.h"
 
 namespace uq {
 
-inline constexpr int kFarthestOffset = 1 << 16;
-inline constexpr int kMostLift = 1024;               // map pixels
-inline constexpr std::size_t kLongestNote = 10'000;  // bytes
+inline constexpr int kMostShownTimes = 8;
+inline constexpr int kLargestScreen = 1 << 14;  // map pixels, each way
 
 // How the layers of a folder, or those of the map that are in none, are drawn: layer by layer, or cell by cell from the
 // back, so that what stands nearer covers what stands behind it on whichever layer. Nothing said: by depth on isometric
@@ -41,48 +38,36 @@ struct LayerFolder {
   friend bool operator==(const LayerFolder&, const LayerFolder&) = default;
 };
 
-struct TilesLayer {
-  Id id;
-  Id folder;  // empty: in none
-  std::string name;
-  std::string role;  // "ground", "things", "in front", …; layers of one role are partners across maps
-  Thread thread;
-  std::string file;  // slug: maps/<folder>/<file>.cells
-  CellGrid cells;
-  NumberGrid lifts;    // by how many map pixels single cells lie above their layer, 0 .. kMostLift; 0 where empty
-  PixelPos offset;     // the layer's shift in map pixels, ±kFarthestOffset
-  int opacity = 100;   // per cent
-  std::string note;    // may be empty
-  Json::Object extra;  // fields that this version does not know
-  Revision revision;
-  friend bool operator==(const TilesLayer&, const TilesLayer&) = default;
-};
-
 struct Map {
   Id id;
   std::string name;
   std::string folder;  // slug: maps/<folder>/map.json
   GridShape grid;
   CellRect bounds;
-  std::vector<Shared<TilesLayer>> layers;  // farthest first
+  std::vector<Shared<Layer>> layers;       // farthest first
   std::vector<LayerFolder> folders;        // in the order of their layers
   std::optional<DrawOrder> order;          // of the layers in no folder
+  std::optional<Colour> cloth;             // the colour behind all layers; none: nothing is drawn there
+  std::optional<PixelSize> screen;         // what the player's screen shows here, where that is not the quilt's
+  int shownTimes = 1;                      // how many screen pixels a map pixel takes in the game, each way
+  bool cameraRunsFree = false;             // else the camera stops at the map's edge
+  std::string title;                       // the name that the player reads; may be empty
   Json::Object extra;                      // fields that this version does not know
   Revision revision;
 
-  const TilesLayer* layer(Id id) const;  // nullptr when there is none
+  const Layer* layer(Id id) const;  // nullptr when there is none
   std::optional<std::size_t> layerIndex(Id id) const;
   // The layer of that name; nullptr when none or several have it.
-  const TilesLayer* layerNamed(std::string_view name) const;
+  const Layer* layerNamed(std::string_view name) const;
 
   const LayerFolder* layerFolder(Id id) const;  // nullptr when there is none
-  int riseOf(const TilesLayer& layer) const;
+  int riseOf(const Layer& layer) const;
   // Where map pixel 0, 0 of the layer is drawn: its offset, and its rise upwards.
-  PixelPos planeOf(const TilesLayer& layer) const;
+  PixelPos planeOf(const Layer& layer) const;
   DrawOrder drawOrder() const { return order.value_or(usualOrder(grid.kind)); }
   DrawOrder drawOrder(const LayerFolder& one) const { return one.order.value_or(usualOrder(grid.kind)); }
   // How many levels up from the ground a layer lies: the levels of different rise from 0 to its own, negative below.
-  int levelOf(const TilesLayer& layer) const;
+  int levelOf(const Layer& layer) const;
 
   friend bool operator==(const Map&, const Map&) = default;
 };

@@ -11,10 +11,10 @@ Quilt inPlan(const Quilt& quilt, Id id) {
   plan.grid.plan = true;
   plan.order = DrawOrder::byLayers;
   plan.folders.clear();
-  for (Shared<TilesLayer>& layer : plan.layers) {
+  for (Shared<Layer>& layer : plan.layers) {
     const bool plain = layer->folder.empty() && layer->offset == PixelPos{} && layer->lifts.empty();
     if (plain) continue;
-    layer.edit([](TilesLayer& one) {
+    layer.edit([](Layer& one) {
       one.folder = {};
       one.offset = {};
       one.lifts = {};

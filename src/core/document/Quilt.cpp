@@ -71,7 +71,7 @@ const Map* Quilt::mapNamed(std::string_view name) const {
   return nullptr;
 }
 
-const TilesLayer* Quilt::layer(LayerAt at) const {
+const Layer* Quilt::layer(LayerAt at) const {
   const Map* found = map(at.map);
   return found ? found->layer(at.layer) : nullptr;
 }
@@ -88,10 +88,10 @@ Quilt Quilt::with(Map changed) const {
   const Map* old = map(changed.id);
   if (old && *old == changed) return *this;
   changed.revision = Revision::next();
-  for (Shared<TilesLayer>& layer : changed.layers) {
-    const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
+  for (Shared<Layer>& layer : changed.layers) {
+    const Layer* before = old ? old->layer(layer->id) : nullptr;
     if (!before || !(*before == layer.read())) {
-      layer.edit([](TilesLayer& l) { l.revision = Revision::next(); });
+      layer.edit([](Layer& l) { l.revision = Revision::next(); });
     }
   }
   return restoring(Shared(std::move(changed)));
@@ -112,7 +112,7 @@ Quilt Quilt::with(Stamp changed) const {
   return restoring(Shared(std::move(changed)));
 }
 
-Quilt Quilt::with(LayerAt at, TilesLayer changed) const {
+Quilt Quilt::with(LayerAt at, Layer changed) const {
   const Map* old = map(at.map);
   const auto index = old ? old->layerIndex(at.layer) : std::nullopt;
   if (!index) return *this;
@@ -122,9 +122,9 @@ Quilt Quilt::with(LayerAt at, TilesLayer changed) const {
 }
 
 Quilt Quilt::with(LayerAt at, CellGrid cells, NumberGrid lifts) const {
-  const TilesLayer* old = layer(at);
-  if (!old || (old->cells == cells && old->lifts == lifts)) return *this;
-  TilesLayer next = *old;
+  const Layer* old = layer(at);
+  if (!old || !old->holdsTiles() || (old->cells == cells && old->lifts == lifts)) return *this;
+  Layer next = *old;
   next.cells = std::move(cells);
   next.lifts = std::move(lifts);
   return with(at, std::move(next));

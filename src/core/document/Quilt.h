@@ -85,7 +85,7 @@ class Quilt {
   // nullptr when there is none.
   const Map* map(Id id) const;
   const Map* mapNamed(std::string_view name) const;  // by name or folder
-  const TilesLayer* layer(LayerAt at) const;
+  const Layer* layer(LayerAt at) const;
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
   const Stamp* stamp(Id id) const;
@@ -96,8 +96,8 @@ class Quilt {
   Quilt with(Map map) const;
   Quilt with(Sheet sheet) const;
   Quilt with(Stamp stamp) const;
-  // Nothing changes where there is no such map or layer.
-  Quilt with(LayerAt at, TilesLayer layer) const;
+  // Nothing changes where there is no such map or layer; cells only on layers of tiles.
+  Quilt with(LayerAt at, Layer layer) const;
   Quilt with(LayerAt at, CellGrid cells, NumberGrid lifts) const;
   // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
   Quilt withoutMap(Id id) const;

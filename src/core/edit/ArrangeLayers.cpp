@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/edit/LayCells.h"
+
 namespace uq {
 
 namespace {
@@ -33,14 +35,14 @@ Id folderAt(const Map& map, std::size_t index, Id own) {
 // Drops folders that hold nothing, and puts the others in the order of their layers.
 void tidyFolders(Map& map) {
   std::vector<LayerFolder> folders;
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     const LayerFolder* folder = map.layerFolder(layer->folder);
     if (folder && (folders.empty() || folders.back().id != folder->id)) folders.push_back(*folder);
   }
   map.folders = std::move(folders);
 }
 
-LayerAdded withLayer(const Quilt& quilt, Map map, std::size_t index, TilesLayer layer) {
+LayerAdded withLayer(const Quilt& quilt, Map map, std::size_t index, Layer layer) {
   std::vector<std::string> files;
   for (const auto& other : map.layers) files.push_back(other->file);
   layer.file = slugFor(layer.name, files);
@@ -72,7 +74,7 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids,
   const bool hasGround =
       std::any_of(map->layers.begin(), map->layers.end(), [](const auto& one) { return one->role == "ground"; });
   const std::size_t start = !hasGround ? 0 : index == map->layers.size() ? 2 : 1;
-  TilesLayer layer;
+  Layer layer;
   layer.id = ids.next();
   layer.role = role.empty() ? kStarts[start].first : role;
   std::string name = kStarts[start].second;
@@ -87,11 +89,80 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids,
   return withLayer(quilt, *map, index, std::move(layer));
 }
 
+LayerAdded addBackdrop(const Quilt& quilt, Id id, std::size_t index, Id sheet, IdSource& ids) {
+  const Map* map = quilt.map(id);
+  const Sheet* hung = quilt.sheet(sheet);
+  if (!map || !hung) return {quilt, {}};
+  index = std::min(index, map->layers.size());
+  Layer layer;
+  layer.id = ids.next();
+  layer.kind = LayerKind::backdrop;
+  layer.role = "backdrop";
+  layer.name = freeName(*map, hung->name);
+  layer.thread = freeThread(*map);
+  layer.backdrop.sheet = sheet;
+  layer.backdrop.repeatsAcross = true;
+  if (index == 0) {
+    for (const Shared<Layer>& other : map->layers) {
+      layer.parallax.across = std::min(layer.parallax.across, other->parallax.across);
+      layer.parallax.down = std::min(layer.parallax.down, other->parallax.down);
+    }
+    layer.parallax = {layer.parallax.across / 2, layer.parallax.down / 2};
+  }
+  return withLayer(quilt, *map, index, std::move(layer));
+}
+
+LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids) {
+  const Map* map = quilt.map(id);
+  if (!map) return {quilt, {}};
+  index = std::min(index, map->layers.size());
+  Layer layer;
+  layer.id = ids.next();
+  layer.kind = LayerKind::pins;
+  layer.role = "pins";
+  layer.name = freeName(*map, "Pins");
+  layer.thread = freeThread(*map);
+  layer.folder = index > 0 ? folderOf(*map, index - 1) : Id();
+  return withLayer(quilt, *map, index, std::move(layer));
+}
+
+std::string whyNoMerge(const Quilt& quilt, LayerAt at) {
+  const Layer* layer = quilt.layer(at);
+  if (!layer) return "There is no layer";
+  const Map& map = *quilt.map(at.map);
+  const std::size_t index = *map.layerIndex(at.layer);
+  if (index == 0) return layer->name + " is the farthest layer";
+  const Layer& behind = map.layers[index - 1].read();
+  if (!layer->holdsTiles() || !behind.holdsTiles()) return "Only layers of tiles can become one";
+  const bool alike = map.planeOf(*layer) == map.planeOf(behind) && layer->parallax == behind.parallax &&
+                     layer->opacity == behind.opacity && layer->tint == behind.tint && layer->blend == behind.blend;
+  return alike ? std::string() : layer->name + " lies, moves or looks otherwise than " + behind.name;
+}
+
+Quilt mergeDown(const Quilt& quilt, LayerAt at) {
+  if (!whyNoMerge(quilt, at).empty()) return quilt;
+  const Map& map = *quilt.map(at.map);
+  const Layer& layer = *quilt.layer(at);
+  const LayerAt behind{at.map, map.layers[*map.layerIndex(at.layer) - 1]->id};
+  std::vector<CellChange> laid;
+  const auto lay = [&](CellPos place, Cell cell) { laid.push_back({place, cell, layer.lifts.at(place)}); };
+  // With what lies in the seam allowance.
+  layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    layer.cells.forEachPainted(chunk.at.cells(), lay);
+  });
+  Layer below = *quilt.layer(behind);
+  for (const CellChange& one : laid) {
+    below.cells.set(one.at, one.cell);
+    if (one.lift != 0 || !below.lifts.empty()) below.lifts.set(one.at, one.lift);
+  }
+  return deleteLayer(quilt.with(behind, std::move(below)), at);
+}
+
 LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return {quilt, {}};
   const Map& map = *quilt.map(at.map);
-  TilesLayer copy = *layer;
+  Layer copy = *layer;
   copy.id = ids.next();
   copy.name = freeName(map, layer->name + " copy");
   copy.thread = freeThread(map);
@@ -110,11 +181,11 @@ Quilt moveLayer(const Quilt& quilt, LayerAt at, std::size_t index) {
   if (!quilt.layer(at)) return quilt;
   Map map = *quilt.map(at.map);
   const auto from = map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer));
-  Shared<TilesLayer> layer = *from;
+  Shared<Layer> layer = *from;
   map.layers.erase(from);
   index = std::min(index, map.layers.size());
   const Id folder = folderAt(map, index, layer->folder);
-  if (folder != layer->folder) layer.edit([&](TilesLayer& moved) { moved.folder = folder; });
+  if (folder != layer->folder) layer.edit([&](Layer& moved) { moved.folder = folder; });
   map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), layer);
   tidyFolders(map);
   return quilt.with(std::move(map));

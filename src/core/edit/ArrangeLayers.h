@@ -19,6 +19,16 @@ struct LayerAdded {
 // `role`, where it is not empty, counts instead.
 LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids, const std::string& role = {});
 
+// Adds a layer that holds no tiles at `index`: a backdrop that shows the picture of a sheet, called after it, or one for
+// pins. A backdrop hung behind all others moves half as far as the one in front of it that moves least.
+LayerAdded addBackdrop(const Quilt& quilt, Id map, std::size_t index, Id sheet, IdSource& ids);
+LayerAdded addPinsLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids);
+
+// Lays the tiles of a layer over those of the tiles layer behind it, which it becomes one with. Why that cannot be, in
+// words; empty when it can.
+std::string whyNoMerge(const Quilt& quilt, LayerAt at);
+Quilt mergeDown(const Quilt& quilt, LayerAt at);
+
 // Adds a copy in front of the layer.
 LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids);
 

@@ -63,7 +63,7 @@ MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids) {
   Quilt next = quilt.with(std::move(map));
   next = addLayer(next, id, 0, ids).quilt;
   const LayerAdded things = addLayer(next, id, 1, ids);
-  TilesLayer layer = *things.quilt.layer({id, things.layer});
+  Layer layer = *things.quilt.layer({id, things.layer});
   layer.name = "Things";
   layer.role = "things";
   layer.file = "things";
@@ -79,8 +79,8 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   copy.folder = freeFolder(quilt, copy.name);
   std::map<Id, Id> folders;
   for (LayerFolder& folder : copy.folders) folder.id = folders[folder.id] = ids.next();
-  for (Shared<TilesLayer>& layer : copy.layers) {
-    layer.edit([&](TilesLayer& one) {
+  for (Shared<Layer>& layer : copy.layers) {
+    layer.edit([&](Layer& one) {
       one.id = ids.next();
       if (!one.folder.empty()) one.folder = folders[one.folder];
     });

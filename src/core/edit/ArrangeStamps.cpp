@@ -92,7 +92,7 @@ std::int64_t usesOf(const Quilt& quilt, const Stamp& stamp) {
   for (const auto& map : quilt.maps()) {
     if (parts.size() > 1 && !areOfOneFamily(stamp.held.grid, map->grid.kind)) continue;
     const auto grid = makeGrid(map->grid);
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       layer->cells.forEachPainted(map->bounds, [&](CellPos at, Cell cell) {
         if (cell != parts.front().cell) return;
         const SidePos grip = grid->toSide(at) - parts.front().at;

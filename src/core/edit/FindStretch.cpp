@@ -10,7 +10,7 @@ namespace uq {
 namespace {
 
 // The box of the cells that hang together with one and are among `known`; nothing where there are too many.
-std::optional<CellRect> boxAround(const Grid& grid, const Map& map, const TilesLayer& layer, CellPos at,
+std::optional<CellRect> boxAround(const Grid& grid, const Map& map, const Layer& layer, CellPos at,
                                   const std::set<std::uint32_t>& known) {
   std::set<CellPos> seen;
   std::vector<CellPos> open{at};
@@ -28,7 +28,7 @@ std::optional<CellRect> boxAround(const Grid& grid, const Map& map, const TilesL
   return box.empty() ? std::nullopt : std::optional(box);
 }
 
-bool liesIn(const Quilt& quilt, const Grid& grid, const TilesLayer& layer, const InHand& stretch, CellRect box) {
+bool liesIn(const Quilt& quilt, const Grid& grid, const Layer& layer, const InHand& stretch, CellRect box) {
   if (!whyNoStretch(stretch, box.width(), box.height()).empty()) return false;
   Pattern pattern(quilt, grid, stretch, {box.x0, box.y0}, 0);
   pattern.stretchOver(box);
@@ -49,7 +49,7 @@ bool liesIn(const Quilt& quilt, const Grid& grid, const TilesLayer& layer, const
 }  // namespace
 
 std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos cell, const InHand& hand) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer || layer->cells.at(cell).empty()) return std::nullopt;
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);
@@ -68,7 +68,7 @@ std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos 
 }
 
 std::optional<FoundStamp> findStamp(const Quilt& quilt, LayerAt at, CellPos cell) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer || layer->cells.at(cell).empty()) return std::nullopt;
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);

@@ -11,7 +11,7 @@ namespace uq {
 namespace {
 
 // Whether a tile that covers lies on one of the cells of a layer.
-bool harms(const TilesLayer& layer, CellRect bounds, const CellSet& cells, const Covers& covers) {
+bool harms(const Layer& layer, CellRect bounds, const CellSet& cells, const Covers& covers) {
   if (layer.cells.empty()) return false;
   std::map<TileRef, bool> known;
   const auto covering = [&](Cell cell) {
@@ -48,11 +48,12 @@ LayerAt layerFor(Landing& landing, const LandingAsk& ask, const HandPart& part, 
   };
   std::optional<int> found;
   for (int i = 0; i < static_cast<int>(map.layers.size()); ++i) {
-    const TilesLayer& layer = map.layers[static_cast<std::size_t>(i)].read();
-    if (part.role.empty() || layer.role != part.role || taken(layer.id)) continue;
+    const Layer& layer = map.layers[static_cast<std::size_t>(i)].read();
+    if (part.role.empty() || layer.role != part.role || !layer.holdsTiles() || taken(layer.id)) continue;
     if (!found || std::abs(i - wanted) < std::abs(*found - wanted)) found = i;
   }
-  const bool inside = wanted >= 0 && wanted < static_cast<int>(map.layers.size());
+  const bool inside = wanted >= 0 && wanted < static_cast<int>(map.layers.size()) &&
+                      map.layers[static_cast<std::size_t>(wanted)]->holdsTiles();
   if (!found && inside && !taken(map.layers[static_cast<std::size_t>(wanted)]->id)) found = wanted;
   if (found) return {map.id, map.layers[static_cast<std::size_t>(*found)]->id};
   if (ask.takesAway) return {map.id, {}};
@@ -62,7 +63,9 @@ LayerAt layerFor(Landing& landing, const LandingAsk& ask, const HandPart& part, 
   return {map.id, added.layer};
 }
 
-std::string whyShut(const TilesLayer& layer, const Desk& desk) {
+std::string whyShut(const Layer& layer, const Desk& desk) {
+  if (layer.kind == LayerKind::backdrop) return layer.name + " is a backdrop: no tiles lie on it";
+  if (layer.kind == LayerKind::pins) return layer.name + " is for pins: no tiles lie on it";
   if (desk.hidden.contains(layer.id)) return layer.name + " is hidden: open its eye to paint";
   if (desk.locked.contains(layer.id)) return layer.name + " is locked: open its lock to paint";
   return {};
@@ -85,7 +88,7 @@ bool covers(const InHand& hand, const Covers& covers) {
 
 Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cells, IdSource ids) {
   Landing landing{quilt, {ask.active}, {}, false, {}};
-  const TilesLayer* active = quilt.layer(ask.active);
+  const Layer* active = quilt.layer(ask.active);
   if (!active) {
     landing.refusal = "This map has no layer to paint on";
     return landing;
@@ -99,8 +102,8 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
     std::optional<Id> nearer;
     std::size_t end = own + 1;
     for (; end < map.layers.size() && !nearer && map.layers[end]->folder == active->folder; ++end) {
-      const TilesLayer& layer = map.layers[end].read();
-      const bool free = !ask.shut.contains(layer.id) && !harms(layer, map.bounds, cells, ask.covers);
+      const Layer& layer = map.layers[end].read();
+      const bool free = layer.holdsTiles() && !ask.shut.contains(layer.id) && !harms(layer, map.bounds, cells, ask.covers);
       if (free) nearer = layer.id;
     }
     if (nearer) {
@@ -115,7 +118,7 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
   for (const HandPart& part : ask.hand.others) {
     const LayerAt at = layerFor(landing, ask, part, ids);
     landing.layers.push_back(at);
-    const TilesLayer* layer = landing.quilt.layer(at);
+    const Layer* layer = landing.quilt.layer(at);
     if (layer && ask.shut.contains(layer->id) && landing.refusal.empty()) {
       landing.refusal = layer->name + " is hidden or locked, and a part of what is in hand belongs there";
     }
@@ -137,16 +140,16 @@ std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& look) {
 Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers) {
   desk.obeysLayer = false;
   const Map* map = quilt.map(desk.map);
-  const TilesLayer* active = quilt.layer(desk.landing());
+  const Layer* active = quilt.layer(desk.landing());
   if (!map || !active || hand.empty()) return desk;
   const std::string role = roleOf(quilt, hand, covers);
   if (active->role == role) return desk;
   const auto own = static_cast<int>(*map->layerIndex(active->id));
-  const TilesLayer* best = nullptr;
+  const Layer* best = nullptr;
   std::pair<bool, int> bestFar;
   for (int i = 0; i < static_cast<int>(map->layers.size()); ++i) {
-    const TilesLayer& layer = map->layers[static_cast<std::size_t>(i)].read();
-    if (layer.role != role) continue;
+    const Layer& layer = map->layers[static_cast<std::size_t>(i)].read();
+    if (layer.role != role || !layer.holdsTiles()) continue;
     const std::pair far{layer.folder != active->folder, std::abs(i - own)};
     if (best && bestFar <= far) continue;
     best = &layer;
@@ -175,7 +178,7 @@ Desk withChosenLayer(Desk desk, LayerAt layer) {
 
 std::string whyNoStroke(const Desk& desk, const Quilt& quilt, bool takesAway) {
   const LayerAt at = desk.landing();
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return "This map has no layer to paint on";
   if (const std::string why = whyShut(*layer, desk); !why.empty()) return why;
   if (takesAway) return {};

@@ -4,7 +4,7 @@ namespace uq {
 
 Quilt layCells(const Quilt& quilt, LayerAt at, std::span<const CellChange> changes) {
   const Map* map = quilt.map(at.map);
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return quilt;
   CellGrid cells = layer->cells;
   NumberGrid lifts = layer->lifts;

@@ -36,7 +36,7 @@ int levelStep(const Map& map) {
 }
 
 LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
-  const TilesLayer* below = quilt.layer(above);
+  const Layer* below = quilt.layer(above);
   if (!below) return {quilt, {}};
   Map map = *quilt.map(above.map);
   const int step = levelStep(map);
@@ -57,7 +57,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
          map.layers[index]->folder == map.layers[index - 1]->folder) {
     ++index;
   }
-  TilesLayer layer;
+  Layer layer;
   layer.id = ids.next();
   layer.folder = level.id;
   layer.role = "ground";
@@ -102,7 +102,7 @@ Quilt deleteLevel(const Quilt& quilt, Id id, Id folder) {
   for (LayerFolder& one : next.folders) {
     if (alone && one.rise > gone->rise) one.rise -= step;
   }
-  std::erase_if(next.layers, [&](const Shared<TilesLayer>& layer) { return layer->folder == folder; });
+  std::erase_if(next.layers, [&](const Shared<Layer>& layer) { return layer->folder == folder; });
   std::erase_if(next.folders, [&](const LayerFolder& one) { return one.id == folder; });
   return quilt.with(std::move(next));
 }

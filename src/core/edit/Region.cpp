@@ -88,12 +88,12 @@ std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile)
 }
 
 bool usuallyAsSeen(const Quilt& quilt, LayerAt at, CellPos cell) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   return layer && layer->cells.at(cell).empty();
 }
 
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
-  const TilesLayer* layer = quilt.layer(ask.layer);
+  const Layer* layer = quilt.layer(ask.layer);
   if (!layer) return {};
   const Map& map = *quilt.map(ask.layer.map);
   if (!map.bounds.contains(at) || (!ask.within.empty() && !ask.within.contains(at))) return {};

@@ -15,7 +15,7 @@ namespace {
 
 // Calls f for each selected cell of the map, with what lies on it.
 template <class F>
-void forEachSelected(const Map& map, const TilesLayer& layer, const CellSet& selected, F&& f) {
+void forEachSelected(const Map& map, const Layer& layer, const CellSet& selected, F&& f) {
   CellReader reader(layer.cells);
   selected.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
@@ -32,8 +32,8 @@ std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
   if (!map) return {};
   if (!desk.options.allLayers) return {desk.landing()};
   std::vector<LayerAt> layers;
-  for (const Shared<TilesLayer>& layer : map->layers) {
-    if (!desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id)) layers.push_back({map->id, layer->id});
+  for (const Shared<Layer>& layer : map->layers) {
+    if (layer->holdsTiles() && !desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id)) layers.push_back({map->id, layer->id});
   }
   return layers;
 }
@@ -81,8 +81,9 @@ Quilt moveCells(const Quilt& quilt, Layers layers, const CellSet& selected, Side
 }
 
 Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& selected) {
-  const TilesLayer* layer = quilt.layer(from);
-  if (!layer || !quilt.layer({from.map, to}) || from.layer == to) return quilt;
+  const Layer* layer = quilt.layer(from);
+  const Layer* target = quilt.layer({from.map, to});
+  if (!layer || !target || !target->holdsTiles() || from.layer == to) return quilt;
   std::vector<CellChange> arriving;
   forEachSelected(*quilt.map(from.map), *layer, selected, [&](CellPos place, Cell cell) {
     if (!cell.empty()) arriving.push_back({place, cell, layer->lifts.at(place)});
@@ -120,7 +121,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
 }
 
 Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const InHand& hand, std::uint64_t seed) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return quilt;
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);
@@ -169,7 +170,7 @@ Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const
 }
 
 Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return quilt;
   CellGrid cells = layer->cells;
   NumberGrid lifts = layer->lifts;
@@ -183,7 +184,7 @@ Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
 }
 
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer) return Block();
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);
@@ -198,7 +199,7 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
 }
 
 Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos by) {
-  const TilesLayer* layer = quilt.layer(at);
+  const Layer* layer = quilt.layer(at);
   if (!layer || by == SidePos{}) return quilt;
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);

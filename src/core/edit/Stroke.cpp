@@ -140,10 +140,10 @@ class Stroke::Work {
 
   // One tile, one cell broad: the stroke that is made most, without sets of cells for each move.
   void brushSingle(const std::vector<CellPos>& line) {
-    const TilesLayer* old = now_.layer(landing_.layers.front());
+    const Layer* old = now_.layer(landing_.layers.front());
     if (!old) return;
     const Laid laid = plan_.takesAway ? Laid{} : *pattern_->everywhere(0);
-    Layer layer{old->cells, old->lifts};
+    Laying layer{old->cells, old->lifts};
     const int lift = liftOf(laid);
     bool changes = false;
     for (const CellPos cell : line) {
@@ -157,7 +157,7 @@ class Stroke::Work {
       put(layer, cell, laid);
     }
     if (!changes) return;
-    TilesLayer next = *old;
+    Layer next = *old;
     next.cells = std::move(layer.cells);
     next.lifts = std::move(layer.lifts);
     now_ = now_.with(landing_.layers.front(), std::move(next));
@@ -320,9 +320,9 @@ class Stroke::Work {
   void lay(const CellSet& cells) {
     if (cells.empty()) return;
     for (std::size_t part = 0; part < landing_.layers.size(); ++part) {
-      const TilesLayer* layer = now_.layer(landing_.layers[part]);
+      const Layer* layer = now_.layer(landing_.layers[part]);
       if (!layer) continue;
-      Layer edited{layer->cells, layer->lifts};
+      Laying edited{layer->cells, layer->lifts};
       if (part == 0 && mixes()) {
         throwOver(edited, cells);
       } else {
@@ -338,20 +338,20 @@ class Stroke::Work {
     }
   }
 
-  struct Layer {
+  struct Laying {
     CellGrid cells;
     NumberGrid lifts;
   };
 
   int liftOf(const Laid& laid) const { return laid.cell.empty() ? 0 : std::min(laid.lift + plan_.lift, kMostLift); }
 
-  void put(Layer& layer, CellPos at, const Laid& laid) const {
+  void put(Laying& layer, CellPos at, const Laid& laid) const {
     layer.cells.set(at, laid.cell);
     const int lift = liftOf(laid);
     if (lift != 0 || !layer.lifts.empty()) layer.lifts.set(at, lift);
   }
 
-  void layOne(Layer& layer, const Laid& laid, const CellSet& cells) const {
+  void layOne(Laying& layer, const Laid& laid, const CellSet& cells) const {
     const int lift = liftOf(laid);
     const bool lifts = lift != 0 || !layer.lifts.empty();
     const auto fill = [&](CellRect all) {
@@ -400,7 +400,7 @@ class Stroke::Work {
     grid.setChunk(at, cells);
   }
 
-  void layEach(Layer& layer, std::size_t part, const CellSet& cells) {
+  void layEach(Laying& layer, std::size_t part, const CellSet& cells) {
     CellSet touched;
     cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
       ChunkRows laidRows{};
@@ -436,7 +436,7 @@ class Stroke::Work {
   }
 
   // Whether what lies on a cell stays, since it covers and what would be laid does not.
-  bool keeps(const TilesLayer* layer, CellPos at, const Laid& laid) {
+  bool keeps(const Layer* layer, CellPos at, const Laid& laid) {
     if (!layer || laid.cell.empty()) return false;
     const Cell there = layer->cells.at(at);
     return !there.empty() && coversCell(there) && !coversCell(laid.cell);
@@ -449,7 +449,7 @@ class Stroke::Work {
 
   // Calls `what` for each cell of a chunk's rows, and lays what it says.
   template <class What>
-  void writeChunk(Layer& layer, ChunkPos at, const ChunkRows& rows, What&& what) const {
+  void writeChunk(Laying& layer, ChunkPos at, const ChunkRows& rows, What&& what) const {
     int count = 0;
     for (const std::uint64_t row : rows) count += std::popcount(row);
     if (count <= kFewCells) {
@@ -477,12 +477,12 @@ class Stroke::Work {
   }
 
   // A mix: one throw a cell, one after another.
-  void throwOver(Layer& layer, const CellSet& cells) {
+  void throwOver(Laying& layer, const CellSet& cells) {
     const bool brushes = plan_.tool == Tool::brush;
     const bool looksAtRim = std::any_of(plan_.hand.members.begin(), plan_.hand.members.end(),
                                         [](const MixMember& member) { return member.keepsOffRim; });
     const CellSet rim = looksAtRim ? outlineOf(*grid_, brushes ? allowed(shape_) : cells) : CellSet();
-    const TilesLayer* old = before_.layer(landing_.layers.front());
+    const Layer* old = before_.layer(landing_.layers.front());
     Mixing::Around around;
     around.cell = [&](SidePos at) { return layer.cells.at(grid_->fromSide(at)); };
     CellSet laid;

@@ -7,7 +7,7 @@ namespace uq {
 namespace {
 
 // Counts the cells of a layer that a swap concerns, and writes the others into `after` where there is one.
-std::int64_t swapOn(const TilesLayer& layer, CellRect bounds, const CellSet* within, const SwapAsk& ask,
+std::int64_t swapOn(const Layer& layer, CellRect bounds, const CellSet* within, const SwapAsk& ask,
                     CellGrid* after) {
   std::int64_t found = 0;
   const auto inOther = [&](Cell cell) { return Cell(ask.to, cell.turn()); };
@@ -48,7 +48,7 @@ template <class Visit>
 void forEachLayer(const Quilt& quilt, const SwapAsk& ask, Visit&& visit) {
   for (const auto& map : quilt.maps()) {
     if (ask.in != SwapIn::allMaps && map->id != ask.at.map) continue;
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       const bool oneLayer = ask.in == SwapIn::selection || ask.in == SwapIn::layer;
       if (!oneLayer || layer->id == ask.at.layer) visit(map.read(), layer.read());
     }
@@ -61,7 +61,7 @@ Swapped swapTiles(const Quilt& quilt, const SwapAsk& ask) {
   Swapped swapped{quilt, 0};
   if (ask.from == ask.to || ask.to == TileRef{}) return swapped;
   const CellSet* within = ask.in == SwapIn::selection ? &ask.selected : nullptr;
-  forEachLayer(quilt, ask, [&](const Map& map, const TilesLayer& layer) {
+  forEachLayer(quilt, ask, [&](const Map& map, const Layer& layer) {
     CellGrid cells = layer.cells;
     const std::int64_t found = swapOn(layer, map.bounds, within, ask, &cells);
     if (found == 0) return;
@@ -74,7 +74,7 @@ Swapped swapTiles(const Quilt& quilt, const SwapAsk& ask) {
 std::int64_t countSwap(const Quilt& quilt, const SwapAsk& ask) {
   const CellSet* within = ask.in == SwapIn::selection ? &ask.selected : nullptr;
   std::int64_t found = 0;
-  forEachLayer(quilt, ask, [&](const Map& map, const TilesLayer& layer) {
+  forEachLayer(quilt, ask, [&](const Map& map, const Layer& layer) {
     found += swapOn(layer, map.bounds, within, ask, nullptr);
   });
   return found;

@@ -162,16 +162,16 @@ std::optional<PackedMap> PackedMap::of(const Map& before, const Map& after) {
   for (std::size_t i = 0; i < before.layers.size(); ++i) {
     if (before.layers[i]->id != after.layers[i]->id) return std::nullopt;
     if (before.layers[i]->revision.is(after.layers[i]->revision)) continue;
-    probe.layers[i].edit([&](TilesLayer& layer) { 
+    probe.layers[i].edit([&](Layer& layer) { 
       layer.cells = after.layers[i]->cells;
       layer.lifts = after.layers[i]->lifts;
     });
     packed.layers_.push_back({i, before.layers[i]->revision, after.layers[i]->revision, {}, 0, {}});
   }
   if (!(probe == after)) return std::nullopt;
-  for (Layer& layer : packed.layers_) {
-    const TilesLayer& old = before.layers[layer.index].read();
-    const TilesLayer& now = after.layers[layer.index].read();
+  for (PackedLayer& layer : packed.layers_) {
+    const Layer& old = before.layers[layer.index].read();
+    const Layer& now = after.layers[layer.index].read();
     const std::string cells = listed(old.cells, now.cells, packed.laid_);
     std::vector<SheetSlot> numbers;
     const std::string list = counted(cells) + cells + listed(old.lifts.cells(), now.lifts.cells(), numbers);
@@ -193,7 +193,7 @@ Result<Map> PackedMap::other(const Map& from, bool toBefore) const {
                       {}});
   };
   Map map = from;
-  for (const Layer& layer : layers_) {
+  for (const PackedLayer& layer : layers_) {
     std::string packed = layer.cells;
     if (layer.spilled) {
       auto read = spill_->read(*layer.spilled);
@@ -204,7 +204,7 @@ Result<Map> PackedMap::other(const Map& from, bool toBefore) const {
     if (ZSTD_decompress(list.data(), list.size(), packed.data(), packed.size()) != list.size()) return broken();
     if (layer.index >= map.layers.size()) return broken();
     bool laid = false;
-    map.layers[layer.index].edit([&](TilesLayer& l) {
+    map.layers[layer.index].edit([&](Layer& l) {
       CellGrid lifts = l.lifts.cells();
       const auto parts = parted(list);
       laid = parts && lay(Reader(parts->first), l.cells, toBefore) && lay(Reader(parts->second), lifts, toBefore);
@@ -221,12 +221,12 @@ bool PackedMap::lays(SheetSlot slot) const { return std::find(laid_.begin(), lai
 
 std::size_t PackedMap::size() const {
   std::size_t bytes = sizeof *this + laid_.capacity() * sizeof(SheetSlot);
-  for (const Layer& layer : layers_) bytes += sizeof layer + layer.cells.capacity();
+  for (const PackedLayer& layer : layers_) bytes += sizeof layer + layer.cells.capacity();
   return bytes;
 }
 
 Result<void> PackedMap::spill(const std::shared_ptr<Spill>& to) {
-  for (Layer& layer : layers_) {
+  for (PackedLayer& layer : layers_) {
     if (layer.spilled) continue;
     const auto place = to->write(layer.cells);
     if (!place) return fail(place.error());

@@ -48,7 +48,7 @@ class PackedMap {
   Result<void> spill(const std::shared_ptr<Spill>& to);
 
  private:
-  struct Layer {
+  struct PackedLayer {
     std::size_t index = 0;
     Revision before;
     Revision after;
@@ -59,7 +59,7 @@ class PackedMap {
 
   Result<Map> other(const Map& from, bool toBefore) const;
 
-  std::vector<Layer> layers_;
+  std::vector<PackedLayer> layers_;
   std::vector<SheetSlot> laid_;
   Revision before_;
   Revision after_;

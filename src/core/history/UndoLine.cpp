@@ -57,7 +57,7 @@ Result<Quilt> across(Quilt quilt, const Step& step, bool back) {
 }
 
 bool paintsWith(const Map& map, SheetSlot slot) {
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     bool found = false;
     layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
       if (found) return;

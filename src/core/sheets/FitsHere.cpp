@@ -5,7 +5,7 @@
 namespace uq {
 
 std::vector<SheetHit> tilesThatFit(TileSides& sides, const std::vector<Id>& sheets, const Map& map,
-                                   const TilesLayer& layer, CellPos at, std::size_t most) {
+                                   const Layer& layer, CellPos at, std::size_t most) {
   std::vector<std::pair<int, TileSide>> wanted;
   bool anySolid = false;
   for (int side = 0; side < sides.count(); ++side) {

@@ -12,6 +12,6 @@ namespace uq {
 // The tiles of those sheets that fit a cell of a layer of the map for whose grid `sides` was made, the best first, at
 // most `most`; nothing where it has no neighbour. Turned neighbours are looked at as they lie.
 std::vector<SheetHit> tilesThatFit(TileSides& sides, const std::vector<Id>& sheets, const Map& map,
-                                   const TilesLayer& layer, CellPos at, std::size_t most);
+                                   const Layer& layer, CellPos at, std::size_t most);
 
 }  // namespace uq

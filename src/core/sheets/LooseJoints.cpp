@@ -74,7 +74,7 @@ const std::optional<TileRef>& JointBook::between(Cell cell, int side, Cell beyon
 std::vector<LooseJoint> looseJoints(JointBook& book, const Map& map, std::size_t index, CellRect part, std::size_t most,
                                     Progress* progress) {
   std::vector<LooseJoint> found;
-  const TilesLayer& layer = map.layers[index].read();
+  const Layer& layer = map.layers[index].read();
   const PixelPos plane = map.planeOf(layer);
   part = part.intersected(map.bounds);
   if (part.empty()) return found;

@@ -15,13 +15,13 @@ void add(TileUses& uses, const std::map<TileRef, std::int64_t>& more) {
 
 TileUses usesOn(const Map& map) {
   TileUses uses;
-  for (const Shared<TilesLayer>& layer : map.layers) add(uses, layer->cells.tally(layer->cells.usedBounds()));
+  for (const Shared<Layer>& layer : map.layers) add(uses, layer->cells.tally(layer->cells.usedBounds()));
   return uses;
 }
 
 TileUses usesWithin(const Map& map) {
   TileUses uses;
-  for (const Shared<TilesLayer>& layer : map.layers) add(uses, layer->cells.tally(map.bounds));
+  for (const Shared<Layer>& layer : map.layers) add(uses, layer->cells.tally(map.bounds));
   return uses;
 }
 
@@ -54,7 +54,7 @@ std::set<std::uint32_t> numbersInUse(const Sheet& sheet, const TileUses& uses, S
 std::vector<TileAt> placesOf(const Map& map, TileRef tile, std::size_t most) {
   std::vector<TileAt> places;
   for (std::size_t i = map.layers.size(); i-- > 0 && places.size() < most;) {
-    const TilesLayer& layer = map.layers[i].read();
+    const Layer& layer = map.layers[i].read();
     const std::size_t first = places.size();
     layer.cells.forEachPainted(map.bounds, [&](CellPos at, Cell cell) {
       if (cell.tile() == tile) places.push_back({map.id, layer.id, at});

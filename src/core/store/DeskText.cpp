@@ -108,6 +108,8 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
   for (const auto& [map, layer] : desk.activeLayer) layers.emplace_back(map.text(), layer.text());
   Json::Array piles;
   for (const std::string& pile : desk.foldedPiles) piles.emplace_back(pile);
+  Json::Object cameras;
+  for (const auto& [map, at] : desk.cameras) cameras.emplace_back(map.text(), Json::Array{at.x, at.y});
   Json::Array held;
   for (const InHand& hand : desk.held) held.push_back(keptJson(hand, quilt));
   return Json::Object{{"map", desk.map.text()},
@@ -121,7 +123,10 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"locked", idList(desk.locked)},
                       {"gridLines", desk.gridLines},
                       {"fadesOthers", desk.fadesOthers},
+                      {"othersShown", desk.othersShown},
                       {"rulers", desk.rulers},
+                      {"showsFrame", desk.showsFrame},
+                      {"cameras", std::move(cameras)},
                       {"playsFrames", desk.playsFrames},
                       {"showsJoints", desk.showsJoints},
                       {"foldedPiles", std::move(piles)},
@@ -149,6 +154,24 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
   desk.fadesOthers = flagOf(json.find("fadesOthers"), false);
   desk.rulers = flagOf(json.find("rulers"), false);
+  desk.showsFrame = flagOf(json.find("showsFrame"), false);
+  if (const Json* others = json.find("othersShown")) {
+    if (const auto* shown = others->as<std::int64_t>(); shown && *shown >= 0 && *shown <= 100)
+      desk.othersShown = static_cast<int>(*shown);
+  }
+  if (const Json* all = json.find("cameras"); all && all->as<Json::Object>()) {
+    for (const auto& [map, at] : *all->as<Json::Object>()) {
+      const auto id = Id::parse(map);
+      const auto* place = at.as<Json::Array>();
+      const bool good = id && place && place->size() == 2 && place->front().as<std::int64_t>() &&
+                        place->back().as<std::int64_t>();
+      if (!good) continue;
+      const auto within = [](std::int64_t pixel) {
+        return static_cast<int>(std::clamp<std::int64_t>(pixel, -kFarthestPixel, kFarthestPixel));
+      };
+      desk.cameras[*id] = {within(*place->front().as<std::int64_t>()), within(*place->back().as<std::int64_t>())};
+    }
+  }
   desk.showsJoints = flagOf(json.find("showsJoints"), false);
   desk.playsFrames = flagOf(json.find("playsFrames"), false);
   desk.planView = flagOf(json.find("planView"), false);

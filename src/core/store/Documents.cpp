@@ -21,7 +21,6 @@ constexpr std::size_t kLongestPath = 4096;   // bytes
 constexpr std::size_t kMostRoles = 256;
 constexpr std::size_t kMostSheets = 1022;
 constexpr std::size_t kMostTags = 256;  // of one tile
-constexpr int kLargestScreen = 1 << 14;  // pixels, each way
 
 // Reads the fields of one object, remembers which it was asked for, and keeps the first thing that is wrong.
 class Fields {
@@ -219,26 +218,40 @@ std::optional<DrawOrder> readOrder(Fields& fields) {
   return std::nullopt;
 }
 
-Json::Object fieldsOf(const TilesLayer& layer) {
+Json::Object fieldsOf(const Layer& layer) {
   Json::Object fields = {{"id", layer.id.text()},
-                         {"kind", "tiles"},
+                         {"kind", layerKindName(layer.kind)},
                          {"name", layer.name},
                          {"role", layer.role},
                          {"thread", threadColourName(layer.thread.colour)},
-                         {"stitch", threadPatternName(layer.thread.pattern)},
-                         {"cells", layer.file + ".cells"}};
+                         {"stitch", threadPatternName(layer.thread.pattern)}};
+  if (layer.holdsTiles()) fields.emplace_back("cells", layer.file + ".cells");
+  if (layer.kind == LayerKind::backdrop) {
+    const Backdrop& backdrop = layer.backdrop;
+    if (!backdrop.sheet.empty()) fields.emplace_back("sheet", backdrop.sheet.text());
+    if (backdrop.repeatsAcross) fields.emplace_back("repeatsAcross", true);
+    if (backdrop.repeatsDown) fields.emplace_back("repeatsDown", true);
+    if (backdrop.fit != Backdrop::Fit::asItIs) fields.emplace_back("fit", fitName(backdrop.fit));
+    if (backdrop.shownAt != 100) fields.emplace_back("shownAt", backdrop.shownAt);
+  }
   if (layer.offset != PixelPos{}) fields.emplace_back("offset", pair(layer.offset));
+  if (layer.parallax != Parallax{})
+    fields.emplace_back("parallax", Json::Array{layer.parallax.across, layer.parallax.down});
   if (layer.opacity != 100) fields.emplace_back("opacity", layer.opacity);
+  if (layer.tint != kNoTint) fields.emplace_back("tint", colourText(layer.tint));
+  if (layer.blend != Blend::normal) fields.emplace_back("blend", blendName(layer.blend));
+  if (!layer.inGame) fields.emplace_back("inGame", false);
   if (!layer.note.empty()) fields.emplace_back("note", layer.note);
   append(fields, layer.extra);
   return fields;
 }
 
-// Refuses what is neither a tiles layer nor, where they may be, a folder. True for a folder.
-bool readKind(Fields& fields, bool mayBeFolder) {
+// What a layer is; nothing for a folder, where one may be.
+std::optional<LayerKind> readKind(Fields& fields, bool mayBeFolder) {
   const std::string kind = fields.text("kind");
-  if (mayBeFolder && kind == "folder") return true;
-  if (!fields.error() && kind != "tiles") {
+  if (mayBeFolder && kind == "folder") return std::nullopt;
+  const auto known = layerKindFromName(kind);
+  if (!fields.error() && !known) {
     fields.take(Error{Error::Cause::newer,
                       "a layer of the kind \"" + kind + "\" is not known to this version",
                       {},
@@ -246,12 +259,37 @@ bool readKind(Fields& fields, bool mayBeFolder) {
                       {},
                       "Open it with a newer version"});
   }
-  return false;
+  return known.value_or(LayerKind::tiles);
 }
 
-TilesLayer readLayer(Fields& fields) {
-  TilesLayer layer;
+Colour readColour(Fields& fields, const char* name) {
+  const auto colour = colourFromText(fields.text(name));
+  if (!colour) fields.refuse(std::string("\"") + name + "\" is not a colour like \"#1b2030\"", fields.line(name));
+  return colour.value_or(kNoTint);
+}
+
+// One of the names that `fromName` knows.
+template <class FromName>
+auto readNamed(Fields& fields, const char* name, FromName&& fromName) {
+  const auto found = fromName(fields.text(name));
+  if (!found) fields.refuse(std::string("\"") + name + "\" is nothing that this version knows", fields.line(name));
+  return found.value_or(std::remove_reference_t<decltype(*found)>{});
+}
+
+Backdrop readBackdrop(Fields& fields) {
+  Backdrop backdrop;
+  if (fields.has("sheet")) backdrop.sheet = fields.id("sheet");
+  if (fields.has("repeatsAcross")) backdrop.repeatsAcross = fields.flag("repeatsAcross");
+  if (fields.has("repeatsDown")) backdrop.repeatsDown = fields.flag("repeatsDown");
+  if (fields.has("fit")) backdrop.fit = readNamed(fields, "fit", fitFromName);
+  if (fields.has("shownAt")) backdrop.shownAt = fields.number("shownAt", kLeastShownAt, kMostShownAt);
+  return backdrop;
+}
+
+Layer readLayer(Fields& fields, LayerKind kind) {
+  Layer layer;
   layer.id = fields.id("id");
+  layer.kind = kind;
   layer.name = fields.text("name");
   layer.role = fields.text("role");
   const std::string colour = fields.text("thread");
@@ -260,12 +298,20 @@ TilesLayer readLayer(Fields& fields) {
   if (!thread)
     fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
   layer.thread = thread.value_or(Thread{});
-  layer.file = fields.fileName("cells", ".cells");
+  if (layer.holdsTiles()) layer.file = fields.fileName("cells", ".cells");
+  if (kind == LayerKind::backdrop) layer.backdrop = readBackdrop(fields);
   if (fields.has("offset")) {
     const auto offset = fields.numbers("offset", 2, -kFarthestOffset, kFarthestOffset);
     layer.offset = {offset[0], offset[1]};
   }
+  if (fields.has("parallax")) {
+    const auto parallax = fields.numbers("parallax", 2, 0, kMostParallax);
+    layer.parallax = {parallax[0], parallax[1]};
+  }
   if (fields.has("opacity")) layer.opacity = fields.number("opacity", 0, 100);
+  if (fields.has("tint")) layer.tint = readColour(fields, "tint");
+  if (fields.has("blend")) layer.blend = readNamed(fields, "blend", blendFromName);
+  if (fields.has("inGame")) layer.inGame = fields.flag("inGame");
   if (fields.has("note")) layer.note = fields.text("note", kLongestNote);
   layer.extra = fields.rest();
   return layer;
@@ -322,21 +368,6 @@ Frames readFrames(Fields& fields) {
     frames.push_back({static_cast<std::uint32_t>(*number), static_cast<int>(*time)});
   }
   return frames;
-}
-
-std::string colourText(std::uint32_t rgb) {
-  char text[8];
-  std::snprintf(text, sizeof text, "#%06x", rgb & 0xffffffu);
-  return text;
-}
-
-std::uint32_t readColour(Fields& fields, const char* name) {
-  const std::string text = fields.text(name);
-  std::uint32_t rgb = 0;
-  const char* end = text.data() + text.size();
-  const bool good = text.size() == 7 && text[0] == '#' && std::from_chars(text.data() + 1, end, rgb, 16).ptr == end;
-  if (!good) fields.refuse(std::string("\"") + name + "\" is not a colour like \"#1b2030\"", fields.line(name));
-  return rgb;
 }
 
 // The facts that are written under a name of their own, each with its place in the sheet.
@@ -460,6 +491,11 @@ Json mapDocument(const Map& map) {
   if (map.grid.firstShift) object.emplace_back("firstShift", true);
   append(object, {{"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}}});
   if (map.order) object.emplace_back("order", orderName(*map.order));
+  if (map.cloth) object.emplace_back("cloth", colourText(*map.cloth));
+  if (map.screen) object.emplace_back("screen", pair(*map.screen));
+  if (map.shownTimes != 1) object.emplace_back("shownTimes", map.shownTimes);
+  if (map.cameraRunsFree) object.emplace_back("cameraRunsFree", true);
+  if (!map.title.empty()) object.emplace_back("title", map.title);
   object.emplace_back("layers", std::move(layers));
   append(object, map.extra);
   return object;
@@ -591,20 +627,28 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
 
   std::set<Id> ids;
   std::set<std::string> files;
-  const auto add = [&](Fields& of, const Json& item, Id folder) {
-    TilesLayer layer = readLayer(of);
+  const auto add = [&](Fields& of, LayerKind layerKind, const Json& item, Id folder) {
+    Layer layer = readLayer(of, layerKind);
     layer.folder = folder;
     if (of.error()) return fields.take(*of.error());
     if (!ids.insert(layer.id).second) fields.refuse("two layers have the same id", item.line);
-    if (!files.insert(layer.file).second) fields.refuse("two layers have the same cells file", item.line);
+    if (layer.holdsTiles() && !files.insert(layer.file).second) fields.refuse("two layers have the same cells file", item.line);
     if (map.layers.size() == kMostLayers) fields.refuse("the map has more than 4,096 layers", item.line);
     map.layers.emplace_back(std::move(layer));
   };
   map.order = readOrder(fields);
+  if (fields.has("cloth")) map.cloth = readColour(fields, "cloth");
+  if (fields.has("screen")) {
+    const auto screen = fields.numbers("screen", 2, 1, kLargestScreen);
+    map.screen = PixelSize{screen[0], screen[1]};
+  }
+  if (fields.has("shownTimes")) map.shownTimes = fields.number("shownTimes", 1, kMostShownTimes);
+  if (fields.has("cameraRunsFree")) map.cameraRunsFree = fields.flag("cameraRunsFree");
+  if (fields.has("title")) map.title = fields.text("title");
   for (const Json& item : fields.list("layers", kMostLayers)) {
     Fields one(item, file);
-    if (!readKind(one, true)) {
-      add(one, item, {});
+    if (const auto layerKind = readKind(one, true)) {
+      add(one, *layerKind, item, {});
     } else {
       LayerFolder folder;
       folder.id = one.id("id");
@@ -616,8 +660,7 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
       if (inside.empty()) one.refuse("the folder \"" + folder.name + "\" holds no layer", item.line);
       for (const Json& in : inside) {
         Fields layer(in, file);
-        readKind(layer, false);
-        add(layer, in, folder.id);
+        add(layer, *readKind(layer, false), in, folder.id);
       }
       folder.extra = one.rest();
       if (one.error()) fields.take(*one.error());
@@ -690,11 +733,11 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
 }
 
 std::string mapFile(const Map& map) { return "maps/" + map.folder + "/map.json"; }
-std::string cellsFile(const Map& map, const TilesLayer& layer) {
+std::string cellsFile(const Map& map, const Layer& layer) {
   return "maps/" + map.folder + "/" + layer.file + ".cells";
 }
 
-std::string liftsFile(const Map& map, const TilesLayer& layer) {
+std::string liftsFile(const Map& map, const Layer& layer) {
   return "maps/" + map.folder + "/" + layer.file + ".lift.cells";
 }
 std::string sheetFile(const Sheet& sheet) { return "sheets/" + sheet.file + ".json"; }

@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 4;
+inline constexpr int kFormatMinor = 5;
 
 // How every document begins: what it is, and the version.
 Json::Object documentBegun(const char* document);
@@ -32,8 +32,8 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
 // Where the parts stand inside the quilt's folder.
 inline constexpr std::string_view kQuiltFile = "quilt.json";
 std::string mapFile(const Map& map);
-std::string cellsFile(const Map& map, const TilesLayer& layer);
-std::string liftsFile(const Map& map, const TilesLayer& layer);  // only where a cell is lifted
+std::string cellsFile(const Map& map, const Layer& layer);
+std::string liftsFile(const Map& map, const Layer& layer);  // only where a cell is lifted
 std::string sheetFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet, const CollectedPicture& one);  // of a collection

@@ -130,7 +130,7 @@ class Doing {
     }
     const Map* map = quilt_.map(at_.map);
     if (const std::string name = text(step, "layer"); !name.empty() && map) {
-      const TilesLayer* layer = map->layerNamed(name);
+      const Layer* layer = map->layerNamed(name);
       if (const auto id = Id::parse(name); !layer && id) layer = map->layer(*id);
       if (!layer) return refuse("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
       at_.layer = layer->id;
@@ -288,7 +288,7 @@ class Doing {
     std::vector<LayerAt> layers{at_};
     if (flag(step, "allLayers")) {
       layers.clear();
-      for (const Shared<TilesLayer>& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
+      for (const Shared<Layer>& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
     }
     done.cells = selected.count();
     if (what == "delete") {
@@ -308,7 +308,7 @@ class Doing {
       quilt_ = std::move(turned.quilt);
       selected = std::move(turned.selected);
     } else {
-      const TilesLayer* to = quilt_.map(at_.map)->layerNamed(text(step, "to"));
+      const Layer* to = quilt_.map(at_.map)->layerNamed(text(step, "to"));
       if (!to) return refuse("\"to\" is the name of another layer", step);
       quilt_ = moveToLayer(quilt_, at_, to->id, selected);
     }

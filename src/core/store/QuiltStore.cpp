@@ -34,8 +34,9 @@ struct LayerFile {
 };
 
 // What is laid, and what is lifted.
-std::array<LayerFile, 2> filesOf(const Map& map, const Shared<TilesLayer>& layer, const Quilt& quilt) {
+std::array<LayerFile, 2> filesOf(const Map& map, const Shared<Layer>& layer, const Quilt& quilt) {
   const bool lifts = !layer->lifts.empty();
+  if (!layer->holdsTiles()) return {};
   return {LayerFile{cellsFile(map, layer.read()), [&layer, &quilt] { return writeCells(layer->cells, quilt); }},
           LayerFile{lifts ? liftsFile(map, layer.read()) : "", [&layer] { return writeNumbers(layer->lifts); }}};
 }
@@ -44,7 +45,7 @@ std::array<LayerFile, 2> filesOf(const Map& map, const Shared<TilesLayer>& layer
 template <class Visit>
 void forEachLayerFile(const Quilt& quilt, Visit&& visit) {
   for (const auto& map : quilt.maps()) {
-    for (const Shared<TilesLayer>& layer : map->layers) {
+    for (const Shared<Layer>& layer : map->layers) {
       for (const LayerFile& file : filesOf(map.read(), layer, quilt)) {
         if (!file.path.empty()) visit(file);
       }
@@ -427,8 +428,17 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
   }
   map->folder = folder;
   const int turnOrder = makeGrid(map->grid)->turnOrder();
-  for (Shared<TilesLayer>& layer : map->layers) {
+  for (Shared<Layer>& layer : map->layers) {
     if (progress.isCancelled()) return;
+    if (!layer->holdsTiles()) {
+      const Id hung = layer->backdrop.sheet;
+      if (!hung.empty() && !quilt.sheet(hung)) {
+        problems.push_back(Error{Error::Cause::missing, "the sheet " + hung.text() + " is not in this quilt",
+                                 mapFile(*map), 0, "The backdrop \"" + layer->name + "\" stays, and shows nothing",
+                                 "Bring the sheet's files back into the folder \"sheets\""});
+      }
+      continue;
+    }
     const std::string cellsPath = cellsFile(*map, layer.read());
     const auto cellsText = read(cellsPath, kLargestCells);
     CellsRead cells;
@@ -463,7 +473,7 @@ void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& proble
                                std::to_string(count) + " cells painted with it are kept and shown as placeholders",
                                "Bring the sheet's files back into the folder \"sheets\""});
     }
-    layer.edit([&](TilesLayer& l) {
+    layer.edit([&](Layer& l) {
       l.cells = std::move(cells.cells);
       l.lifts = std::move(lifts.numbers);
     });
@@ -560,9 +570,10 @@ void QuiltStore::planMap(const Map& map, const Map* old, const Quilt& quilt, Pla
   if (!old || mapFile(*old) != mapFile(map) || writeJson(mapDocument(*old)) != document) {
     planned.write(mapFile(map), [document] { return document; });
   }
-  for (const Shared<TilesLayer>& layer : map.layers) {
+  for (const Shared<Layer>& layer : map.layers) {
     const auto [cells, lifts] = filesOf(map, layer, quilt);
-    const TilesLayer* before = old ? old->layer(layer->id) : nullptr;
+    if (cells.path.empty()) continue;
+    const Layer* before = old ? old->layer(layer->id) : nullptr;
     const auto planFile = [&](const LayerFile& file, bool same, const std::string& was) {
       if (!same) {
         planned.write(file.path, file.text);

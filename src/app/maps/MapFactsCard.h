@@ -1,0 +1,53 @@
+// MapFactsCard: what is said of a map in the game, as sentences — the cloth behind its layers, what the screen shows,
+// and the name that players read, drawn in the screen as they see it.
+#pragma once
+
+#include <QFrame>
+
+#include "app/workroom/Session.h"
+
+class QCheckBox;
+class QComboBox;
+class QLabel;
+class QLineEdit;
+
+namespace uq {
+
+class ColourField;
+class NumberField;
+
+class MapFactsCard : public QFrame {
+  Q_OBJECT
+
+ public:
+  explicit MapFactsCard(QWidget* parent);
+
+  void setSession(Session* session);
+  void open();
+
+ Q_SIGNALS:
+  void closed();
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  class Preview;
+
+  void refresh();
+  void close();
+
+  Session* session_ = nullptr;
+  QLabel* name_;
+  QLineEdit* title_;
+  ColourField* cloth_;
+  NumberField* width_;
+  NumberField* height_;
+  QCheckBox* differs_;
+  NumberField* times_;
+  QComboBox* camera_;
+  QLabel* told_;
+  Preview* preview_;
+};
+
+}  // namespace uq

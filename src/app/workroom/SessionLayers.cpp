@@ -1,0 +1,192 @@
+// What of Session concerns the layers of the desk's map, and what is said of the map itself.
+#include "app/workroom/Session.h"
+
+#include "core/edit/ArrangeLayers.h"
+#include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
+#include "core/edit/MapFacts.h"
+
+namespace uq {
+
+std::vector<LayerAt> Session::chosenLayers() const {
+  std::vector<LayerAt> chosen;
+  if (!map()) return chosen;
+  for (const Shared<Layer>& layer : map()->layers) {
+    const bool is = layer->id == desk_.landing().layer || desk_.alsoChosen.contains(layer->id);
+    if (is) chosen.push_back({desk_.map, layer->id});
+  }
+  return chosen;
+}
+
+void Session::changeLayers(const QString& what, const LayerEdit& edit) {
+  const std::vector<LayerAt> chosen = chosenLayers();
+  const Quilt& base = changing_ ? changing_->before : quilt_;
+  Quilt after = base;
+  for (const LayerAt at : chosen) after = edit(after, at);
+  if (changing_) {
+    setQuilt(std::move(after));
+    return;
+  }
+  const QString name =
+      chosen.size() > 1 ? tr("%1 of %n layer(s)", nullptr, static_cast<int>(chosen.size())).arg(what) : onLayer(what);
+  mapStep(name, std::move(after), desk_.landing().layer);
+}
+
+void Session::beginChange(const QString& what) {
+  if (inStroke() || !map()) return;
+  undoLine_.begin(onLayer(what).toStdString(), desk_.map, quilt_, deskMark());
+  changing_ = Change{quilt_};
+}
+
+void Session::endChange() {
+  if (!changing_) return;
+  changing_.reset();
+  undoLine_.commit(quilt_, deskMark());
+  packOldSteps();
+  setQuilt(quilt_);
+}
+
+void Session::alsoChoose(Id layer) {
+  Desk desk = desk_;
+  if (layer == desk.landing().layer) return;
+  if (!desk.alsoChosen.erase(layer)) desk.alsoChosen.insert(layer);
+  setDesk(std::move(desk));
+}
+
+void Session::hangBackdrops(const std::vector<Id>& sheets) {
+  if (!map()) return;
+  Quilt after = quilt_;
+  Id hung;
+  QStringList names;
+  for (const Id id : sheets) {
+    LayerAdded added = addBackdrop(after, desk_.map, 0, id, ids_);
+    if (added.layer.empty()) continue;
+    after = std::move(added.quilt);
+    hung = added.layer;
+    names << QString::fromStdString(quilt_.sheet(id)->name);
+  }
+  if (names.empty()) return;
+  if (mapStep(tr("Hang %1").arg(names.join(tr(", "))), std::move(after), hung)) chooseLayer(hung);
+}
+
+void Session::addPins(std::size_t index) {
+  LayerAdded added = addPinsLayer(quilt_, desk_.map, index, ids_);
+  if (mapStep(tr("Add a layer for pins"), std::move(added.quilt), added.layer)) chooseLayer(added.layer);
+}
+
+void Session::mergeDown() {
+  const LayerAt at = desk_.landing();
+  const Layer* layer = quilt_.layer(at);
+  if (!layer) return;
+  const Id behind = *map()->layerIndex(at.layer) > 0 ? map()->layers[*map()->layerIndex(at.layer) - 1]->id : Id();
+  mapStep(tr("Merge %1 down").arg(QString::fromStdString(layer->name)), uq::mergeDown(quilt_, at), behind);
+}
+
+void Session::changeMap(const QString& what, Quilt after) {
+  if (map())
+    mapStep(tr("%1 of %2").arg(what, QString::fromStdString(map()->name)), std::move(after), desk_.landing().layer);
+}
+
+void Session::setCamera(PixelPos at) {
+  if (!map()) return;
+  Desk desk = desk_;
+  desk.cameras[desk.map] = cameraNear(quilt_, *map(), at);
+  setDesk(std::move(desk));
+}
+
+void Session::setNote(LayerAt at, const QString& note) {
+  const Layer* layer = quilt_.layer(at);
+  if (!layer) return;
+  mapStep(tr("Note on %1").arg(QString::fromStdString(layer->name)), withNote(quilt_, at, note.toStdString()),
+          desk_.landing().layer);
+}
+
+const LayerFolder* Session::level() const {
+  const Layer* layer = quilt_.layer(desk_.landing());
+  return layer ? map()->layerFolder(layer->folder) : nullptr;
+}
+
+void Session::addLevel() {
+  const LayerAdded added = uq::addLevel(quilt_, desk_.landing(), ids_);
+  const Layer* layer = added.quilt.layer({desk_.map, added.layer});
+  if (!layer) return;
+  const std::string name = added.quilt.map(desk_.map)->layerFolder(layer->folder)->name;
+  mapStep(tr("Add %1").arg(QString::fromStdString(name)), added.quilt, added.layer);
+}
+
+void Session::deleteLevel() {
+  const LayerFolder* gone = level();
+  if (!gone) return;
+  // The nearest layer behind it, else any other, is active then.
+  Id next;
+  bool passed = false;
+  for (const Shared<Layer>& layer : map()->layers) {
+    passed = passed || layer->folder == gone->id;
+    const bool stays = layer->folder != gone->id;
+    if (stays && (!passed || next.empty())) next = Id(layer->id);
+  }
+  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteLevel(quilt_, desk_.map, gone->id), next);
+}
+
+void Session::renameLevel(Id id, const QString& name) {
+  const LayerFolder* old = map() ? map()->layerFolder(id) : nullptr;
+  if (!old) return;
+  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
+          uq::renameLevel(quilt_, desk_.map, id, name.toStdString()), desk_.landing().layer);
+}
+
+void Session::setRise(int rise) {
+  const LayerFolder* risen = level();
+  if (!risen) return;
+  mapStep(tr("Rise of %1").arg(QString::fromStdString(risen->name)), withRise(quilt_, desk_.map, risen->id, rise),
+          desk_.landing().layer);
+}
+
+void Session::setDrawOrder(DrawOrder order) {
+  if (!map()) return;
+  const LayerFolder* in = level();
+  const std::string name = in ? in->name : map()->name;
+  mapStep(tr("Order of %1").arg(QString::fromStdString(name)),
+          withDrawOrder(quilt_, desk_.map, in ? in->id : Id(), order), desk_.landing().layer);
+}
+
+void Session::addLayer(std::size_t index) {
+  LayerAdded added = uq::addLayer(quilt_, desk_.map, index, ids_);
+  const Layer* layer = added.quilt.layer({desk_.map, added.layer});
+  if (!layer) return;
+  if (mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer))
+    chooseLayer(added.layer);
+}
+
+void Session::duplicateLayer() {
+  const Layer* layer = quilt_.layer(desk_.landing());
+  if (!layer) return;
+  LayerAdded added = uq::duplicateLayer(quilt_, desk_.landing(), ids_);
+  mapStep(tr("Duplicate %1").arg(QString::fromStdString(layer->name)), std::move(added.quilt), added.layer);
+}
+
+void Session::deleteLayer() {
+  const Layer* layer = quilt_.layer(desk_.landing());
+  if (!layer) return;
+  // The next one behind it, else the one in front, is active then.
+  const std::vector<Shared<Layer>>& layers = map()->layers;
+  const std::size_t index = *map()->layerIndex(layer->id);
+  const Id next = layers.size() == 1 ? Id() : layers[index == 0 ? 1 : index - 1]->id;
+  mapStep(tr("Delete %1").arg(QString::fromStdString(layer->name)), uq::deleteLayer(quilt_, desk_.landing()), next);
+}
+
+void Session::renameLayer(Id layer, const QString& name) {
+  const Layer* old = quilt_.layer({desk_.map, layer});
+  if (!old) return;
+  mapStep(tr("Rename %1").arg(QString::fromStdString(old->name)),
+          uq::renameLayer(quilt_, {desk_.map, layer}, name.toStdString()), desk_.landing().layer);
+}
+
+void Session::moveLayer(Id layer, std::size_t index) {
+  const Layer* moved = quilt_.layer({desk_.map, layer});
+  if (!moved) return;
+  mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
+          uq::moveLayer(quilt_, {desk_.map, layer}, index), desk_.landing().layer);
+}
+
+}  // namespace uq

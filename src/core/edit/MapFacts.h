@@ -1,0 +1,48 @@
+// What is said of a map in the game: the cloth behind its layers, what the screen shows, and the name that players
+// read.
+//
+// Nothing changes for a map that does not exist, or for a value that it cannot have.
+#pragma once
+
+#include <string>
+
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+// The colour behind all layers; none: nothing is drawn there.
+Quilt withCloth(const Quilt& quilt, Id map, std::optional<Colour> cloth);
+
+// What the player's screen shows, in map pixels, 1 .. kLargestScreen each way: on all maps, and on one that differs
+// (nothing: as on all).
+Quilt withScreen(const Quilt& quilt, PixelSize screen);
+Quilt withScreen(const Quilt& quilt, Id map, std::optional<PixelSize> screen);
+PixelSize screenOf(const Quilt& quilt, const Map& map);
+
+// 1 .. kMostShownTimes screen pixels a map pixel, each way.
+Quilt withShownTimes(const Quilt& quilt, Id map, int times);
+
+Quilt withCameraFree(const Quilt& quilt, Id map, bool runsFree);
+
+// May be empty.
+Quilt withTitle(const Quilt& quilt, Id map, const std::string& title);
+
+// The place of the screen's upper left, in map pixels, that comes nearest to the one wished for: the camera stops at
+// the map's edge, and in the middle of a map that is smaller than the screen; unless it runs free.
+PixelPos cameraNear(const Quilt& quilt, const Map& map, PixelPos wished);
+
+// Where the camera is that goes along the edges of a map, clockwise from the upper left, after so many pixels of way.
+PixelPos cameraOnItsWay(const PixelRect& map, PixelSize screen, int way);
+
+// Where a backdrop that hangs there once, across or down, does not cover the screen at an end of the camera's way.
+struct BackdropGap {
+  Id layer;
+  int pixels = 0;    // of the screen
+  std::string text;  // "Skyline ends 48 px before the east edge"
+};
+std::vector<BackdropGap> backdropGaps(const Quilt& quilt, const Map& map);
+
+// How large a backdrop's picture hangs, in map pixels; nothing where its sheet is missing.
+std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Backdrop& backdrop);
+
+}  // namespace uq
