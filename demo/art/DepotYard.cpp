@@ -126,6 +126,7 @@ Shared<Layer> makeLayer(IdSource& ids, const char* name, const char* role, int c
 // Adds a map with its sheets and levels.
 void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
   std::vector<SheetSlot> slots;
+  std::vector<Id> hung;  // the same sheets, by id
   for (const MadeSheet& made : scenery.sheets) {
     Sheet sheet = makeSheet(ids, made.name.c_str(), made.code.c_str(), made.drawn);
     sheet.cut.cell = made.cell;
@@ -136,6 +137,7 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
     demo.pictures[pictureFile(sheet)] = made.drawn.picture;
     demo.quilt = demo.quilt.with(sheet);
     slots.push_back(*demo.quilt.slots().find(sheet.id));
+    hung.push_back(sheet.id);
   }
   Map map;
   map.id = ids.next();
@@ -161,6 +163,15 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
     map.layers.push_back(makeLayer(ids, made.name.c_str(), made.role.c_str(), made.colour, std::move(cells)));
     map.layers.back().edit([&](Layer& layer) {
       layer.lifts = std::move(lifts);
+      layer.parallax = made.parallax;
+      layer.offset = made.offset;
+      layer.blend = made.blend;
+      layer.opacity = made.opacity;
+      if (made.hung) {
+        layer.kind = LayerKind::backdrop;
+        layer.file.clear();
+        layer.backdrop = {hung[*made.hung], true, made.repeatsDown, Backdrop::Fit::asItIs, 100};
+      }
       if (!made.level.empty()) layer.folder = levels[made.level];
     });
   }
@@ -252,7 +263,8 @@ void sortIntoPiles(Demo& demo) {
   const std::map<std::string, std::string> piles = {
       {"street", "street"}, {"rails", "street"},  {"yard", "street"},  {"quay", "quay"},   {"wharf", "quay"},
       {"harbour", "quay"},  {"ripples", "quay"},  {"props", "quay"},   {"roofs", "roofs"}, {"market", "roofs"},
-      {"wards", "wards"},   {"lines", "wards"},   {"meadows", "locks"}, {"locks", "locks"}, {"loft", "inside"}};
+      {"wards", "wards"},   {"lines", "wards"},   {"meadows", "locks"}, {"locks", "locks"}, {"loft", "inside"},
+      {"row", "row"},      {"sky", "row"},      {"towers", "row"},   {"chimneys", "row"},  {"wires", "row"}};
   for (const auto& shared : std::vector(demo.quilt.sheets())) {
     Sheet sheet = shared.read();
     sheet.origin = {piles.at(sheet.name), "Tallowmere", "the art program of this repository", "as the repository", true};
@@ -317,6 +329,7 @@ Demo composeDemo() {
   addLoft(demo, ids);
   doEditLists(demo);
   enliven(demo, plan, ripples);
+  addScenery(demo, ids, lanternRow());
   sortIntoPiles(demo);
   return demo;
 }

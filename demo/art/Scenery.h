@@ -1,6 +1,8 @@
 // Scenery: what the demo's maps are made of, and one function for each map that draws its sheets and lays it out.
 #pragma once
 
+#include <optional>
+
 #include "art/Sheets.h"
 #include "core/document/Quilt.h"
 
@@ -31,6 +33,13 @@ struct MadeLayer {
     int lift = 0;
   };
   std::vector<Laid> laid;
+  // Of a backdrop: the index of its sheet; it repeats across.
+  std::optional<std::size_t> hung{};
+  bool repeatsDown = false;
+  Parallax parallax{};
+  PixelPos offset{};
+  Blend blend = Blend::normal;
+  int opacity = 100;
 
   void lay(CellPos at, std::size_t sheet, unsigned number, bool mirrored = false, int lift = 0) {
     laid.push_back({at, sheet, number, mirrored, lift});
@@ -50,5 +59,6 @@ Scenery quayside();
 Scenery roofMarket();
 Scenery wardBoard();
 Scenery canalLocks();
+Scenery lanternRow();
 
 }  // namespace uq::art

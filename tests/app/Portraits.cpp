@@ -194,4 +194,18 @@ TEST_F(Portraits, ATramIsSelectedByNight) {
   room->actions()->action(ActionId::linen)->trigger();
 }
 
+TEST_F(Portraits, LanternRowAsThePlayerSeesIt) {
+  session().goTo(session().quilt().mapNamed("Lantern Row")->id);
+  settle();
+  hand.key(Qt::Key_B);
+  session().setCamera({1010, 610});
+  room->canvas()->setZoom(1.4, {});
+  room->canvas()->centreOn({1250, 740});
+  session().chooseLayer(session().map()->layerNamed("Chimneys")->id);
+  hand.moveTo(room.get(), {640, 10});
+  settle();
+  EXPECT_TRUE(room->canvas()->frameRect());
+  picture("lantern-row");
+}
+
 }  // namespace uq::test

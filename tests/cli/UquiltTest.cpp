@@ -1,6 +1,7 @@
 // uquilt as a script or build machine calls it.
 #include <QCoreApplication>
 #include <QImage>
+#include <QFile>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <filesystem>
@@ -70,7 +71,7 @@ TEST_F(Uquilt, InfoInJsonIsForPrograms) {
   const Json& map = (*json->find("maps")->as<Json::Array>())[1];
   EXPECT_EQ(*map.find("name")->as<std::string>(), "Depot Yard");
   EXPECT_EQ(*map.find("pixels"), Json(Json::Array{1536, 1024}));
-  const Json& quayside = (*json->find("maps")->as<Json::Array>())[3];
+  const Json& quayside = (*json->find("maps")->as<Json::Array>())[4];
   EXPECT_EQ(*quayside.find("order"), Json("by-depth"));
   const Json& goods = quayside.find("layers")->as<Json::Array>()->back();
   EXPECT_EQ(*goods.find("level"), Json("Quay"));
@@ -137,7 +138,7 @@ TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
 TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   const Answer check = run(words({"check"}));
   EXPECT_EQ(check.code, 0);
-  EXPECT_EQ(check.out, "Copperline: everything opens (7 maps, 15 sheets)\n");
+  EXPECT_EQ(check.out, "Copperline: everything opens (8 maps, 20 sheets)\n");
 }
 
 TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
@@ -153,6 +154,36 @@ TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
   EXPECT_EQ(check.code, 1);
   EXPECT_THAT(check.out, testing::HasSubstr("Depot Yard, Sheds & trams, cell 44, 7, side 1: hedge"));
   EXPECT_THAT(check.out, testing::HasSubstr("1 loose joint\n"));
+}
+
+TEST_F(Uquilt, RendersWhatTheScreenShows) {
+  const Answer shown = render("Lantern Row", {"--camera", "900,736", "--frame", "320x180"});
+  EXPECT_EQ(shown.code, 0) << shown.err;
+  const QImage screen(png());
+  EXPECT_EQ(screen.size(), QSize(320, 180));
+  // What is far away moves less: the same place of the map looks otherwise from elsewhere.
+  EXPECT_EQ(render("Lantern Row", {"--camera", "1000,736"}).code, 0);
+  const QImage other(png());
+  EXPECT_EQ(other.size(), QSize(448, 288)) << "as the quilt's screen";
+  EXPECT_NE(screen.copy(100, 0, 220, 180), other.copy(0, 0, 220, 180));
+  EXPECT_EQ(screen.copy(100, 165, 220, 10), other.copy(0, 165, 220, 10)) << "the street is the same";
+  EXPECT_EQ(render("Lantern Row", {"--frame", "320x180"}).code, 2);
+  EXPECT_EQ(render("Lantern Row", {"--camera", "1,2", "--frame", "wide"}).code, 2);
+}
+
+TEST_F(Uquilt, ExportsALayeredPictureThatHoldsWhatIsDrawn) {
+  const QString file = scratch.filePath(QStringLiteral("row.ora"));
+  const Answer done = run(words({"export", "Lantern Row", "-o"}) + QStringList{file});
+  EXPECT_EQ(done.code, 0) << done.err;
+  QFile ora(file);
+  ASSERT_TRUE(ora.open(QIODevice::ReadOnly));
+  const QByteArray bytes = ora.readAll();
+  // The first file says what it is, unpacked, so that any program knows it by its first bytes.
+  EXPECT_EQ(bytes.mid(30, 8), "mimetype");
+  EXPECT_EQ(bytes.mid(38, 16), "image/openraster");
+  EXPECT_EQ(run(words({"export", "Lantern Row", "-o"}) + QStringList{png()}).code, 0);
+  EXPECT_FALSE(QImage(png()).isNull());
+  EXPECT_EQ(run(words({"export", "Nowhere", "-o"}) + QStringList{file}).code, 3);
 }
 
 TEST_F(Uquilt, CheckNamesABrokenPictureAMissingOneAndACutOffLayer) {
