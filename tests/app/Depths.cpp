@@ -252,6 +252,65 @@ TEST_F(Depths, AWrongOrderIsRepairedByOneDrag) {
   EXPECT_EQ(names(), (std::vector<std::string>{"a", "b", "Ground", "Things"}));
 }
 
+TEST_F(Depths, BackgroundAndFrameAreMadeToAgreeByTwoActions) {
+  makeGround();
+  hand.drop(canvas(), canvas()->rect().center(), {drawn(QStringLiteral("sky.png"), {64, 64}, QColor(200, 170, 160))});
+  hand.key(Qt::Key_2);
+  awaitHung(1);
+  const PixelSize screen = screenOf(session().quilt(), siding());
+  EXPECT_NE(hungSize(session().quilt(), siding(), named("sky").backdrop)->h, screen.h);
+  choose("backdrop-fit", 2);
+  EXPECT_EQ(hungSize(session().quilt(), siding(), named("sky").backdrop)->h, screen.h);
+  choose("backdrop-repeats", 0);
+  EXPECT_FALSE(named("sky").backdrop.repeatsAcross);
+  // Hung once, it says how much of the screen it leaves bare.
+  const auto told = in<QLabel>("layer-sentences")->text();
+  EXPECT_TRUE(told.contains(QStringLiteral("px before the east edge"))) << told.toStdString();
+}
+
+TEST_F(Depths, ARaisedLayerIsAddedAndFilledByThreeActions) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  const int job = actionsOf([&] {
+    hand.key(Qt::Key_L, Qt::ControlModifier);
+    hand.key(Qt::Key_4);
+    hand.click(canvas(), onMap({5, 5}));
+  });
+  EXPECT_EQ(job, 3);
+  const Layer& raised = *session().quilt().layer(session().desk().landing());
+  EXPECT_GT(siding().riseOf(raised), 0);
+  EXPECT_EQ(raised.cells.tally(siding().bounds).size(), 1u);
+}
+
+TEST_F(Depths, AThingIsMovedToTheLayerAboveByOneAction) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(card("Ground"));
+  hand.click(canvas(), onMap({5, 5}));
+  hand.key(Qt::Key_5);
+  hand.drag(canvas(), {onMap({4, 4}), onMap({6, 6})});
+  EXPECT_EQ(actionsOf([&] { hand.key(Qt::Key_W, Qt::ShiftModifier); }), 1);
+  EXPECT_TRUE(at("Ground", {5, 5}).empty());
+  EXPECT_EQ(at("Things", {5, 5}).tile(), tile("street", 24));
+}
+
+TEST_F(Depths, ARoleOfOnesOwnIsTypedAndKnownOnEveryMap) {
+  makeGround();
+  auto* role = in<QComboBox>("layer-role");
+  hand.click(role, QPointF(12, 10));
+  role->lineEdit()->selectAll();
+  hand.type(QStringLiteral("deadly"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(named("Ground").role, "deadly");
+  EXPECT_EQ(session().quilt().facts().roles.back(), "deadly");
+  session().goTo(yard().id);
+  settle();
+  EXPECT_GE(role->findText(QStringLiteral("deadly")), 0);
+  session().goTo(siding().id);
+  undo();
+  EXPECT_EQ(named("Ground").role, "ground");
+}
+
 TEST_F(Depths, WhatIsSaidOfTheMapIsSeenInItsScreen) {
   makeGround();
   room->actions()->action(ActionId::mapFacts)->trigger();

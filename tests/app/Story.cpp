@@ -17,7 +17,7 @@ Story::Story(Demo demo) {
   std::filesystem::remove_all(folder_ + "/.urban-quilt");  // left by somebody who opened the demo itself
   if (demo == Demo::whole) return;
   std::filesystem::remove_all(folder_ + "/stamps");
-  for (const char* map : {"canal-locks", "ferry-street", "quayside", "roof-market", "signal-loft", "ward-board"}) {
+  for (const char* map : {"canal-locks", "ferry-street", "lantern-row", "quayside", "roof-market", "signal-loft", "ward-board"}) {
     std::filesystem::remove_all(folder_ + "/maps/" + map);
   }
 }

@@ -34,6 +34,14 @@ constexpr HelpPage kPages[] = {
          "does not cover never wipes out what does: the stroke lands on the next nearer layer, or on a new one, and "
          "the tag says “keeps Paving”. <b>W</b>, <b>S</b> or a click on a card chooses a layer that is then obeyed to "
          "the letter, until something is taken again.</p>")},
+    {"depth", UQ_HELP("Depth, parallax and backdrops"), UQ_HELP("background sky scroll camera far near screen frame"),
+     UQ_HELP(
+         "<p>Drop pictures on the map and choose “Hang as backdrop”: each hangs behind all others and moves half as far "
+         "as what is in front of it. The bar at the foot of a card says how far a layer moves for one pixel of camera: 0 "
+         "stays with the screen, 1 goes with the ground, more is nearer than the ground.</p><p><b>B</b> shows the screen "
+         "frame, and every layer moved as there: drag the frame by its edge or its tab, or let it go by itself with "
+         "<b>Shift+B</b>. Strokes land where the ghost is, also then. What the screen shows is said in Map &gt; About the "
+         "map, with the cloth behind all layers.</p>")},
     {"chance", UQ_HELP("Mixes and chance"), UQ_HELP("random variation look-alikes scatter shuffle dice weights gather"),
      UQ_HELP(
          "<p><b>Shift+click</b> on the Table gathers tiles: each cell then takes one of them by chance, by its weight. "

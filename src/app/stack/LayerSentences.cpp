@@ -37,6 +37,17 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   role_->setObjectName(QStringLiteral("layer-role"));
   role_->setAccessibleName(tr("What the layer is for"));
   role_->setToolTip(tr("What the layer is for: layers of one role belong together across maps"));
+  // A role of one's own is typed.
+  role_->setEditable(true);
+  role_->setInsertPolicy(QComboBox::NoInsert);
+  role_->lineEdit()->setMaxLength(60);
+  role_->lineEdit()->setAccessibleName(role_->accessibleName());
+  connect(role_->lineEdit(), &QLineEdit::returnPressed, this, [this] {
+    const std::string role = role_->currentText().trimmed().toStdString();
+    if (!role.empty())
+      change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
+    Q_EMIT handsFree();
+  });
   connect(role_, &QComboBox::activated, this, [this](int index) {
     const std::string role = role_->itemText(index).toStdString();
     change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
@@ -216,7 +227,7 @@ void LayerSentences::buildRoles(const std::string& role) {
     role_->clear();
     role_->addItems(roles);
   }
-  role_->setCurrentText(present);
+  if (!role_->lineEdit()->isModified() || !role_->hasFocus()) role_->setCurrentText(present);
 }
 
 void LayerSentences::refresh() {

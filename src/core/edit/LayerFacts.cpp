@@ -1,5 +1,6 @@
 #include "core/edit/LayerFacts.h"
 
+#include <algorithm>
 #include <cstdlib>
 
 namespace uq {
@@ -31,7 +32,13 @@ Quilt renameLayer(const Quilt& quilt, LayerAt at, const std::string& name) {
 }
 
 Quilt withRole(const Quilt& quilt, LayerAt at, const std::string& role) {
-  return changed(quilt, at, !role.empty(), [&](Layer& layer) { layer.role = role; });
+  Quilt after = changed(quilt, at, !role.empty(), [&](Layer& layer) { layer.role = role; });
+  const std::vector<std::string>& roles = quilt.facts().roles;
+  const bool known = role.empty() || !quilt.layer(at) || std::find(roles.begin(), roles.end(), role) != roles.end();
+  if (known) return after;
+  QuiltFacts facts = after.facts();
+  facts.roles.push_back(role);
+  return after.with(std::move(facts));
 }
 
 Quilt withOffset(const Quilt& quilt, LayerAt at, PixelPos offset) {

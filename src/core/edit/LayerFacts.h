@@ -12,7 +12,7 @@ namespace uq {
 // The layer's id stays, so nothing that refers to it breaks; its file is named anew after it. Not the empty name.
 Quilt renameLayer(const Quilt& quilt, LayerAt at, const std::string& name);
 
-// Not the empty role.
+// Not the empty role. One that the quilt does not list yet is listed last from then on.
 Quilt withRole(const Quilt& quilt, LayerAt at, const std::string& role);
 
 // Map pixels, ±kFarthestOffset each way.
