@@ -227,7 +227,7 @@ void LayerSentences::buildRoles(const std::string& role) {
     role_->clear();
     role_->addItems(roles);
   }
-  if (!role_->lineEdit()->isModified() || !role_->hasFocus()) role_->setCurrentText(present);
+  if (!role_->lineEdit()->isModified() || !role_->hasFocus()) role_->setCurrentIndex(static_cast<int>(roles.indexOf(present)));
 }
 
 void LayerSentences::refresh() {
