@@ -100,13 +100,48 @@ void frames(benchmark::State& state, int runs) {
   for (auto _ : state) (void)window.frame(scale, at);
 }
 
+// A frame of the camera preview: the camera has gone on, and eight layers of different parallax, two of them blended, are
+// laid where they are now. Counts the swatches that were made for it meanwhile.
+void cameraFrames(benchmark::State& state) {
+  Window window(8);
+  Map deep = window.s.big();
+  for (std::size_t i = 0; i < deep.layers.size(); ++i) {
+    deep.layers[i].edit([&](Layer& layer) {
+      const int share = 30 + static_cast<int>(i) * 15;
+      layer.parallax = {share, share};
+      if (i == 4) layer.blend = Blend::multiply;
+      if (i == 6) layer.blend = Blend::add;
+    });
+  }
+  const Quilt quilt = window.s.quilt.with(deep);
+  const Map& map = *quilt.map(deep.id);
+  const ViewScale scale{1};
+  const QRect at = windowAt(scale);
+  PixelPos camera{at.x(), at.y()};
+  const auto shown = [&] {
+    window.book.show(quilt, map.id, runsOf(map, {{}, {}, camera}));
+    return window.frame(scale, at);
+  };
+  // Once over the way, as a camera that was moved before.
+  for (int x = 0; x <= 100; x += 20) {
+    camera.x = at.x() + x;
+    while (!shown().whole()) window.arrivals.acquire();
+  }
+  const std::uint64_t made = window.book.made();
+  for (auto _ : state) {
+    camera.x += camera.x < at.x() + 100 ? 2 : -100;
+    (void)shown();
+  }
+  state.counters["swatches_made"] = static_cast<double>(window.book.made() - made);
+}
+
 // From a zoom step to the frame that shows nothing but swatches of that zoom, as repainted when something arrives.
 void zoomStep(benchmark::State& state) {
   const ViewScale scale{static_cast<double>(state.range(0)) / 100};
   const ViewScale before{scale.zoom * 1.5};
   for (auto _ : state) {
     state.PauseTiming();
-    auto window = std::make_unique<Window>(1);
+    auto window = std::make_unique<Window>(8);
     window->wholeFrame(before, windowAt(before));
     state.ResumeTiming();
     window->wholeFrame(scale, windowAt(scale));
@@ -127,7 +162,7 @@ void wholeMap(benchmark::State& state) {
   for (auto _ : state) {
     const auto begin = std::chrono::steady_clock::now();
     const auto since = [&] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(); };
-    Window window(1);
+    Window window(8);
     (void)window.frame(scale, all);
     first = since();
     window.wholeFrame(scale, all);
@@ -307,6 +342,7 @@ void startDemo(benchmark::State& state) {
 
 void registerFrameBenchmarks() {
   measured(benchmark::RegisterBenchmark("Frame/after_edit", afterEdit));
+  measured(benchmark::RegisterBenchmark("Frame/camera_8", cameraFrames));
   measured(benchmark::RegisterBenchmark("Start/demo", startDemo))->UseRealTime();
   measured(benchmark::RegisterBenchmark("Frame/isometric", isometricFrames))->Arg(13)->Arg(50)->Arg(100)->Arg(300);
   measured(benchmark::RegisterBenchmark("Frame/isometric_pan", isometricPan))->UseRealTime()->Iterations(1);

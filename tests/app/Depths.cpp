@@ -51,7 +51,7 @@ class Depths : public PaintingHand {
   // Until so many backdrops hang there.
   void awaitHung(std::ptrdiff_t count) {
     EXPECT_TRUE(waitFor([&] {
-      const auto& layers = session().map()->layers;
+      const std::vector<Shared<Layer>>& layers = session().map()->layers;
       return count == std::count_if(layers.begin(), layers.end(),
                                     [](const auto& one) { return one->kind == LayerKind::backdrop; });
     }));
@@ -128,7 +128,7 @@ TEST_F(Depths, ACardsFootIsDraggedAndTheFrameShowsItAtOnce) {
   hand.drag(sky, {sky->parallaxPoint(50), sky->parallaxPoint(80), sky->parallaxPoint(20)});
   EXPECT_NEAR(named("sky").parallax.across, 20, 2);
   EXPECT_EQ(steps(), before + 1) << "one step for all of the drag";
-  typeInto("layer-parallax-x", QStringLiteral("0.1*3"));
+  typeInto("layer-moves-across", QStringLiteral("0.1*3"));
   EXPECT_EQ(named("sky").parallax.across, 30);
   undo();
   undo();
@@ -164,7 +164,7 @@ TEST_F(Depths, AStrokeLandsWhereTheGhostIsWhileTheCameraLooks) {
   makeGround();
   hand.click(room->table(), onTable("street", 24));
   hand.click(card("Things"));
-  typeInto("layer-parallax-x", QStringLiteral("2"));
+  typeInto("layer-moves-across", QStringLiteral("2"));
   canvas()->setFocus();
   Desk desk = session().desk();
   desk.showsFrame = true;

@@ -58,6 +58,11 @@ class EveryAction : public Story {
   void prepare(ActionId id) {
     if (id == ActionId::deleteLevel || id == ActionId::renameLevel) session().addLevel();
     if (id == ActionId::liftLower) session().setLift(32);
+    if (id == ActionId::looseJoints) {
+      // The right end of a hedge goes.
+      session().deleteCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
+      session().deleteCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
+    }
     if (id == ActionId::throwAgain || id == ActionId::fillCells) {
       // Look-alikes, of which some lie in the selection.
       session().take(Block::of(Cell(tile("street", 24), {})));

@@ -333,8 +333,10 @@ TEST_F(Sheeting, APictureDeletedWhileOpenIsKeptAndSavedAgain) {
   const QString path = QString::fromStdString(folder()) + QStringLiteral("/sheets/rails.png");
   ASSERT_TRUE(waitFor([&] { return session().isSaved(); }));
   settle();
-  session().sheets().lookAround();
+  // What was there at first must be known before it goes.
+  ASSERT_TRUE(waitFor([&] { return session().sheets().hasLooked(); }));
   ASSERT_TRUE(QFile::remove(path));
+  session().sheets().lookAround();
   ASSERT_TRUE(waitFor([&] { return !session().isSaved(); })) << "there is something to save";
   EXPECT_FALSE(session().painter().pictures().picture(*named("rails")).isNull());
   hand.key(Qt::Key_S, Qt::ControlModifier);

@@ -275,7 +275,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::mapFacts, UQ_HELP("background colour properties settings resolution title camera limits zoom")},
     {ActionId::hangPicture, UQ_HELP("background image picture layer sky parallax wallpaper")},
     {ActionId::hangSheet, UQ_HELP("background image picture layer sky parallax")},
-    {ActionId::addPins, UQ_HELP("object layer things spots")},
+    {ActionId::addPins, UQ_HELP("things spots figures")},
     {ActionId::mergeDown, UQ_HELP("flatten join layers combine")},
     {ActionId::nextPlace, UQ_HELP("where find locate jump")},
     {ActionId::heldBefore, UQ_HELP("swap previous last tile back")},

@@ -60,17 +60,17 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     return field;
   };
   const auto hundredths = [](double value) { return static_cast<int>(std::lround(value * 100)); };
-  parallaxX_ =
-      number("layer-parallax-x", tr("How far it moves across for one pixel of camera"), 0, kMostParallax / 100.0, 2);
-  parallaxY_ =
-      number("layer-parallax-y", tr("How far it moves down for one pixel of camera"), 0, kMostParallax / 100.0, 2);
-  for (NumberField* field : {parallaxX_, parallaxY_}) field->setFixedWidth(kNarrow);
-  connect(parallaxX_, &NumberField::valueChanged, this, [this, hundredths](double value) {
+  acrossShare_ =
+      number("layer-moves-across", tr("How far it moves across for one pixel of camera"), 0, kMostParallax / 100.0, 2);
+  downShare_ =
+      number("layer-moves-down", tr("How far it moves down for one pixel of camera"), 0, kMostParallax / 100.0, 2);
+  for (NumberField* field : {acrossShare_, downShare_}) field->setFixedWidth(kNarrow);
+  connect(acrossShare_, &NumberField::valueChanged, this, [this, hundredths](double value) {
     change(tr("Parallax"), [across = hundredths(value)](const Quilt& quilt, LayerAt at) {
       return withParallax(quilt, at, {across, quilt.layer(at)->parallax.down});
     });
   });
-  connect(parallaxY_, &NumberField::valueChanged, this, [this, hundredths](double value) {
+  connect(downShare_, &NumberField::valueChanged, this, [this, hundredths](double value) {
     change(tr("Parallax"), [down = hundredths(value)](const Quilt& quilt, LayerAt at) {
       return withParallax(quilt, at, {quilt.layer(at)->parallax.across, down});
     });
@@ -184,7 +184,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   hangs->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(hung_);
   layout->addLayout(
-      new SentenceLayout({word(tr("Moves")), parallaxX_, word(tr("across")), parallaxY_, word(tr("down"))}));
+      new SentenceLayout({word(tr("Moves")), acrossShare_, word(tr("across")), downShare_, word(tr("down"))}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
   layout->addLayout(new SentenceLayout(
       {word(tr("Shows")), opacity_, word(tr("%")), blend_}));
@@ -259,8 +259,8 @@ void LayerSentences::refresh() {
   show(offsetX_, layer->offset.x);
   show(offsetY_, layer->offset.y);
   show(opacity_, layer->opacity);
-  show(parallaxX_, layer->parallax.across / 100.0);
-  show(parallaxY_, layer->parallax.down / 100.0);
+  show(acrossShare_, layer->parallax.across / 100.0);
+  show(downShare_, layer->parallax.down / 100.0);
   blend_->setCurrentIndex(static_cast<int>(layer->blend));
   tint_->setValue(layer->tint == kNoTint ? std::nullopt : std::optional(layer->tint));
   inGame_->setChecked(layer->inGame);

@@ -46,8 +46,8 @@ class LayerSentences : public QFrame {
                         const std::vector<Value>& values,
                         const std::function<Quilt(const Quilt&, LayerAt, Value)>& edit);
 
-  NumberField* parallaxX_;
-  NumberField* parallaxY_;
+  NumberField* acrossShare_;
+  NumberField* downShare_;
   NumberField* offsetX_;
   NumberField* offsetY_;
   NumberField* opacity_;

@@ -71,6 +71,8 @@ class SheetWork : public QObject {
 
   // Pictures in the quilt's folder of sheets that no sheet uses.
   const QStringList& loosePictures() const { return loose_; }
+  // Whether the folder was looked at since the quilt was opened, and nobody is looking just now.
+  bool hasLooked() const { return looked_ && !looks_; }
   // Looks at the folder now instead of when it is told.
   void lookAround() { timer_.start(0); }
 

@@ -647,7 +647,7 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   if (fields.has("title")) map.title = fields.text("title");
   for (const Json& item : fields.list("layers", kMostLayers)) {
     Fields one(item, file);
-    if (const auto layerKind = readKind(one, true)) {
+    if (const std::optional<LayerKind> layerKind = readKind(one, true)) {
       add(one, *layerKind, item, {});
     } else {
       LayerFolder folder;
