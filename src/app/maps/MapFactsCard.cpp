@@ -20,7 +20,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kWide = 560;           // logical pixels
+constexpr int kWide = 620;           // logical pixels
 constexpr QSize kPicture(224, 168);  // logical pixels, at most
 
 }  // namespace
@@ -141,8 +141,8 @@ MapFactsCard::MapFactsCard(QWidget* parent) : QFrame(parent) {
   left->addLayout(new SentenceLayout({word(tr("Behind all layers:")), cloth_}));
   left->addLayout(new SentenceLayout({word(tr("The screen shows")), width_, word(tr("×")), height_, word(tr("px."))}));
   left->addWidget(differs_, 0, Qt::AlignLeft);
-  left->addLayout(new SentenceLayout({word(tr("A map pixel takes")), times_, word(tr("screen pixels each way."))}));
-  left->addLayout(new SentenceLayout({word(tr("The camera")), camera_, word(tr("."))}));
+  left->addLayout(new SentenceLayout({word(tr("Shown at ×")), times_, word(tr("in the game."))}));
+  left->addLayout(new SentenceLayout({word(tr("The camera")), camera_}));
   left->addWidget(told_);
   left->addStretch();
   sides->addLayout(left, 1);
