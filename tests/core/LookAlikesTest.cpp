@@ -2,9 +2,13 @@
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
 
+#include <set>
+
 #include "core/Support.h"
 #include "core/edit/ArrangeStamps.h"
+#include "core/edit/FindStretch.h"
 #include "core/edit/LookAlikes.h"
+#include "core/edit/Stroke.h"
 
 namespace uq::test {
 namespace {
@@ -56,6 +60,45 @@ TEST_F(LookAlikes, AnEndOfSeveralTilesIsChangedAsAWhole) {
   EXPECT_EQ(numbers(other.block), (std::vector<std::uint32_t>{1, 2, 2, 3, 8, 6}));
   EXPECT_EQ(other.block.extent(), shed.block.extent());
   EXPECT_EQ(withLookAlike(quilt_, shed, {1, 1}, 1), other) << "its corner has no look-alikes of its own";
+}
+
+TEST_F(LookAlikes, TheMiddleThrowsThemByTheirWeights) {
+  keepMix({Block::of(tile(2)), Block::of(tile(7)), Block::of(tile(9))});
+  InHand fence = stretch({1, 2, 3});
+  fence.grid = GridKind::orthogonal;
+  fence.ends = {1, 1, 0, 0};
+  fence.ends.shuffles = true;
+  const LayerAt paving = layerOf(quilt_, "Yard", "Paving");
+  quilt_ = quilt_.with(paving, CellGrid(), NumberGrid());
+  const auto laid = [&](const InHand& hand, std::uint64_t seed) {
+    StrokePlan plan = layingOn(paving, hand);
+    plan.tool = Tool::box;
+    plan.seed = seed;
+    return stroked(quilt_, plan, {{-4, 0}, {7, 0}});
+  };
+  const auto row = [&](const Quilt& quilt) {
+    std::vector<std::uint32_t> all;
+    for (int x = -4; x <= 7; ++x) all.push_back(quilt.layer(paving)->cells.at({x, 0}).tile().number);
+    return all;
+  };
+  std::set<std::uint32_t> seen;
+  std::set<std::vector<std::uint32_t>> rows;
+  for (std::uint64_t seed = 1; seed < 9; ++seed) {
+    const Quilt quilt = laid(fence, seed);
+    const auto one = row(quilt);
+    EXPECT_EQ(one.front(), 1u) << "ends are fixed";
+    EXPECT_EQ(one.back(), 3u);
+    EXPECT_EQ(one, row(laid(fence, seed))) << "the seed and the place decide";
+    seen.insert(one.begin() + 1, one.end() - 1);
+    rows.insert(one);
+    const auto found = findStretch(quilt, paving, {0, 0}, fence);
+    ASSERT_TRUE(found) << "what lies there is the stretch, whatever was thrown";
+    EXPECT_EQ(found->box, (CellRect{-4, 0, 8, 1}));
+  }
+  EXPECT_EQ(seen, (std::set<std::uint32_t>{2, 7, 9}));
+  EXPECT_GT(rows.size(), 4u);
+  fence.ends.shuffles = false;
+  EXPECT_EQ(row(laid(fence, 1)), (std::vector<std::uint32_t>{1, 2, 2, 2, 2, 2, 2, 2, 2, 2, 2, 3}));
 }
 
 TEST_F(LookAlikes, PartsAreTheEndsAndAllOfItWhereThereIsNone) {

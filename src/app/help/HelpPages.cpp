@@ -52,7 +52,9 @@ constexpr HelpPage kPages[] = {
          "<p><b>M</b> changes the manner in which a block is laid. As a stretch its ends are laid once and its middle as "
          "often as there is room: drag the whole thing to its size with Brush or Box. Afterwards its ends can be "
          "dragged, until the next press; a double click with Select brings them back. The marks in the picture under "
-         "the Table say which columns and rows are ends.</p>")},
+         "the Table say which columns and rows are ends.</p><p>With <b>middle by chance</b> the middle is not repeated "
+         "in turn, and each of its tiles that is in a kept mix becomes any tile of that mix, by its weight; the ends "
+         "stay. <b>,</b> and <b>.</b> choose another look for an end.</p>")},
     {"stamps", UQ_HELP("Stamps"), UQ_HELP("prefab object keep shelf reuse template assembled save piece"),
      UQ_HELP(
          "<p><b>K</b> keeps what is in hand on the Table, as does dropping its picture there: a house, a tree on two "

@@ -172,6 +172,7 @@ void InHandPanel::refresh() {
   const bool stretches = !hand.empty() && hand.manner == Manner::stretch;
   rule_->setVisible(mixes || stretches);
   rule_->setText(mixes ? tr("never two alike") : tr("middle by chance"));
+  rule_->setToolTip(mixes ? QString() : tr("Tiles of the middle that are in a kept mix become any of that mix"));
   rule_->setChecked(mixes ? hand.neverAlike : hand.ends.shuffles);
   empty_->setVisible(mixes);
   stepText_->setVisible(stretches);

@@ -129,6 +129,7 @@ class Filling {
   };
   struct PageStates {
     PagePos at;
+    bool triedWhole = false;
     State states[kPageSide * kPageSide];
   };
   struct Chunk {
@@ -144,13 +145,18 @@ class Filling {
     const auto within = [](int at, int from, unsigned count) { return static_cast<unsigned>(at - from) < count; };
     if (!within(place.cx, chunk_.cx, across_) || !within(place.cy, chunk_.cy, down_)) return nullptr;
     const PagePos page = PagePos::of(place);
+    return &statesOf(page).states[page.indexOf(place)];
+  }
+
+  // Those of a page that the bounds touch.
+  PageStates& statesOf(PagePos page) {
     auto& slot = columns_ > 0 ? table_[at(page.py - first_.py) * columns_ + at(page.px - first_.px)] : scattered_[page];
     if (!slot) [[unlikely]] {
       slot = std::make_unique<PageStates>();
       slot->at = page;
       pages_.push_back(slot.get());
     }
-    return &slot->states[page.indexOf(place)];
+    return *slot;
   }
 
   void load(State& state, ChunkPos place) {
@@ -215,20 +221,32 @@ class Filling {
   }
 
   void fillWhole(State& state, ChunkPos place) {
+    if (fillPage(PagePos::of(place))) return;
     state.full = true;
-    // Inside a page the neighbours' states lie around its own.
-    const int index = PagePos::of(place).indexOf(place);
-    const auto isInner = [](int at) { return at > 0 && at < kPageSide - 1; };
-    const bool inside = place.cx > chunk_.cx && place.cx < chunk_.cx + static_cast<int>(across_) - 1 &&
-                        place.cy > chunk_.cy && place.cy < chunk_.cy + static_cast<int>(down_) - 1;
-    if (!steps_.square || !inside || !isInner(index % kPageSide) || !isInner(index / kPageSide)) {
-      return send(place, kAll, kAll, kAll, kAll);
+    send(place, kAll, kAll, kAll, kAll);
+  }
+
+  // Fills all chunks of a page at once where all of their cells take part. Tries it once.
+  bool fillPage(PagePos at) {
+    PageStates& page = statesOf(at);
+    if (std::exchange(page.triedWhole, true)) return false;
+    const ChunkPos first = at.chunk(0);
+    const ChunkPos last = at.chunk(kPageSide * kPageSide - 1);
+    const CellRect cells = first.cells().united(last.cells());
+    if (cells.intersected(bounds_) != cells) return false;
+    for (int index = 0; index < kPageSide * kPageSide; ++index) {
+      State& state = page.states[index];
+      if (!state.known) load(state, at.chunk(index));
+      if (state.holds != Holds::all) return false;
     }
-    const auto [cx, cy] = place;
-    reach(*(&state - kPageSide), {cx, cy - 1}, bottom, kAll);
-    reach(*(&state - 1), {cx - 1, cy}, right, kAll);
-    reach(*(&state + 1), {cx + 1, cy}, left, kAll);
-    reach(*(&state + kPageSide), {cx, cy + 1}, top, kAll);
+    for (State& state : page.states) state.full = true;
+    for (int i = 0; i < kPageSide; ++i) {
+      send({first.cx + i, first.cy}, kAll, kAll, kAll, kAll);
+      send({first.cx + i, last.cy}, kAll, kAll, kAll, kAll);
+      send({first.cx, first.cy + i}, kAll, kAll, kAll, kAll);
+      send({last.cx, first.cy + i}, kAll, kAll, kAll, kAll);
+    }
+    return true;
   }
 
   // Takes in what has reached a chunk's edges.

@@ -3,7 +3,8 @@
 // Works on chunks: one whose cells all take part is filled as a whole, in others a row of 64 cells is one word. What
 // hangs together inside a row is found by a carry that runs up and a prefix fill that runs down; rows seed the rows
 // that they touch by masks made from Grid::across for odd and even columns and rows; chunks seed their neighbours until
-// nothing is new. Every fill equals the plain one that goes from cell to cell.
+// nothing is new. A page whose chunks all take part is filled at once. Every fill equals the plain one that goes from
+// cell to cell.
 // Cost: the chunks that the region touches, and a test of each; memory 1 KB a chunk that is not filled as a whole.
 #pragma once
 

@@ -34,13 +34,7 @@ bool liesIn(const Quilt& quilt, const Grid& grid, const Layer& layer, const InHa
   pattern.stretchOver(box);
   for (int v = box.y0; v < box.y1; ++v) {
     for (int u = box.x0; u < box.x1; ++u) {
-      const auto laid = pattern.at(0, {u, v});
-      const Cell there = layer.cells.at(grid.fromSide({u, v}));
-      if (!laid || laid->cell == there) continue;
-      // Where the middle was shuffled, any of its tiles may lie.
-      const bool shuffled = stretch.ends.shuffles && std::any_of(stretch.parts().begin(), stretch.parts().end(),
-                                                                 [&](const auto& part) { return part.cell == there; });
-      if (!shuffled) return false;
+      if (!pattern.mayLie(0, {u, v}, layer.cells.at(grid.fromSide({u, v})))) return false;
     }
   }
   return true;
@@ -57,7 +51,11 @@ std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos 
   const auto look = [&](const InHand& candidate) {
     if (found || candidate.manner != Manner::stretch || !areOfOneFamily(candidate.grid, map.grid.kind)) return;
     std::set<std::uint32_t> known;
-    for (const Block::Part& part : candidate.parts()) known.insert(part.cell.bits());
+    for (const Block::Part& part : candidate.parts()) {
+      known.insert(part.cell.bits());
+      if (!candidate.ends.shuffles) continue;
+      for (const Look& alike : looksOf(quilt, part.cell)) known.insert(alike.cell.bits());
+    }
     if (!known.contains(layer->cells.at(cell).bits())) return;
     const auto box = boxAround(*grid, map, *layer, cell, known);
     if (box && liesIn(quilt, *grid, *layer, candidate, *box)) found = FoundStretch{candidate, *box};

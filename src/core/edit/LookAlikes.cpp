@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/edit/Chance.h"
+
 namespace uq {
 
 namespace {
@@ -36,6 +38,31 @@ std::optional<Block> nextAlike(const Quilt& quilt, const Block& block, int steps
 }
 
 }  // namespace
+
+std::vector<Look> looksOf(const Quilt& quilt, Cell cell) {
+  for (const Shared<Stamp>& stamp : quilt.stamps()) {
+    if (stamp->held.manner != Manner::mix) continue;
+    std::vector<Look> looks;
+    for (const MixMember& member : stamp->held.members) {
+      if (member.block.parts().size() == 1) looks.push_back({member.block.parts().front().cell, member.weight});
+    }
+    const bool has = std::any_of(looks.begin(), looks.end(), [&](const Look& look) { return look.cell == cell; });
+    if (has && looks.size() > 1) return looks;
+  }
+  return {};
+}
+
+Cell thrownLook(const std::vector<Look>& looks, std::uint64_t thrown) {
+  std::size_t weights = 0;
+  for (const Look& look : looks) weights += static_cast<std::size_t>(look.weight);
+  std::size_t drawn = pick(thrown, weights);
+  for (const Look& look : looks) {
+    const auto weight = static_cast<std::size_t>(look.weight);
+    if (drawn < weight) return look.cell;
+    drawn -= weight;
+  }
+  return looks.back().cell;
+}
 
 CellRect placesOf(const InHand& stretch, StretchPart part) {
   const CellRect all = stretch.wholeExtent();

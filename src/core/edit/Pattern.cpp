@@ -10,7 +10,7 @@ namespace uq {
 namespace {
 
 // Which throw decides what.
-enum : std::uint32_t { kTurns = 1, kColumns = 2, kRows = 3, kMembers = 4 };
+enum : std::uint32_t { kTurns = 1, kColumns = 2, kRows = 3, kMembers = 4, kLooks = 5 };
 
 bool mayTurn(const Quilt& quilt, Cell cell, Turn turn, int order) {
   const Sheet* sheet = quilt.sheetAt(cell.tile().slot);
@@ -92,6 +92,12 @@ Pattern::Pattern(const Quilt& quilt, const Grid& grid, const InHand& hand, SideP
     }
   }
   if (blocks_.empty()) blocks_.push_back(layersOf(hand));
+  if (hand.manner != Manner::stretch || !hand.ends.shuffles) return;
+  for (const Block& block : blocks_.front()) {
+    for (const Block::Part& part : block.parts()) {
+      if (!looks_.contains(part.cell.bits())) looks_[part.cell.bits()] = looksOf(quilt, part.cell);
+    }
+  }
 }
 
 std::optional<Laid> Pattern::found(const std::vector<Block::Part>& parts, SidePos at) const {
@@ -159,6 +165,21 @@ std::vector<int> Pattern::lines(int at, int from, int size, int blockSize, int f
   return found;
 }
 
+bool Pattern::isMiddleAcross(SidePos place) const {
+  return place.u >= box_->x0 + hand_.ends.left && place.u < box_->x1 - hand_.ends.right;
+}
+
+bool Pattern::isMiddleDown(SidePos place) const {
+  return place.v >= box_->y0 + hand_.ends.top && place.v < box_->y1 - hand_.ends.bottom;
+}
+
+// Whether the tile on a place of the box is one of those that look alike: fixed ends stay as they are. Where a stretch
+// has no ends down, only the way across decides, so that the ends of a low hedge are ends over all its height.
+bool Pattern::isThrown(SidePos place) const {
+  const bool hasEndsDown = hand_.ends.top + hand_.ends.bottom > 0;
+  return hand_.ends.shuffles && (isMiddleAcross(place) || (isMiddleDown(place) && hasEndsDown));
+}
+
 std::optional<Laid> Pattern::stretched(const std::vector<Block::Part>& parts, SidePos place) const {
   if (!box_->contains({place.u, place.v})) return std::nullopt;
   const StretchEnds& ends = hand_.ends;
@@ -166,10 +187,32 @@ std::optional<Laid> Pattern::stretched(const std::vector<Block::Part>& parts, Si
        lines(place.v, box_->y0, box_->height(), extent_.height(), ends.top, ends.bottom, ends.stepDown, kRows)) {
     for (const int column :
          lines(place.u, box_->x0, box_->width(), extent_.width(), ends.left, ends.right, ends.stepAcross, kColumns)) {
-      if (const auto laid = found(parts, {extent_.x0 + column, extent_.y0 + row})) return laid;
+      auto laid = found(parts, {extent_.x0 + column, extent_.y0 + row});
+      if (!laid) continue;
+      if (isThrown(place)) {
+        const auto looks = looks_.find(laid->cell.bits());
+        if (looks != looks_.end() && !looks->second.empty()) {
+          laid->cell = thrownLook(looks->second, thrown(seed_, place, kLooks));
+        }
+      }
+      return laid;
     }
   }
   return std::nullopt;
+}
+
+bool Pattern::mayLie(std::size_t layer, SidePos place, Cell cell) const {
+  const auto laid = at(layer, place);
+  if (!laid || laid->cell == cell) return true;
+  const bool byChance = box_ && hand_.ends.shuffles && (isMiddleAcross(place) || isMiddleDown(place));
+  if (!byChance) return false;
+  const auto& parts = blocks_.front()[layer].parts();
+  return std::any_of(parts.begin(), parts.end(), [&](const Block::Part& part) {
+    if (part.cell == cell) return true;
+    const auto looks = looks_.find(part.cell.bits());
+    return looks != looks_.end() && std::any_of(looks->second.begin(), looks->second.end(),
+                                                [&](const Look& look) { return look.cell == cell; });
+  });
 }
 
 namespace {

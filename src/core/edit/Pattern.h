@@ -1,7 +1,7 @@
 // Pattern: what lies on each place when what is in hand is laid again and again.
 //
-// As it is, the block repeats at multiples of its size from an anchor; as a stretch, it is fitted into a box; chance
-// turns each cell, or each copy of a block, if what is in hand says so. A mix is thrown cell by cell (see Mixing). What
+// As it is, the block repeats at multiples of its size from an anchor; as a stretch, it is fitted into a box, and where
+// its middle comes by chance, each of its tiles is one of those that look alike (see LookAlikes); chance turns each cell, or each copy of a block, if what is in hand says so. A mix is thrown cell by cell (see Mixing). What
 // lies on a place depends on nothing but the hand, the anchor or box, the seed and the place, so a stroke may come by
 // as often as it likes. Places are side coordinates. Cost: a place takes a binary search among the parts.
 #pragma once
@@ -10,6 +10,7 @@
 
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
+#include "core/edit/LookAlikes.h"
 
 namespace uq {
 
@@ -34,6 +35,8 @@ class Pattern {
   std::size_t layers() const { return blocks_.front().size(); }
   // What lies on a place; nothing where the hand leaves it as it is.
   std::optional<Laid> at(std::size_t layer, SidePos place) const;
+  // Whether a cell is what lies on a place, or might with another seed.
+  bool mayLie(std::size_t layer, SidePos place, Cell cell) const;
   // What lies on every place, where that is the same.
   std::optional<Laid> everywhere(std::size_t layer) const;
 
@@ -44,6 +47,9 @@ class Pattern {
   struct Places;
   std::optional<Laid> found(const std::vector<Block::Part>& parts, SidePos at) const;
   std::optional<Laid> stretched(const std::vector<Block::Part>& parts, SidePos place) const;
+  bool isMiddleAcross(SidePos place) const;
+  bool isMiddleDown(SidePos place) const;
+  bool isThrown(SidePos place) const;
   std::vector<int> lines(int at, int from, int size, int blockSize, int first, int last, int step,
                          std::uint32_t kind) const;
 
@@ -54,6 +60,7 @@ class Pattern {
   std::optional<CellRect> box_;
   std::vector<std::vector<Block>> blocks_;  // by turn, then layer; one turn where chance decides nothing
   std::vector<Cell> turns_;                 // of a hand that is one tile
+  std::map<std::uint32_t, std::vector<Look>> looks_;  // by cell, of a stretch whose middle comes by chance
 };
 
 // How large a stretch can be, each way: at least, and where its middle is empty, at most.
