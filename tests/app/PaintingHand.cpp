@@ -377,12 +377,24 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   hand.key(Qt::Key_1);
   session().goTo(yard().id);
   hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
+  const Quilt before = session().quilt();
   const int keeping = actionsOf([&] {
     hand.drag(canvas(), {onMap({25, 8}), onMap({29, 10})}, Qt::RightButton);
     hand.key(Qt::Key_K);
   });
   EXPECT_EQ(keeping, 2);
   ASSERT_EQ(session().quilt().stamps().size(), 1u);
+  const auto listed = doneFrom(before, R"({"do": "select", "map": "Depot Yard", "layer": "Sheds & trams",
+                                           "from": [25, 8], "to": [29, 10]},
+                                          {"do": "take"}, {"do": "keep"})");
+  ASSERT_TRUE(listed);
+  // The same stamp, but for the id, which nobody can foretell.
+  Stamp kept = listed->stamps().front().read();
+  const Stamp& own = session().quilt().stamps().front().read();
+  kept.id = kept.held.stamp = own.id;
+  EXPECT_EQ(kept.held, own.held);
+  EXPECT_EQ(kept.file, own.file);
+  EXPECT_EQ(kept.name, own.name);
   const Shelf* shelf = room->tablePanel()->shelf();
   session().goTo(siding().id);
   hand.click(room->table(), onTable("street", 25));

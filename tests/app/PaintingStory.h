@@ -45,15 +45,20 @@ class PaintingHand : public Story {
     ASSERT_TRUE(done) << what << ": " << done.error().text();
     EXPECT_EQ(done->quilt, session().quilt()) << what;
   }
-  // The job as somebody would write it down in a list of edits, done without a window, gives the same quilt.
-  void expectTheSameFrom(const Quilt& before, const char* steps, const char* what) {
+  // What a list of edits makes of a quilt, without a window; nothing, and told, where it cannot be done.
+  std::optional<Quilt> doneFrom(const Quilt& before, const char* steps) {
     const auto list = readJson(std::string(R"({"document": "edits", "version": 1, "steps": [)") + steps + "]}", "list");
-    ASSERT_TRUE(list) << what << ": " << list.error().text();
+    if (!list) ADD_FAILURE() << list.error().text();
+    if (!list) return std::nullopt;
     const Covers covers = session().covers();
     const auto done = doEdits(
         before, *list, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
-    ASSERT_TRUE(done) << what << ": " << done.error().text();
-    EXPECT_EQ(done->quilt, session().quilt()) << what;
+    if (!done) ADD_FAILURE() << done.error().text();
+    return done ? std::optional(done->quilt) : std::nullopt;
+  }
+  // The job as somebody would write it down in a list of edits gives the same quilt.
+  void expectTheSameFrom(const Quilt& before, const char* steps, const char* what) {
+    EXPECT_EQ(doneFrom(before, steps), session().quilt()) << what;
   }
   int actionsOf(const std::function<void()>& job) {
     const int before = hand.actions();

@@ -174,7 +174,7 @@ class Doing {
     if (what == "swap") return swap(step, done);
     if (what == "select") return select(step, done);
     if (what == "keep") return keep(step, done);
-    if (what == "move" || what == "delete" || what == "turn" || what == "toLayer") return selected(step, what, done);
+    if (what == "move" || what == "delete" || what == "turn" || what == "toLayer" || what == "take") return selected(step, what, done);
     refuse("“" + what + "” is nothing that can be done", step);
   }
 
@@ -291,7 +291,11 @@ class Doing {
       for (const Shared<Layer>& layer : quilt_.map(at_.map)->layers) layers.push_back({at_.map, layer->id});
     }
     done.cells = selected.count();
-    if (what == "delete") {
+    if (what == "take") {
+      auto copy = copyOf(quilt_, layers, at_, selected);
+      if (!copy || copy->empty()) return refuse(copy ? "nothing lies there" : "that is too much to hold", step);
+      hand_ = std::move(*copy);
+    } else if (what == "delete") {
       quilt_ = clearCells(quilt_, layers, selected);
     } else if (what == "move") {
       const Json* by = step.find("by");
