@@ -11,14 +11,13 @@
 #include "core/edit/MapFacts.h"
 #include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
-#include "raster/OpenRaster.h"
+#include "raster/MapExport.h"
 #include "raster/PictureFile.h"
 
 namespace uq::cli {
 
 namespace {
 
-constexpr int kLargestRender = 1 << 15;  // pixels, each way
 
 void report(const Error& error) { std::cerr << error.text() << "\n"; }
 
@@ -203,9 +202,7 @@ int render(const RenderOrder& order) {
   if (pixels.w * order.zoom > kLargestRender || pixels.h * order.zoom > kLargestRender) {
     return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
   }
-  QImage picture(scale.toDevice(pixels).size(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(map->cloth ? QColor::fromRgb(*map->cloth | 0xff000000u) : QColor(Qt::transparent));
-  painter.drawOver(picture, quilt, *map, runs, scale, scale.toDevice(pixels));
+  const QImage picture = overCloth(painter, quilt, *map, runs, scale, scale.toDevice(pixels));
   for (const Error& problem : opened->problems) report(problem);
   if (auto written = writePng(picture, order.output); !written) {
     report(written.error());
@@ -231,9 +228,7 @@ int exportMap(const RenderOrder& order) {
   if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
   MapPainter painter(SheetPictures::load(opened->quilt, opened->problems));
   for (const Error& problem : opened->problems) report(problem);
-  const auto bytes = openRaster(painter, opened->quilt, *map);
-  const auto written = bytes ? realDisk()->write(order.output, *bytes) : Result<void>(fail(bytes.error()));
-  if (!written) {
+  if (const auto written = exportMap(*realDisk(), painter, opened->quilt, *map, order.output); !written) {
     report(written.error());
     return kNotWritten;
   }

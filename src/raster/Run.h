@@ -9,10 +9,11 @@
 #pragma once
 
 #include <optional>
+#include <map>
 #include <set>
 #include <vector>
 
-#include "core/document/Map.h"
+#include "core/document/Desk.h"
 #include "raster/ViewScale.h"
 
 namespace uq {
@@ -27,7 +28,12 @@ struct Seeing {
   // every layer lies at its offset.
   std::optional<PixelPos> camera{};
   int faint = kFaint;  // per cent, how much of the others shows
+  std::map<Id, Colour> tints{};  // of layers, beside their own; layers are then drawn one by one
 };
+
+// The colours that tell where layers lie: cool behind the active one or the Walker, warm in front, the stronger the
+// farther away. None where nothing is to be coloured.
+std::map<Id, Colour> tintsFor(const Map& map, Tinting tinting, Id active);
 
 struct DrawGroup {
   std::vector<const Layer*> layers;  // as drawn: the farthest first, by depth the lowest first

@@ -56,7 +56,15 @@ class EveryAction : public Story {
 
   // What only some actions need: a level, a lift, a slanted map.
   void prepare(ActionId id) {
-    if (id == ActionId::deleteLevel || id == ActionId::renameLevel) session().addLevel();
+    if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().addLevel();
+    // Near all of the paving keeps to its cells, and an opaque piece of it lies on the sheds' layer now.
+    if (id == ActionId::stripCovered) {
+      const Cell piece = yard().layerNamed("Paving")->cells.at({20, 20});
+      session().take(Block::of(piece));
+      session().chooseLayer(yard().layerNamed("Sheds & trams")->id);
+      hand.click(room->canvas(), onMap({20, 20}));
+      session().chooseLayer(yard().layerNamed("Paving")->id);
+    }
     if (id == ActionId::liftLower) session().setLift(32);
     if (id == ActionId::looseJoints) {
       // The right end of a hedge goes.
@@ -301,6 +309,18 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return room->canvas()->view().whole;
       case ActionId::gridLines: return changed(&Desk::gridLines);
       case ActionId::looseJoints: return changed(&Desk::showsJoints);
+      case ActionId::coveredCells: return changed(&Desk::showsCovered);
+      case ActionId::holes: return changed(&Desk::showsHoles);
+      case ActionId::colourByHeight: return changed(&Desk::tinting);
+      case ActionId::exportMap: {
+        bool asked = false;
+        hand.inDialog(QStringLiteral("export-map-dialog"), [&](QWidget& dialog) {
+          asked = true;
+          dialog.close();
+        });
+        trigger(id);
+        return asked;
+      }
       case ActionId::nextJoint: {
         // The demo has none, and it says so.
         trigger(id);

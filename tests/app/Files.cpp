@@ -191,7 +191,7 @@ TEST_F(Files, ACutOffLayerIsShownButItsMapTakesNoStroke) {
   EXPECT_THAT(room->canvas()->tagText().toStdString(), HasSubstr("cannot be changed"));
   picture("cut-off");
   // A new map beside it touches nothing of it, but its own layers cannot be changed.
-  session().addLayer(1);
+  session().addLayer({1, {}});
   EXPECT_EQ(session().quilt(), before);
   session().addMap(proposedMap(session().quilt(), session().map(), nullptr));
   EXPECT_EQ(session().quilt().maps().size(), 2u);
@@ -222,7 +222,7 @@ TEST_F(Files, EveryDamageIsNamedOnTheScreenAndTheRestOpens) {
     write(file, text);
   };
   replaced("maps/depot-yard/rails.cells", "cells 1\n", "cells 1\nA 1 2\n");
-  replaced("sheets/street.json", "\"version\": \"1.5\"", "\"version\": \"2.0\"");
+  replaced("sheets/street.json", "\"version\": \"1.6\"", "\"version\": \"2.0\"");
   fs::create_directory(folder() + "/maps/loft");
   write("maps/loft/map.json", std::string(200'000, '['));
   fs::create_directory_symlink("/", folder() + "/maps/elsewhere");

@@ -44,7 +44,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   const LayerFolder level = map().folders.front();
   EXPECT_EQ(level.rise, cellHeight);
   EXPECT_EQ(session().quilt().layer(session().desk().landing())->folder, level.id);
-  ASSERT_NE(stack()->levelCard(level.id), nullptr);
+  ASSERT_NE(stack()->folderCard(level.id), nullptr);
 
   // The pointer hits the cells of the level where that lies: a rise above those of the ground.
   hand.click(room->table(), onTable("Chalk", 6));
@@ -57,7 +57,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   picture("level-laid");
 
   // The next one from its head, named and risen; then its name and rise are changed in place.
-  hand.click(stack()->levelCard(level.id)->findChild<QToolButton*>(QStringLiteral("next-level")));
+  hand.click(stack()->folderCard(level.id)->findChild<QToolButton*>(QStringLiteral("next-level")));
   ASSERT_EQ(map().folders.size(), 2u);
   EXPECT_EQ(map().folders[1].name, "Level 2");
   EXPECT_EQ(map().folders[1].rise, 2 * cellHeight);
@@ -67,7 +67,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   hand.type(QStringLiteral("3*16"));
   hand.key(Qt::Key_Return);
   EXPECT_EQ(map().folders[1].rise, 48);
-  hand.doubleClick(stack()->levelCard(map().folders[1].id));
+  hand.doubleClick(stack()->folderCard(map().folders[1].id));
   hand.type(QStringLiteral("Roof"));
   hand.key(Qt::Key_Return);
   EXPECT_EQ(map().folders[1].name, "Roof");

@@ -21,6 +21,9 @@ Desk usedDesk(const Quilt& quilt) {
   desk.gridLines = false;
   desk.showsJoints = true;
   desk.rulers = true;
+  desk.tinting = Tinting::byWalker;
+  desk.showsCovered = desk.showsHoles = true;
+  desk.foldedUp = {desk.map};
   desk.planView = true;
   return desk;
 }

@@ -3,6 +3,7 @@
 #include <set>
 
 #include "core/Support.h"
+#include "core/edit/Folders.h"
 #include "core/edit/Levels.h"
 
 namespace uq::test {
@@ -16,18 +17,6 @@ std::vector<std::string> told(const Map& map) {
     lines.push_back(layer->name + " @" + std::to_string(map.riseOf(layer.read())));
   }
   return lines;
-}
-
-void expectWhole(const Map& map) {
-  std::vector<Id> order;
-  for (const Shared<Layer>& layer : map.layers) {
-    if (layer->folder.empty()) continue;
-    ASSERT_NE(map.layerFolder(layer->folder), nullptr);
-    if (order.empty() || order.back() != layer->folder) order.push_back(layer->folder);
-  }
-  std::vector<Id> folders;
-  for (const LayerFolder& folder : map.folders) folders.push_back(folder.id);
-  EXPECT_EQ(order, folders) << "the layers of each folder are neighbours, and no folder is empty";
 }
 
 }  // namespace
@@ -98,6 +87,12 @@ TEST(Levels, AreDrawnInTheOrderThatIsUsualUnlessSaid) {
       quilt);
 }
 
+// One of the map's folders, or none.
+static Id anyFolder(const Map& map) {
+  const auto index = *rc::gen::inRange<std::size_t>(0, map.folders.size() + 1);
+  return index < map.folders.size() ? map.folders[index].id : Id();
+}
+
 RC_GTEST_PROP(Levels, StayWholeWhateverIsDoneToLayers, ()) {
   IdSource ids(*rc::gen::arbitrary<std::uint64_t>());
   Quilt quilt = smallQuilt();
@@ -106,12 +101,23 @@ RC_GTEST_PROP(Levels, StayWholeWhateverIsDoneToLayers, ()) {
     const Map& map = *quilt.map(id);
     const auto index = *rc::gen::inRange<std::size_t>(0, map.layers.size() + 1);
     const LayerAt at{id, index < map.layers.size() ? map.layers[index]->id : Id()};
-    switch (*rc::gen::inRange(0, 6)) {
+    switch (*rc::gen::inRange(0, 10)) {
       case 0: quilt = addLayer(quilt, id, index, ids).quilt; break;
       case 1: quilt = addLevel(quilt, at, ids).quilt; break;
       case 2: quilt = moveLayer(quilt, at, *rc::gen::inRange<std::size_t>(0, map.layers.size() + 1)); break;
       case 3: quilt = duplicateLayer(quilt, at, ids).quilt; break;
       case 4: quilt = deleteLayer(quilt, at); break;
+      case 5: {
+        std::vector<Id> some;
+        for (const Shared<Layer>& one : map.layers) {
+          if (*rc::gen::arbitrary<bool>()) some.push_back(one->id);
+        }
+        quilt = foldLayers(quilt, id, some, ids).quilt;
+        break;
+      }
+      case 6: quilt = unfold(quilt, id, anyFolder(map)); break;
+      case 7: quilt = moveLayer(quilt, at, {*rc::gen::inRange<std::size_t>(0, map.layers.size() + 1), anyFolder(map)}); break;
+      case 8: quilt = moveFolder(quilt, id, anyFolder(map), {index, anyFolder(map)}); break;
       default:
         if (!map.folders.empty()) quilt = deleteLevel(quilt, id, map.folders[index % map.folders.size()].id);
     }

@@ -4,6 +4,7 @@
 #include "core/edit/Facings.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Folders.h"
 #include "core/edit/Levels.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
@@ -178,6 +179,25 @@ std::string bytes(const Quilt& quilt) {
   return all;
 }
 
+void expectWhole(const Map& map) {
+  std::vector<Id> met;     // in order
+  std::vector<Id> before;  // around the last layer
+  for (const Shared<Layer>& layer : map.layers) {
+    ASSERT_TRUE(layer->folder.empty() || map.layerFolder(layer->folder));
+    const std::vector<Id> around = map.foldersAround(layer->folder);
+    ASSERT_LE(around.size(), static_cast<std::size_t>(kDeepestLayerFolder));
+    for (const Id id : around) {
+      const bool goesOn = std::find(before.begin(), before.end(), id) != before.end();
+      ASSERT_EQ(std::find(met.begin(), met.end(), id) != met.end(), goesOn) << "its layers are no neighbours";
+      if (!goesOn) met.push_back(id);
+    }
+    before = around;
+  }
+  std::vector<Id> folders;
+  for (const LayerFolder& folder : map.folders) folders.push_back(folder.id);
+  EXPECT_EQ(met, folders);
+}
+
 rc::Gen<Quilt> editOf(Quilt quilt) {
   return rc::gen::exec([quilt] {
     const auto& map = *rc::gen::elementOf(quilt.maps());
@@ -185,7 +205,7 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
     const LayerAt at{map->id, layer->id};
     IdSource ids(*rc::gen::arbitrary<std::uint64_t>());
     const auto street = [&] { return tileOf(quilt, "street", *rc::gen::inRange(0u, 8u)).tile(); };
-    switch (*rc::gen::inRange(0, 24)) {
+    switch (*rc::gen::inRange(0, 26)) {
       case 0:
       case 1:
         return renameLayer(quilt, at, *rc::gen::element<std::string>("Roofs", "Rails", "Kerbs & drains", "Roofs"));
@@ -208,6 +228,14 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
             Stance{{*rc::gen::inRange(-9, 9), *rc::gen::inRange(1, 9)}, {*rc::gen::inRange(1, 4), 1}};
         return quilt.with(std::move(sheet));
       }
+      case 14: {
+        std::vector<Id> some;
+        for (const Shared<Layer>& one : map->layers) {
+          if (*rc::gen::arbitrary<bool>()) some.push_back(one->id);
+        }
+        return foldLayers(quilt, map->id, some, ids).quilt;
+      }
+      case 15: return unfold(quilt, map->id, layer->folder);
       default: break;
     }
     std::vector<CellChange> changes;

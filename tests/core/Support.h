@@ -54,6 +54,9 @@ Cell tileOf(const Quilt& quilt, const char* sheet, std::uint32_t number, Turn tu
 // cells are compared by this.
 std::string bytes(const Quilt& quilt);
 
+// The layers of each folder are neighbours, no folder is empty or in itself, and they are in the order of their layers.
+void expectWhole(const Map& map);
+
 // A random stroke or rename somewhere on the quilt.
 rc::Gen<Quilt> editOf(Quilt quilt);
 

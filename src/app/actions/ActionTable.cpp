@@ -94,7 +94,7 @@ QString needsCorners(const Situation& s) {
 QString needsLevel(const Situation& s) {
   const Layer* layer = s.quilt.layer(s.desk.landing());
   if (!layer) return needsLayer(s);
-  return layer->folder.empty() ? translated(UQ_TEXT("The active layer lies on the ground, not on a level")) : QString();
+  return layer->folder.empty() ? translated(UQ_TEXT("The active layer lies in no folder and on no level")) : QString();
 }
 QString needsLift(const Situation& s) {
   return s.desk.lift > 0 ? needsLayer(s) : translated(UQ_TEXT("Nothing is lifted: strokes lie on their layer"));
@@ -227,6 +227,9 @@ constexpr ActionRow kTable[] = {
     {ActionId::mapFacts, "map-facts", UQ_TEXT("About the map…"),
      UQ_TEXT("Its name for players, the cloth behind its layers, the screen and the camera"), "", "Alt+Return", Menu::map,
      ActsIn::anywhere, false, false, needsMap, kOpensGroup},
+    {ActionId::exportMap, "export-map", UQ_TEXT("Export the map…"),
+     UQ_TEXT("Write it as one picture, or as a layered one for painting programs"), "export", "", Menu::map,
+     ActsIn::anywhere, false, false, needsMap},
     {ActionId::renameMap, "rename-map", UQ_TEXT("Rename the map…"), UQ_TEXT("Give this map another name"), "rename", "",
      Menu::map, ActsIn::anywhere, true, false, needsMap, kOpensGroup},
     {ActionId::duplicateMap, "duplicate-map", UQ_TEXT("Duplicate the map"), UQ_TEXT("Add a copy of this map"), "copy",
@@ -277,14 +280,20 @@ constexpr ActionRow kTable[] = {
     {ActionId::deleteLayer, "delete-layer", UQ_TEXT("Delete the layer"),
      UQ_TEXT("Delete the active layer with all its tiles"), "delete", "", Menu::layers, ActsIn::anywhere, true, false,
      needsLayer},
+    {ActionId::foldLayers, "put-layers-in-folder", UQ_TEXT("Put in a folder"),
+     UQ_TEXT("Put the active layer, and those chosen beside it, in a folder of the Stack"), "folder", "Ctrl+G",
+     Menu::layers, ActsIn::anywhere, true, false, needsLayer, kOpensGroup},
+    {ActionId::unfold, "take-folder-away", UQ_TEXT("Take the folder away, not its layers"),
+     UQ_TEXT("Let what is in the folder of the active layer lie where it lies"), "", "Ctrl+Shift+G", Menu::layers,
+     ActsIn::anywhere, true, false, needsLevel},
     {ActionId::addLevel, "add-level", UQ_TEXT("Add a level"),
      UQ_TEXT("Add a level above that of the active layer, risen by one step"), "level-add", "Ctrl+L", Menu::layers,
-     ActsIn::anywhere, true, false, needsLayer, kOpensGroup},
-    {ActionId::renameLevel, "rename-level", UQ_TEXT("Rename the level"),
-     UQ_TEXT("Give the level of the active layer another name"), "rename", "", Menu::layers, ActsIn::anywhere, false,
+     ActsIn::anywhere, true, false, needsLayer},
+    {ActionId::renameLevel, "rename-level", UQ_TEXT("Rename the folder or level"),
+     UQ_TEXT("Give the folder of the active layer another name"), "rename", "", Menu::layers, ActsIn::anywhere, false,
      false, needsLevel},
-    {ActionId::deleteLevel, "delete-level", UQ_TEXT("Delete the level"),
-     UQ_TEXT("Delete the level of the active layer with all its layers"), "delete", "", Menu::layers, ActsIn::anywhere,
+    {ActionId::deleteLevel, "delete-level", UQ_TEXT("Delete the folder or level"),
+     UQ_TEXT("Delete the folder of the active layer with all its layers"), "delete", "", Menu::layers, ActsIn::anywhere,
      true, false, needsLevel},
     {ActionId::toggleEye, "toggle-eye", UQ_TEXT("Hide or show the layer"),
      UQ_TEXT("Shut or open the eye of the active layer"), "eye-open", "", Menu::layers, ActsIn::anywhere, false, false,
@@ -311,6 +320,9 @@ constexpr ActionRow kTable[] = {
      UQ_TEXT("Make all layers but the active one faint"), "fade", "Z", Menu::view, ActsIn::canvas, false, false,
      needsLayer},
 
+    {ActionId::colourByHeight, "colour-by-height", UQ_TEXT("Colour by height"),
+     UQ_TEXT("Layers behind the active one turn cool, those in front warm"), "", "Shift+Z", Menu::view, ActsIn::canvas,
+     false, false, needsLayer},
     {ActionId::screenFrame, "screen-frame", UQ_TEXT("Screen frame"),
      UQ_TEXT("Show what the player's screen shows, and every layer moved as there; drag the frame to move the camera"),
      "screen-frame", "B", Menu::view, ActsIn::canvas, false, false, needsMap},
@@ -338,6 +350,15 @@ constexpr ActionRow kTable[] = {
     {ActionId::looseJoints, "show-loose-joints", UQ_TEXT("Loose joints"),
      UQ_TEXT("Stitch over the sides where a picture is cut off and its sheet has the tile that belongs there"), "", "J",
      Menu::check, ActsIn::canvas, false, false, needsMap},
+    {ActionId::coveredCells, "show-covered-cells", UQ_TEXT("Covered cells"),
+     UQ_TEXT("Hatch the cells of the active layer that nearer layers hide whole"), "", "", Menu::check,
+     ActsIn::anywhere, false, false, needsLayer},
+    {ActionId::stripCovered, "strip-covered-cells", UQ_TEXT("Strip covered cells"),
+     UQ_TEXT("Take the cells of the active layer away that nobody can see"), "", "", Menu::check, ActsIn::anywhere,
+     true, false, needsLayer},
+    {ActionId::holes, "show-holes", UQ_TEXT("Holes"),
+     UQ_TEXT("Hatch the cells where nothing covers the cloth; on maps with levels, the gaps between two levels"), "",
+     "", Menu::check, ActsIn::anywhere, false, false, needsMap},
     {ActionId::nextJoint, "go-to-next-loose-joint", UQ_TEXT("Next loose joint"),
      UQ_TEXT("Look through the whole map, and go from one loose joint to the next"), "", "Shift+J", Menu::check,
      ActsIn::canvas, false, false, needsMap},

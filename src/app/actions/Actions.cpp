@@ -21,6 +21,9 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::looseJoints: return desk.showsJoints;
     case ActionId::screenFrame: return desk.showsFrame;
+    case ActionId::coveredCells: return desk.showsCovered;
+    case ActionId::holes: return desk.showsHoles;
+    case ActionId::colourByHeight: return desk.tinting == Tinting::byHeight;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;

@@ -114,6 +114,10 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   if (!level.isEmpty()) name += QStringLiteral(" · ") + level;
   if (desk.hidden.contains(id)) name += tr(" (hidden)");
   if (desk.locked.contains(id)) name += tr(" (locked)");
+  const CellRect here{at_.x, at_.y, at_.x + 1, at_.y + 1};
+  if (!coveredCells(session_->quilt(), {session_->map()->id, id}, here, session_->hiding()).empty()) {
+    what += tr(", hidden by a nearer layer");
+  }
   auto* go =
       new QPushButton(QString(name + QLatin1Char('\n') + what).replace(QLatin1String("&"), QLatin1String("&&")), line);
   go->setObjectName(QStringLiteral("lens-go"));
@@ -149,6 +153,15 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   addButton("lens-delete", QStringLiteral("delete"), tr("Delete it"), any,
             [this, id] { session_->deleteCell(id, at_); });
   lines_->addWidget(line);
+}
+
+// What is listed above is drawn in front of the Walker, what is below behind.
+void Lens::addWalker() {
+  auto* label = makeSoftLabel(this);
+  label->setObjectName(QStringLiteral("lens-walker"));
+  label->setText(tr("Walker: above in front, below behind"));
+  label->setContentsMargins(0, 2, 0, 2);
+  lines_->addWidget(label);
 }
 
 // Swapping the active layer's tile for what is in hand, with what that would change.
@@ -194,7 +207,9 @@ void Lens::build(bool withVerbs) {
   auto* title = makeTitle(tr("Cell %1, %2").arg(at_.x - map.bounds.x0).arg(at_.y - map.bounds.y0), this);
   lines_->addWidget(title);
   TileRef top;
+  std::size_t place = map.layers.size();
   for (auto one = map.layers.rbegin(); one != map.layers.rend(); ++one) {
+    if (place-- == map.walkerPlace()) addWalker();
     const LayerFolder* level = map.layerFolder((*one)->folder);
     addLayer(one->read(), level ? QString::fromStdString(level->name) : QString());
     const Cell cell = (*one)->cells.at(at_);

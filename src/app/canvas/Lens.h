@@ -29,6 +29,7 @@ class Lens : public QFrame {
  private:
   void build(bool withVerbs);
   void addLayer(const Layer& layer, const QString& level);
+  void addWalker();
   void addSwaps(TileRef tile);
   QPixmap pictureOf(Cell cell) const;
   // Closes, then does it.

@@ -23,8 +23,8 @@ namespace uq {
 namespace {
 
 constexpr double kFrameReach = 6;  // logical pixels
-constexpr int kCameraTick = 16;     // milliseconds
-constexpr int kCameraSpeed = 160;   // map pixels a second
+constexpr int kCameraTick = 16;    // milliseconds
+constexpr int kCameraSpeed = 160;  // map pixels a second
 
 constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
@@ -145,7 +145,8 @@ QPoint MapCanvas::planeShift() const { return deviceShift(plane(), scale()); }
 
 Seeing MapCanvas::seeing() const {
   const Desk& desk = session_->desk();
-  return {desk.hidden, desk.fadesOthers ? desk.landing().layer : Id(), desk.camera(), desk.othersShown};
+  return {desk.hidden, desk.fadesOthers ? desk.landing().layer : Id(), desk.camera(), desk.othersShown,
+          map() ? tintsFor(*map(), desk.tinting, desk.landing().layer) : std::map<Id, Colour>()};
 }
 
 PixelPos MapCanvas::planeOn(const Layer& layer) const {
@@ -452,6 +453,13 @@ QString MapCanvas::tagText() const {
     return (ctrl_ ? tr("Cut %1") : shift_ ? tr("Take %1 of all layers") : tr("Take %1")).arg(size);
   }
   if (!refusal_.isEmpty() && cell && drag_ == Drag::none) return refusal_;
+  if (const Layer* hung = drag_ == Drag::hang || drag_ == Drag::none ? hangs() : nullptr;
+      hung && (cell || drag_ == Drag::hang)) {
+    const QString name = QString::fromStdString(hung->name);
+    if (drag_ == Drag::none) return tr("Drag moves %1").arg(name);
+    const QString place = tr("%1 at %2, %3").arg(name).arg(hung->offset.x).arg(hung->offset.y);
+    return hungTo_.empty() ? place : tr("%1 · %2").arg(place, QString::fromStdString(hungTo_));
+  }
   const Stroke* stroke = strokeShown();
   if (drag_ == Drag::stroke || drag_ == Drag::refit) return stroke ? strokeText(*stroke) : QString();
   if (!cell || drag_ != Drag::none || space_) return {};

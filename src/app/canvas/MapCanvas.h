@@ -92,6 +92,10 @@ class MapCanvas : public QWidget {
     LooseJoint joint;
   };
   std::vector<JointAt> joints() const;
+  // The cells in sight that are marked: those of the active layer that nearer ones hide, and holes. While no stroke is
+  // made, and at a scale where cells can be told apart.
+  CellSet coveredInSight() const;
+  CellSet holesInSight() const;
   // How well the last repaint could show the map; see SwatchBook. What it lacked follows by itself.
   const SwatchBook::Frame& lastFrame() const { return lastFrame_; }
 
@@ -118,7 +122,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move, take, refit, frame };
+  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang };
   enum class Selecting { anew, more, less };
 
   ViewScale scale() const { return {zoom_ * devicePixelRatioF()}; }
@@ -218,6 +222,10 @@ class MapCanvas : public QWidget {
   void paintHandles(QPainter& painter) const;
   void paintShape(QPainter& painter) const;
   void paintJoints(QPainter& painter) const;
+  // The layer that a drag would move, a backdrop that is active, seen and not locked; nullptr where there is none.
+  const Layer* hangs() const;
+  void dragBackdrop(QPointF to);
+  void paintFindings(QPainter& painter) const;
   std::vector<JointAt> hoveredJoints() const;
   std::vector<JointAt> jointsInSight() const;
   // The quilt on which the ghost lies.
@@ -273,6 +281,8 @@ class MapCanvas : public QWidget {
 
   QTimer cameraTimer_;
   QElapsedTimer cameraPlayed_;
+  PixelPos hungFrom_;   // where the dragged backdrop hung
+  std::string hungTo_;  // what it was drawn to
   PixelPos cameraFrom_;  // where the frame was when it was taken hold of
   CellSet lit_;
   // While animated tiles are played: when that began, where in sight they lie, and what draws them.

@@ -15,11 +15,14 @@
 #include "core/cells/CellReader.h"
 #include "core/document/FrameTime.h"
 #include "core/document/PlanView.h"
+#include "core/edit/HangingPlace.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/Turned.h"
 
 namespace uq {
 
 namespace {
+constexpr double kSnapReach = 8;  // screen pixels within which a dragged backdrop is drawn to an edge
 
 constexpr double kMoveAfter = 4;  // logical pixels: a shorter drag moves nothing
 
@@ -151,7 +154,7 @@ bool MapCanvas::event(QEvent* event) {
 }
 
 void MapCanvas::showCursor() {
-  const bool frame = drag_ == Drag::frame || (drag_ == Drag::none && pointer_ && isOnFrame(*pointer_));
+  const bool frame = drag_ == Drag::frame || drag_ == Drag::hang || (drag_ == Drag::none && pointer_ && isOnFrame(*pointer_));
   setCursor(drag_ == Drag::pan ? Qt::ClosedHandCursor
             : space_           ? Qt::OpenHandCursor
             : frame            ? Qt::SizeAllCursor
@@ -199,6 +202,12 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     }
   } else if (takes) {
     pressToTake(event->position());
+  } else if (const Layer* hung = left ? hangs() : nullptr) {
+    drag_ = Drag::hang;
+    pressedAt_ = event->position();
+    hungFrom_ = hung->offset;
+    hungTo_.clear();
+    session_->beginChange(tr("Shift"));
   } else if (left && selects()) {
     if (hoveredCell()) pressToSelect(*event);
   } else if (lays && hoveredCell()) {
@@ -244,6 +253,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       session_->setCamera({cameraFrom_.x + qRound(by.x()), cameraFrom_.y + qRound(by.y())});
       break;
     }
+    case Drag::hang: dragBackdrop(event->position()); break;
     case Drag::refit:
       moveHandle(event->position());
       update();
@@ -262,6 +272,30 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     updateOverlay();
   }
   Q_EMIT hovered();
+}
+
+const Layer* MapCanvas::hangs() const {
+  const Layer* layer = map() ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  const Desk& desk = session_->desk();
+  const bool can = layer && layer->kind == LayerKind::backdrop && !desk.hidden.contains(layer->id) &&
+                   !desk.locked.contains(layer->id);
+  return can ? layer : nullptr;
+}
+
+void MapCanvas::dragBackdrop(QPointF to) {
+  const QPointF by = (to - pressedAt_) / zoom_;
+  const PixelPos wished{hungFrom_.x + qRound(by.x()), hungFrom_.y + qRound(by.y())};
+  // With Ctrl it goes anywhere.
+  const int reach = ctrl_ ? -1 : qRound(kSnapReach / zoom_);
+  const HangingPlace place = hangingPlace(session_->quilt(), session_->desk().landing(), wished, reach);
+  hungTo_ = place.at;
+  session_->changeLayers(tr("Shift"), [&](const Quilt& quilt, LayerAt at) {
+    // Those chosen beside it go along.
+    if (at == session_->desk().landing()) return withOffset(quilt, at, place.offset);
+    const PixelPos own = quilt.layer(at)->offset;
+    return withOffset(quilt, at, {own.x + place.offset.x - hungFrom_.x, own.y + place.offset.y - hungFrom_.y});
+  });
+  update();
 }
 
 void MapCanvas::followModifiers(Qt::KeyboardModifiers modifiers) {
@@ -289,6 +323,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   followModifiers(event->modifiers());
   taken_ = {};
   const Drag ended = drag_;
+  if (session_ && drag_ == Drag::hang) session_->endChange();
   if (session_ && (drag_ == Drag::stroke || drag_ == Drag::refit)) {
     session_->endStroke();
     handlesGone_ = false;

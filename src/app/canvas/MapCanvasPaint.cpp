@@ -24,6 +24,7 @@ constexpr double kGridLinesFrom = 6;               // logical pixels a cell
 constexpr double kMarksFrom = 14;                  // logical pixels a cell
 constexpr int kRuler = 20;                         // logical pixels, how broad a ruler is
 constexpr std::int64_t kMostGhost = 4096;          // cells; of more only the outline is shown
+constexpr double kFindingsFrom = 6;                // screen pixels a cell: smaller ones are not marked
 constexpr std::size_t kMostJoints = 4096;          // in sight, of a layer
 constexpr double kReach = 256;                     // logical pixels
 constexpr int kTick = 40;                          // milliseconds between two looks at animated tiles
@@ -59,6 +60,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
     paintGrid(painter);
     paintTurnMarks(painter);
   }
+  paintFindings(painter);
   paintOutline(painter);
   paintFrame(painter);
   paintSelection(painter);
@@ -576,6 +578,50 @@ std::vector<MapCanvas::JointAt> MapCanvas::joints() const {
     for (const JointAt& one : jointsInSight()) marked.push_back(one);
   }
   return marked;
+}
+
+CellSet MapCanvas::coveredInSight() const {
+  const bool shows = map() && session_->desk().showsCovered && !session_->inStroke();
+  const Layer* layer = shows ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  if (!layer || map()->grid.cell.h * zoom_ < kFindingsFrom) return {};
+  const QPoint shift = deviceShift(planeOn(*map()->layer(layer->id)), scale());
+  const auto shown = makeGrid(map()->grid);
+  const CellRect seen = shown->cellsMeeting(scale().covering(QRect(origin_, deviceSize()).translated(-shift)));
+  return coveredCells(session_->quilt(), session_->desk().landing(), seen, session_->hiding());
+}
+
+CellSet MapCanvas::holesInSight() const {
+  const bool shows = map() && session_->desk().showsHoles && !session_->inStroke();
+  if (!shows || map()->grid.cell.h * zoom_ < kFindingsFrom) return {};
+  const CellRect seen = makeGrid(map()->grid)->cellsMeeting(scale().covering(QRect(origin_, deviceSize())));
+  return holes(session_->quilt(), session_->desk().map, seen, session_->desk().hidden, session_->hiding());
+}
+
+void MapCanvas::paintFindings(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const auto grid = makeGrid(map()->grid);
+  const auto mark = [&](const CellSet& cells, QPoint shift, const QColor& colour, Qt::BrushStyle hatch) {
+    QPainterPath path;
+    cells.forEachStretch([&](CellPos first, int count) {
+      for (int i = 0; i < count; ++i) {
+        QPolygonF outline;
+        for (const PixelPos at : grid->outline({first.x + i, first.y})) {
+          outline << fromDevice(scale().toDevice(PixelRect{at.x, at.y, 1, 1}).translated(shift)).topLeft();
+        }
+        path.addPolygon(outline);
+        path.closeSubpath();
+      }
+    });
+    QColor wash = colour;
+    wash.setAlpha(70);
+    painter.fillPath(path, wash);
+    painter.fillPath(path, QBrush(colour, hatch));
+  };
+  if (const CellSet covered = coveredInSight(); !covered.empty()) {
+    const Layer& layer = *map()->layer(session_->desk().landing().layer);
+    mark(covered, deviceShift(planeOn(layer), scale()), theme.woad, Qt::BDiagPattern);
+  }
+  if (const CellSet open = holesInSight(); !open.empty()) mark(open, {}, theme.madder, Qt::FDiagPattern);
 }
 
 void MapCanvas::paintJoints(QPainter& painter) const {

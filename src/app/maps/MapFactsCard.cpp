@@ -210,6 +210,15 @@ void MapFactsCard::refresh() {
   }
   for (const BackdropGap& gap : backdropGaps(session_->quilt(), *map))
     lines << QString::fromStdString(gap.text) + tr(".");
+  const DeadStrips dead = deadStrips(*map);
+  const std::tuple<int, QString> strips[] = {
+      {dead.west, tr("%n column(s) at the west edge hold no tile.", nullptr, dead.west)},
+      {dead.east, tr("%n column(s) at the east edge hold no tile.", nullptr, dead.east)},
+      {dead.upper, tr("%n row(s) at the upper edge hold no tile.", nullptr, dead.upper)},
+      {dead.lower, tr("%n row(s) at the lower edge hold no tile.", nullptr, dead.lower)}};
+  for (const auto& [count, text] : strips) {
+    if (count > 0) lines << text;
+  }
   told_->setText(lines.join(QLatin1Char('\n')));
   preview_->update();
 }

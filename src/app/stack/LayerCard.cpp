@@ -20,13 +20,16 @@ namespace {
 constexpr int kThread = 9;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
 constexpr int kIndent = 14;   // logical pixels
+constexpr int kMostIndents = 4;
 constexpr int kBarEnd = 200;  // hundredths, at the right end of the bar
 constexpr int kBarReach = 7;  // logical pixels from the foot that take hold of the bar
 constexpr int kBarSnap = 4;   // hundredths around 0 and 1 that become just that
 }  // namespace
 
-LayerCard::LayerCard(Id layer, bool onLevel, QWidget* parent)
-    : QFrame(parent), layer_(layer), indent_(onLevel ? kIndent : 0) {
+int stackIndent(int depth) { return kIndent * std::min(depth, kMostIndents); }
+
+LayerCard::LayerCard(Id layer, int depth, QWidget* parent)
+    : QFrame(parent), layer_(layer), indent_(stackIndent(depth)) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
   setFixedHeight(50);
   setFocusPolicy(Qt::TabFocus);
@@ -63,13 +66,15 @@ QToolButton* LayerCard::makeToggle(const QString& name) {
   return button;
 }
 
-void LayerCard::present(const Layer& layer, bool active, bool also, bool hidden, bool locked) {
+void LayerCard::present(const Layer& layer, const Shown& shown) {
+  const auto [place, active, also, hidden, locked] = shown;
   const Theme& theme = Theme::current();
   name_ = QString::fromStdString(layer.name);
   role_ = QString::fromStdString(layer.role);
   if (layer.kind == LayerKind::backdrop && layer.role != "backdrop") role_ = tr("%1, backdrop").arg(role_);
   if (!layer.inGame) role_ = tr("%1 · not in the game").arg(role_);
   thread_ = layer.thread;
+  place_ = QString::number(place);
   active_ = active;
   also_ = also;
   parallax_ = layer.parallax;
@@ -133,7 +138,15 @@ void LayerCard::paintEvent(QPaintEvent*) {
   painter.setFont(font);
   painter.setPen(theme.softInk);
   painter.drawText(QRectF(left, height() / 2.0 - 2, width, height() / 2.0 - 6), Qt::AlignLeft | Qt::AlignVCenter,
-                   role_);
+                   painter.fontMetrics().elidedText(role_, Qt::ElideRight, static_cast<int>(width)));
+  // Its place from the farthest, small in the corner of its picture.
+  const QRectF corner(picture.left(), picture.top(), painter.fontMetrics().horizontalAdvance(place_) + 6,
+                      painter.fontMetrics().height() - 2);
+  painter.fillRect(corner, theme.paper);
+  painter.setPen(theme.edge);
+  painter.drawRect(corner);
+  painter.setPen(theme.ink);
+  painter.drawText(corner, Qt::AlignCenter, place_);
 
   const QRectF bar = parallaxBar();
   painter.setPen(QPen(theme.edge, 1));

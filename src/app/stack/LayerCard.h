@@ -13,15 +13,25 @@ namespace uq {
 
 class NameField;
 
+// How far cards are set in by so many folders around, in logical pixels.
+int stackIndent(int depth);
+
 class LayerCard : public QFrame {
   Q_OBJECT
 
  public:
-  // A card of a layer on a level is set in from the left.
-  LayerCard(Id layer, bool onLevel, QWidget* parent);
+  // A card is set in from the left by the folders around its layer.
+  LayerCard(Id layer, int depth, QWidget* parent);
 
   Id layer() const { return layer_; }
-  void present(const Layer& layer, bool active, bool also, bool hidden, bool locked);
+  struct Shown {
+    std::size_t place = 0;  // from the farthest, 1 on
+    bool active = false;
+    bool also = false;  // chosen beside the active one
+    bool hidden = false;
+    bool locked = false;
+  };
+  void present(const Layer& layer, const Shown& shown);
   // Where the bar shows a parallax of so many hundredths, on the card.
   QPointF parallaxPoint(int hundredths) const;
   // A picture of the layer alone, any size.
@@ -68,7 +78,8 @@ class LayerCard : public QFrame {
   bool inGame_ = true;
   bool alone_ = false;  // the press on the eye that ends now was the second one
   bool onBar_ = false;  // the bar is dragged
-  bool also_ = false;   // chosen beside the active one
+  bool also_ = false;
+  QString place_;
   bool active_ = false;
   bool hidden_ = false;
   QImage thumbnail_;

@@ -271,7 +271,9 @@ void LayerSentences::refresh() {
   // Maps of squares or hexagons without levels have no use for an order.
   const Map& map = *session_->map();
   const LayerFolder* level = session_->level();
-  levelName_->setText(level ? tr("On %1,").arg(QString::fromStdString(level->name)) : tr("The ground is drawn"));
+  levelName_->setText(!level            ? tr("The ground is drawn")
+                      : level->rise != 0 ? tr("On %1,").arg(QString::fromStdString(level->name))
+                                         : tr("In %1,").arg(QString::fromStdString(level->name)));
   rise_->setVisible(level != nullptr);
   risePx_->setVisible(level != nullptr);
   risePx_->setText(tr("px up, drawn"));

@@ -1,5 +1,6 @@
 #include "app/stack/Needle.h"
 
+#include <QContextMenuEvent>
 #include <QKeyEvent>
 #include <QPainter>
 
@@ -28,6 +29,8 @@ void Needle::paintEvent(QPaintEvent*) {
   painter.drawLine(middle - QPointF(3, 0), middle + QPointF(3, 0));
   painter.drawLine(middle - QPointF(0, 3), middle + QPointF(0, 3));
 }
+
+void Needle::contextMenuEvent(QContextMenuEvent* event) { Q_EMIT otherKindsWanted(event->globalPos()); }
 
 void Needle::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {

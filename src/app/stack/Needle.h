@@ -12,9 +12,13 @@ class Needle : public QAbstractButton {
   explicit Needle(QWidget* parent);
   QSize sizeHint() const override { return {0, 13}; }
 
+ Q_SIGNALS:
+  void otherKindsWanted(QPoint at);  // on the screen
+
  protected:
   void paintEvent(QPaintEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
 };
 
 }  // namespace uq

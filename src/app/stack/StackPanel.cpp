@@ -2,10 +2,12 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QMenu>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QSlider>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <utility>
 
 #include "app/look/Theme.h"
@@ -144,16 +146,16 @@ LayerCard* StackPanel::card(Id layer) const {
   return nullptr;
 }
 
-LevelCard* StackPanel::levelCard(Id level) const {
-  for (LevelCard* one : levels_) {
-    if (one->level() == level) return one;
+FolderCard* StackPanel::folderCard(Id folder) const {
+  for (FolderCard* one : heads_) {
+    if (one->folder() == folder) return one;
   }
   return nullptr;
 }
 
-Id StackPanel::farthestOn(Id level) const {
+Id StackPanel::farthestIn(Id folder) const {
   for (const Shared<Layer>& layer : session_->map()->layers) {
-    if (layer->folder == level) return layer->id;
+    if (session_->map()->isWithin(layer->folder, folder)) return layer->id;
   }
   return {};
 }
@@ -162,108 +164,182 @@ void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
 void StackPanel::choose(Id layer) { session_->chooseLayer(layer); }
 
-void StackPanel::rebuild(const Map& map) {
-  std::vector<std::pair<Id, Id>> wanted;
-  for (auto one = map.layers.rbegin(); one != map.layers.rend(); ++one) {
-    wanted.emplace_back((*one)->id, (*one)->folder);
+LayerCard* StackPanel::makeCard(const StackRow& row) {
+  auto* one = new LayerCard(row.id, row.depth, this);
+  connect(one, &LayerCard::chosen, this, &StackPanel::choose);
+  connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
+  connect(one, &LayerCard::aloneWanted, this, [this](Id id) { showAlone(*session_, id); });
+  connect(one, &LayerCard::alsoChosen, this, [this](Id id) { session_->alsoChoose(id); });
+  connect(one, &LayerCard::parallaxTaken, this, [this] { session_->beginChange(tr("Parallax")); });
+  connect(one, &LayerCard::parallaxDragged, this, [this](Id, int hundredths) {
+    session_->changeLayers(tr("Parallax"), [hundredths](const Quilt& quilt, LayerAt at) {
+      return withParallax(quilt, at, {hundredths, hundredths});
+    });
+  });
+  connect(one, &LayerCard::parallaxLeft, this, [this] { session_->endChange(); });
+  connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
+  connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
+  connect(one, &LayerCard::nameClosed, this, &StackPanel::handsFree);
+  connect(one, &LayerCard::dragged, this, &StackPanel::showDropLine);
+  connect(one, &LayerCard::dropped, this, &StackPanel::drop);
+  cards_.push_back(one);
+  return one;
+}
+
+FolderCard* StackPanel::makeHead(const StackRow& row) {
+  auto* head = new FolderCard(row.id, row.depth, this);
+  connect(head, &FolderCard::chosen, this, [this](Id id) {
+    // Its head stays where it was pressed.
+    shownActive_ = farthestIn(id);
+    choose(shownActive_);
+  });
+  connect(head, &FolderCard::foldPressed, this, [this](Id id) { session_->foldUp(id); });
+  connect(head, &FolderCard::eyePressed, this, [this](Id id) { session_->toggleFolderEye(id); });
+  connect(head, &FolderCard::nextPressed, this, [this](Id id) {
+    choose(farthestIn(id));
+    session_->addLevel();
+  });
+  connect(head, &FolderCard::renamed, this, [this](Id id, const QString& name) { session_->renameLevel(id, name); });
+  connect(head, &FolderCard::nameClosed, this, &StackPanel::handsFree);
+  connect(head, &FolderCard::dragged, this, &StackPanel::showDropLine);
+  connect(head, &FolderCard::dropped, this, &StackPanel::drop);
+  heads_.push_back(head);
+  return head;
+}
+
+Needle* StackPanel::makeNeedle(StackPlace place, const QString& name) {
+  auto* needle = new Needle(this);
+  needle->setAccessibleName(name);
+  needle->setToolTip(name + QLatin1Char('\n') + tr("A right click offers other kinds of layers"));
+  connect(needle, &QAbstractButton::clicked, this, [this, place] { session_->addLayer(place); });
+  connect(needle, &Needle::otherKindsWanted, this, [this, place](QPoint at) { offerKinds(place, at); });
+  needle->setVisible(session_ && session_->map());
+  needles_.push_back(needle);
+  return needle;
+}
+
+void StackPanel::offerKinds(StackPlace place, QPoint at) {
+  auto* menu = new QMenu(this);
+  menu->setObjectName(QStringLiteral("kinds-menu"));
+  menu->setAttribute(Qt::WA_DeleteOnClose);
+  menu->addAction(tr("Layer of tiles"), this, [this, place] { session_->addLayer(place); });
+  menu->addAction(tr("Layer for pins"), this, [this, place] { session_->addPins(place.index); });
+  QMenu* pictures = menu->addMenu(tr("Backdrop of"));
+  for (const Shared<Sheet>& sheet : session_->quilt().sheets()) {
+    if (!sheet->collection.empty()) continue;
+    pictures->addAction(QString::fromStdString(sheet->name).replace(QLatin1Char('&'), QLatin1String("&&")), this,
+                        [this, place, id = sheet->id] { session_->hangBackdrops({id}, place.index); });
   }
-  if (wanted == built_ && !needles_.empty()) return;
-  built_ = wanted;
+  pictures->setEnabled(!pictures->isEmpty());
+  menu->popup(at);
+}
+
+void StackPanel::rebuild(const Map& map) {
+  std::vector<StackRow> wanted = stackRows(map, session_ ? session_->desk().foldedUp : std::set<Id>());
+  const std::size_t walkerPlace = map.walkerPlace();
+  if (wanted == rows_ && walkerPlace == walkerPlace_ && !needles_.empty()) return;
+  rows_ = std::move(wanted);
+  walkerPlace_ = walkerPlace;
   // A card may be in the middle of telling that it was dropped.
   const auto letGo = [](QWidget* old) {
     old->setObjectName({});
     old->hide();
     old->deleteLater();
   };
-  for (LayerCard* old : cards_) letGo(old);
-  for (LevelCard* old : levels_) letGo(old);
-  levels_.clear();
+  for (QWidget* old : rowCards_) letGo(old);
   for (Needle* old : needles_) letGo(old);
+  if (walker_) letGo(walker_);
+  walker_ = nullptr;
   cards_.clear();
+  heads_.clear();
+  rowCards_.clear();
   needles_.clear();
   drawn_.clear();
   int place = 0;
-  const auto addNeedle = [&](std::size_t index) {
-    auto* needle = new Needle(this);
-    needle->setObjectName(QStringLiteral("needle-%1").arg(index));
-    const QString name =
-        index == 0 ? tr("Add a layer behind all")
-                   : tr("Add a layer in front of %1").arg(QString::fromStdString(map.layers[index - 1]->name));
-    needle->setAccessibleName(name);
-    needle->setToolTip(name);
-    connect(needle, &QAbstractButton::clicked, this, [this, index] { session_->addLayer(index); });
-    needle->setVisible(session_ && session_->map());
-    cardsLayout_->insertWidget(place++, needle);
-    needles_.push_back(needle);
-  };
-  for (std::size_t index = map.layers.size(); index > 0; --index) {
-    const Id level = map.layers[index - 1]->folder;
-    if (!level.empty() && (index == map.layers.size() || map.layers[index]->folder != level)) {
-      auto* head = new LevelCard(level, this);
-      connect(head, &LevelCard::chosen, this, [this](Id id) { choose(farthestOn(id)); });
-      connect(head, &LevelCard::nextPressed, this, [this](Id id) {
-        choose(farthestOn(id));
-        session_->addLevel();
+  const auto put = [&](QWidget* widget) { cardsLayout_->insertWidget(place++, widget); };
+  for (const StackRow& row : rows_) {
+    if (!walker_ && row.to <= walkerPlace) {
+      walker_ = new WalkerCard(this);
+      connect(walker_, &WalkerCard::pressed, this, [this] {
+        Desk desk = session_->desk();
+        desk.tinting = desk.tinting == Tinting::byWalker ? Tinting::no : Tinting::byWalker;
+        session_->setDesk(std::move(desk));
       });
-      connect(head, &LevelCard::renamed, this, [this](Id id, const QString& name) { session_->renameLevel(id, name); });
-      connect(head, &LevelCard::nameClosed, this, &StackPanel::handsFree);
-      cardsLayout_->insertWidget(place++, head);
-      levels_.push_back(head);
+      connect(walker_, &WalkerCard::moved, this, [this](int by) {
+        const auto& layers = session_->map()->layers;
+        const std::size_t to = walkerPlace_ + static_cast<std::size_t>(by) - 1;
+        if (to < layers.size()) session_->setWalker(layers[to]->id);
+      });
+      connect(walker_, &WalkerCard::dragged, this, [this](QPoint at) { showDropLine({}, at); });
+      connect(walker_, &WalkerCard::dropped, this, [this](QPoint at) { drop({}, at); });
+      put(walker_);
     }
-    addNeedle(index);
-    auto* one = new LayerCard(map.layers[index - 1]->id, !level.empty(), this);
-    connect(one, &LayerCard::chosen, this, &StackPanel::choose);
-    connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
-    connect(one, &LayerCard::aloneWanted, this, [this](Id id) { showAlone(*session_, id); });
-    connect(one, &LayerCard::alsoChosen, this, [this](Id id) { session_->alsoChoose(id); });
-    connect(one, &LayerCard::parallaxTaken, this, [this] { session_->beginChange(tr("Parallax")); });
-    connect(one, &LayerCard::parallaxDragged, this, [this](Id, int hundredths) {
-      session_->changeLayers(tr("Parallax"), [hundredths](const Quilt& quilt, LayerAt at) {
-        return withParallax(quilt, at, {hundredths, hundredths});
-      });
-    });
-    connect(one, &LayerCard::parallaxLeft, this, [this] { session_->endChange(); });
-    connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
-    connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
-    connect(one, &LayerCard::nameClosed, this, &StackPanel::handsFree);
-    connect(one, &LayerCard::dragged, this, &StackPanel::showDropLine);
-    connect(one, &LayerCard::dropped, this, &StackPanel::drop);
-    cardsLayout_->insertWidget(place++, one);
-    cards_.push_back(one);
+    const QString name = QString::fromStdString(row.isFolder ? map.layerFolder(row.id)->name : map.layer(row.id)->name);
+    Needle* needle = makeNeedle({row.to, row.in}, tr("Add a layer in front of %1").arg(name));
+    needle->setObjectName(row.isFolder ? QStringLiteral("needle-before-%1").arg(name)
+                                       : QStringLiteral("needle-%1").arg(row.to));
+    put(needle);
+    rowCards_.push_back(row.isFolder ? static_cast<QWidget*>(makeHead(row)) : makeCard(row));
+    put(rowCards_.back());
   }
-  addNeedle(0);
-  nearest_->setVisible(!cards_.empty());
-  farthest_->setVisible(!cards_.empty());
+  Needle* last = makeNeedle({0, {}}, tr("Add a layer behind all"));
+  last->setObjectName(QStringLiteral("needle-0"));
+  put(last);
+  nearest_->setVisible(!rows_.empty());
+  farthest_->setVisible(!rows_.empty());
 }
 
-std::size_t StackPanel::cardsAbove(Id dragged, QPoint at) const {
-  std::size_t above = 0;
-  for (const LayerCard* one : cards_) {
-    if (one->layer() != dragged && one->geometry().center().y() < at.y()) ++above;
+std::optional<StackPanel::Gap> StackPanel::gapAt(Id dragged, QPoint at) const {
+  const Map& map = *session_->map();
+  const bool isFolder = map.layerFolder(dragged) != nullptr;
+  std::optional<Gap> nearest;
+  int least = 0;
+  for (std::size_t i = 0; i < rows_.size(); ++i) {
+    const StackRow& row = rows_[i];
+    if (row.id == dragged) continue;
+    if (isFolder && map.isWithin(row.isFolder ? row.id : row.in, dragged)) continue;
+    const int off = at.y() - rowCards_[i]->geometry().center().y();
+    if (nearest && std::abs(off) >= least) continue;
+    least = std::abs(off);
+    nearest = Gap{i, off > 0};
   }
-  return above;
+  return nearest;
+}
+
+void StackPanel::hideDropLine() {
+  dropLine_->hide();
+  for (FolderCard* one : heads_) one->offerItself(false);
 }
 
 void StackPanel::showDropLine(Id dragged, QPoint at) {
-  const std::size_t above = cardsAbove(dragged, at);
-  // Below that many of the other cards.
-  std::size_t seen = 0;
-  int y = cards_.front()->y();
-  for (const LayerCard* one : cards_) {
-    if (one->layer() == dragged) continue;
-    if (seen++ == above) break;
-    y = one->geometry().bottom() + 1;
-  }
-  if (above == 0) y = cards_.front()->y();
-  dropLine_->setGeometry(2, y + (above == 0 ? -6 : 4), cards_.front()->width() - 4, 4);
+  hideDropLine();
+  const auto gap = gapAt(dragged, at);
+  if (!gap) return;
+  const StackRow& row = rows_[gap->row];
+  const QRect card = rowCards_[gap->row]->geometry();
+  const bool into = gap->lowerHalf && row.isFolder && !row.foldedUp;
+  const StackPlace place = placeAtRow(*session_->map(), row, gap->lowerHalf, dragged);
+  if (FolderCard* head = dragged.empty() ? nullptr : folderCard(place.folder)) head->offerItself(true);
+  const int left = stackIndent(row.depth + (into ? 1 : 0));
+  dropLine_->setGeometry(card.left() + left + 2, gap->lowerHalf ? card.bottom() + 4 : card.top() - 8,
+                         card.width() - left - 4, 4);
   dropLine_->raise();
   dropLine_->show();
 }
 
 void StackPanel::drop(Id dragged, QPoint at) {
-  dropLine_->hide();
-  const std::size_t above = cardsAbove(dragged, at);
-  session_->moveLayer(dragged, cards_.size() - 1 - above);
+  hideDropLine();
+  const auto gap = gapAt(dragged, at);
+  if (!gap) return;
+  const Map& map = *session_->map();
+  const StackPlace place = placeAtRow(map, rows_[gap->row], gap->lowerHalf, dragged);
+  if (dragged.empty()) {
+    session_->setWalker(map.layers[std::max<std::size_t>(place.index, 1) - 1]->id);
+  } else if (map.layerFolder(dragged)) {
+    session_->moveFolder(dragged, place);
+  } else {
+    session_->moveLayer(dragged, place);
+  }
 }
 
 void StackPanel::renameActive() {
@@ -272,7 +348,7 @@ void StackPanel::renameActive() {
 
 void StackPanel::renameLevel() {
   const LayerFolder* level = session_ ? session_->level() : nullptr;
-  if (LevelCard* one = level ? levelCard(level->id) : nullptr) one->rename();
+  if (FolderCard* one = level ? folderCard(level->id) : nullptr) one->rename();
 }
 
 void StackPanel::refresh() {
@@ -284,11 +360,29 @@ void StackPanel::refresh() {
   const Id active = session_ ? session_->desk().landing().layer : Id{};
   for (LayerCard* one : cards_) {
     const Id id = one->layer();
-    one->present(*map->layer(id), id == active, session_->desk().alsoChosen.contains(id),
-                 session_->desk().hidden.contains(id), session_->desk().locked.contains(id));
+    const Desk& desk = session_->desk();
+    one->present(*map->layer(id), {*map->layerIndex(id) + 1, id == active, desk.alsoChosen.contains(id),
+                                   desk.hidden.contains(id), desk.locked.contains(id)});
   }
   const LayerFolder* level = session_ ? session_->level() : nullptr;
-  for (LevelCard* one : levels_) one->present(*map->layerFolder(one->level()), level && level->id == one->level());
+  for (FolderCard* one : heads_) {
+    FolderCard::Shown shown;
+    shown.active = level && map->isWithin(level->id, one->folder());
+    shown.foldedUp = session_->desk().foldedUp.contains(one->folder());
+    shown.hidden = true;
+    for (const Shared<Layer>& layer : map->layers) {
+      if (!map->isWithin(layer->folder, one->folder())) continue;
+      ++shown.layers;
+      shown.hidden = shown.hidden && session_->desk().hidden.contains(layer->id);
+    }
+    one->present(*map->layerFolder(one->folder()), shown);
+  }
+  if (walker_) {
+    const auto name = [&](std::size_t index) {
+      return index < map->layers.size() ? QString::fromStdString(map->layers[index]->name) : QString();
+    };
+    walker_->present(name(walkerPlace_ - 1), name(walkerPlace_), session_->desk().tinting == Tinting::byWalker);
+  }
   facts_->refresh();
   if (std::exchange(shownActive_, active) != active && card(active)) {
     // When the sentences have taken their room.

@@ -6,11 +6,13 @@
 #include <vector>
 
 #include "app/actions/Actions.h"
+#include "app/stack/FolderCard.h"
 #include "app/stack/LayerCard.h"
 #include "app/stack/LayerSentences.h"
-#include "app/stack/LevelCard.h"
 #include "app/stack/Needle.h"
+#include "app/stack/WalkerCard.h"
 #include "app/workroom/Session.h"
+#include "core/edit/StackRows.h"
 
 class QLabel;
 class QScrollArea;
@@ -28,9 +30,10 @@ class StackPanel : public QWidget {
   void setSession(Session* session);
   // The card of a layer; nullptr when it has none.
   LayerCard* card(Id layer) const;
-  // The head of a level; nullptr when it has none.
-  LevelCard* levelCard(Id level) const;
-  // Opens the field for the name of the active layer, or of its level.
+  // The head of a folder; nullptr when it has none.
+  FolderCard* folderCard(Id folder) const;
+  WalkerCard* walkerCard() const { return walker_; }
+  // Opens the field for the name of the active layer, or of its folder.
   void renameActive();
   void renameLevel();
   // Adds a part under the sentences.
@@ -47,18 +50,30 @@ class StackPanel : public QWidget {
   void redrawThumbnails();
   void showActive();
   void choose(Id layer);
-  Id farthestOn(Id level) const;
-  // How many of the other cards lie above a place in the list of cards.
-  std::size_t cardsAbove(Id dragged, QPoint at) const;
+  LayerCard* makeCard(const StackRow& row);
+  FolderCard* makeHead(const StackRow& row);
+  Needle* makeNeedle(StackPlace place, const QString& name);
+  void offerKinds(StackPlace place, QPoint at);
+  Id farthestIn(Id folder) const;
+  // The row nearest to a place in the list of cards, without what is dragged, and whether it is over its lower half.
+  struct Gap {
+    std::size_t row;
+    bool lowerHalf;
+  };
+  std::optional<Gap> gapAt(Id dragged, QPoint at) const;
   void showDropLine(Id dragged, QPoint at);
+  void hideDropLine();
   void drop(Id dragged, QPoint at);
 
   Session* session_ = nullptr;
   QVBoxLayout* cardsLayout_;
-  std::vector<LayerCard*> cards_;  // nearest first
-  std::vector<LevelCard*> levels_;
-  std::vector<std::pair<Id, Id>> built_;  // layer and level of each card
-  std::vector<Needle*> needles_;          // above each card, and below the last
+  std::vector<LayerCard*> cards_;  // nearest first, as the rest
+  std::vector<FolderCard*> heads_;
+  std::vector<StackRow> rows_;
+  std::vector<QWidget*> rowCards_;  // of each row
+  std::vector<Needle*> needles_;    // above each row, and below the last
+  WalkerCard* walker_ = nullptr;
+  std::size_t walkerPlace_ = 0;
   QFrame* dropLine_;
   std::map<Id, Revision> drawn_;  // which revision each thumbnail shows
   QLabel* nearest_;

@@ -15,6 +15,8 @@
 #include "core/base/Id.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/LookAlikes.h"
+#include "core/edit/Covered.h"
+#include "core/edit/Folders.h"
 #include "core/edit/Stroke.h"
 #include "core/edit/SwapTiles.h"
 #include "core/history/UndoLine.h"
@@ -114,16 +116,31 @@ class Session : public QObject {
 
   // The layers of the desk's map. Each is one step; a new or copied layer becomes the active one. `index` counts from
   // the farthest.
-  void addLayer(std::size_t index);
+  void addLayer(StackPlace place);
   void duplicateLayer();
   void deleteLayer();
   void renameLayer(Id layer, const QString& name);
-  void moveLayer(Id layer, std::size_t index);
-  // Layers that show the pictures of sheets, each behind all others; one for pins; and the active layer made one
-  // with that behind it.
-  void hangBackdrops(const std::vector<Id>& sheets);
+  // To the neighbouring place, `by` places nearer; or anywhere.
+  void moveLayer(Id layer, int by);
+  void moveLayer(Id layer, StackPlace to);
+  // Layers that show the pictures of sheets, each behind all others, or one at a place; one for pins; and the active
+  // layer made one with that behind it.
+  void hangBackdrops(const std::vector<Id>& sheets, std::size_t index = 0);
   void addPins(std::size_t index);
   void mergeDown();
+  // Puts the chosen layers in a folder, moves one, takes the active layer's away without what is in it; folds its cards
+  // up in the Stack or shows them; shuts the eyes of all in it, or opens them where all are shut.
+  void foldLayers();
+  void moveFolder(Id folder, StackPlace to);
+  void unfold();
+  void foldUp(Id folder);
+  void toggleFolderEye(Id folder);
+  // What the tiles hide on the cells of the desk's map, which there must be.
+  Hiding hiding();
+  // Takes the cells of the active layer away that nearer ones hide.
+  void stripCovered();
+  // Draws the Walker right in front of a layer.
+  void setWalker(Id behind);
   // Chooses a layer beside the active one, or no longer.
   void alsoChoose(Id layer);
   // The active layer and those chosen beside it, farthest first.
@@ -148,7 +165,7 @@ class Session : public QObject {
   void renameLevel(Id level, const QString& name);
   void setRise(int rise);
   void setDrawOrder(DrawOrder order);
-  // The level of the active layer; nullptr on the ground.
+  // The innermost folder, or level, of the active layer; nullptr where it lies in none.
   const LayerFolder* level() const;
 
   // By how many map pixels the next stroke lies above its layer; 0 again when another layer is chosen or something else

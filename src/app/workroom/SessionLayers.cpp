@@ -1,7 +1,11 @@
 // What of Session concerns the layers of the desk's map, and what is said of the map itself.
 #include "app/workroom/Session.h"
 
+#include <algorithm>
+
 #include "core/edit/ArrangeLayers.h"
+#include "core/edit/Covered.h"
+#include "core/edit/Selected.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Levels.h"
 #include "core/edit/MapFacts.h"
@@ -53,13 +57,13 @@ void Session::alsoChoose(Id layer) {
   setDesk(std::move(desk));
 }
 
-void Session::hangBackdrops(const std::vector<Id>& sheets) {
+void Session::hangBackdrops(const std::vector<Id>& sheets, std::size_t index) {
   if (!map()) return;
   Quilt after = quilt_;
   Id hung;
   QStringList names;
   for (const Id id : sheets) {
-    LayerAdded added = addBackdrop(after, desk_.map, 0, id, ids_);
+    LayerAdded added = addBackdrop(after, desk_.map, index, id, ids_);
     if (added.layer.empty()) continue;
     after = std::move(added.quilt);
     hung = added.layer;
@@ -121,8 +125,8 @@ void Session::deleteLevel() {
   Id next;
   bool passed = false;
   for (const Shared<Layer>& layer : map()->layers) {
-    passed = passed || layer->folder == gone->id;
-    const bool stays = layer->folder != gone->id;
+    const bool stays = !map()->isWithin(layer->folder, gone->id);
+    passed = passed || !stays;
     if (stays && (!passed || next.empty())) next = Id(layer->id);
   }
   mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteLevel(quilt_, desk_.map, gone->id), next);
@@ -150,8 +154,8 @@ void Session::setDrawOrder(DrawOrder order) {
           withDrawOrder(quilt_, desk_.map, in ? in->id : Id(), order), desk_.landing().layer);
 }
 
-void Session::addLayer(std::size_t index) {
-  LayerAdded added = uq::addLayer(quilt_, desk_.map, index, ids_);
+void Session::addLayer(StackPlace place) {
+  LayerAdded added = uq::addLayer(quilt_, desk_.map, place.index, ids_, {}, place.folder);
   const Layer* layer = added.quilt.layer({desk_.map, added.layer});
   if (!layer) return;
   if (mapStep(tr("Add %1").arg(QString::fromStdString(layer->name)), added.quilt, added.layer))
@@ -182,11 +186,96 @@ void Session::renameLayer(Id layer, const QString& name) {
           uq::renameLayer(quilt_, {desk_.map, layer}, name.toStdString()), desk_.landing().layer);
 }
 
-void Session::moveLayer(Id layer, std::size_t index) {
+void Session::moveLayer(Id layer, int by) {
+  const auto index = map() ? map()->layerIndex(layer) : std::nullopt;
+  const int to = index ? static_cast<int>(*index) + by : -1;
+  if (to < 0) return;
+  mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(map()->layer(layer)->name)),
+          uq::moveLayer(quilt_, {desk_.map, layer}, static_cast<std::size_t>(to)), desk_.landing().layer);
+}
+
+void Session::moveLayer(Id layer, StackPlace to) {
   const Layer* moved = quilt_.layer({desk_.map, layer});
   if (!moved) return;
   mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
-          uq::moveLayer(quilt_, {desk_.map, layer}, index), desk_.landing().layer);
+          uq::moveLayer(quilt_, {desk_.map, layer}, to), desk_.landing().layer);
+}
+
+void Session::foldLayers() {
+  if (!map()) return;
+  std::vector<Id> chosen;
+  for (const LayerAt at : chosenLayers()) chosen.push_back(at.layer);
+  FolderAdded added = uq::foldLayers(quilt_, desk_.map, chosen, ids_);
+  mapStep(tr("Put %n layer(s) in a folder", nullptr, static_cast<int>(chosen.size())), std::move(added.quilt),
+          desk_.landing().layer);
+}
+
+void Session::moveFolder(Id folder, StackPlace to) {
+  const LayerFolder* moved = map() ? map()->layerFolder(folder) : nullptr;
+  if (!moved) return;
+  mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(moved->name)),
+          uq::moveFolder(quilt_, desk_.map, folder, to), desk_.landing().layer);
+}
+
+void Session::unfold() {
+  const LayerFolder* gone = level();
+  if (!gone) return;
+  mapStep(tr("Take %1 away, not its layers").arg(QString::fromStdString(gone->name)),
+          uq::unfold(quilt_, desk_.map, gone->id), desk_.landing().layer);
+}
+
+void Session::foldUp(Id folder) {
+  Desk desk = desk_;
+  if (!desk.foldedUp.erase(folder)) desk.foldedUp.insert(folder);
+  setDesk(std::move(desk));
+}
+
+void Session::toggleFolderEye(Id folder) {
+  if (!map()) return;
+  Desk desk = desk_;
+  std::vector<Id> inside;
+  for (const Shared<Layer>& layer : map()->layers) {
+    if (map()->isWithin(layer->folder, folder)) inside.push_back(layer->id);
+  }
+  const bool allShut =
+      std::all_of(inside.begin(), inside.end(), [&](Id layer) { return desk.hidden.contains(layer); });
+  for (const Id layer : inside) {
+    if (allShut) {
+      desk.hidden.erase(layer);
+    } else {
+      desk.hidden.insert(layer);
+    }
+  }
+  setDesk(std::move(desk));
+}
+
+void Session::setWalker(Id behind) {
+  const Layer* layer = quilt_.layer({desk_.map, behind});
+  if (!layer) return;
+  mapStep(tr("Walker in front of %1").arg(QString::fromStdString(layer->name)),
+          withWalker(quilt_, desk_.map, behind), desk_.landing().layer);
+}
+
+Hiding Session::hiding() {
+  const auto ask = [this](bool (CellCover::*what)(const Quilt&, const GridShape&, TileRef)) {
+    return [this, what, shape = map()->grid](TileRef tile) { return (cover_.*what)(quilt_, shape, tile); };
+  };
+  return {ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::covers)};
+}
+
+void Session::stripCovered() {
+  const LayerAt at = desk_.landing();
+  const Layer* layer = quilt_.layer(at);
+  const std::vector<LayerAt> layers{at};
+  if (!layer || !takesChange(layers)) return;
+  const CellSet covered = coveredCells(quilt_, at, map()->bounds, hiding());
+  if (covered.empty()) {
+    Q_EMIT refused(tr("Nothing on %1 is hidden whole").arg(QString::fromStdString(layer->name)));
+    return;
+  }
+  mapStep(tr("Strip %n covered cell(s) of %1", nullptr, static_cast<int>(covered.count()))
+              .arg(QString::fromStdString(layer->name)),
+          clearCells(quilt_, layers, covered), at.layer);
 }
 
 }  // namespace uq

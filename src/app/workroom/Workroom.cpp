@@ -25,6 +25,7 @@
 #include "core/edit/MapFacts.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
+#include "raster/MapExport.h"
 #include "core/store/DeskText.h"
 #include "raster/SmallPicture.h"
 
@@ -477,6 +478,32 @@ QString Workroom::freeFolder(const QString& name) {
   return folder;
 }
 
+void Workroom::exportMap() {
+  QFileDialog dialog(this, tr("Export %1").arg(QString::fromStdString(session_->map()->name)));
+  dialog.setObjectName(QStringLiteral("export-map-dialog"));
+  dialog.setOption(QFileDialog::DontUseNativeDialog);
+  dialog.setAcceptMode(QFileDialog::AcceptSave);
+  dialog.setNameFilters({tr("One picture (*.png)"), tr("Layered picture, OpenRaster (*.ora)")});
+  dialog.setDefaultSuffix(QStringLiteral("png"));
+  connect(&dialog, &QFileDialog::filterSelected, &dialog, [&dialog](const QString& filter) {
+    dialog.setDefaultSuffix(filter.contains(QLatin1String("*.ora")) ? QStringLiteral("ora") : QStringLiteral("png"));
+  });
+  dialog.selectFile(QString::fromStdString(session_->map()->folder) + QStringLiteral(".png"));
+  if (dialog.exec() != QDialog::Accepted || dialog.selectedFiles().isEmpty() || work_.isRunning()) return;
+  const QString path = dialog.selectedFiles().front();
+  work_.start<Result<void>>(
+      LongWork::Kind::look, tr("Exporting %1…").arg(QString::fromStdString(session_->map()->name)),
+      [disk = disk_, quilt = session_->quilt(), id = session_->map()->id, path = path.toStdString(),
+       pictures = session_->painter().pictures()](Progress& progress) {
+        MapPainter painter(pictures);
+        return uq::exportMap(*disk, painter, quilt, *quilt.map(id), path, &progress);
+      },
+      [this, path](Result<void> written) {
+        if (written) return foot_->say(tr("Exported as %1.").arg(QDir::toNativeSeparators(path)));
+        if (written.error().cause != Error::Cause::cancelled) report(written.error());
+      });
+}
+
 void Workroom::create(const Quilt& quilt, const QString& folder, const std::function<void()>& then) {
   if (!QDir().mkpath(QFileInfo(folder).absolutePath())) {
     return report(Error{Error::Cause::notPermitted, "the folder cannot be made", folder.toStdString(), 0,
@@ -645,12 +672,30 @@ void Workroom::act(ActionId id) {
     case ActionId::previousMap: goToMap(-1); break;
     case ActionId::nearerLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), 1)); break;
     case ActionId::fartherLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), -1)); break;
-    case ActionId::addLayer: session_->addLayer(activeIndex() + 1); break;
+    case ActionId::addLayer: {
+      const Layer* active = session_->quilt().layer(session_->desk().landing());
+      session_->addLayer({activeIndex() + 1, active ? active->folder : Id()});
+      break;
+    }
     case ActionId::duplicateLayer: session_->duplicateLayer(); break;
     case ActionId::renameLayer: stack_->renameActive(); break;
-    case ActionId::layerNearer: session_->moveLayer(session_->desk().landing().layer, activeIndex() + 1); break;
-    case ActionId::layerFarther: session_->moveLayer(session_->desk().landing().layer, activeIndex() - 1); break;
+    case ActionId::layerNearer: session_->moveLayer(session_->desk().landing().layer, 1); break;
+    case ActionId::layerFarther: session_->moveLayer(session_->desk().landing().layer, -1); break;
     case ActionId::deleteLayer: session_->deleteLayer(); break;
+    case ActionId::foldLayers:
+      session_->foldLayers();
+      stack_->renameLevel();
+      break;
+    case ActionId::unfold: session_->unfold(); break;
+    case ActionId::coveredCells: changeDesk([](Desk& desk) { desk.showsCovered = !desk.showsCovered; }); break;
+    case ActionId::holes: changeDesk([](Desk& desk) { desk.showsHoles = !desk.showsHoles; }); break;
+    case ActionId::stripCovered: session_->stripCovered(); break;
+    case ActionId::colourByHeight:
+      changeDesk([](Desk& desk) {
+        desk.tinting = desk.tinting == Tinting::byHeight ? Tinting::no : Tinting::byHeight;
+      });
+      break;
+    case ActionId::exportMap: exportMap(); break;
     case ActionId::addLevel: session_->addLevel(); break;
     case ActionId::renameLevel: stack_->renameLevel(); break;
     case ActionId::deleteLevel: session_->deleteLevel(); break;

@@ -86,6 +86,7 @@ class Workroom : public QMainWindow {
   void buildOverMap(QWidget* middle);
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
+  void exportMap();
   void create(const Quilt& quilt, const QString& folder, const std::function<void()>& then);
   // The first free folder for a quilt of that name, beside the others.
   static QString freeFolder(const QString& name);

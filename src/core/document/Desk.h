@@ -34,6 +34,10 @@ inline constexpr int kWidths[] = {1, 3, 5, 7, 9};
 inline constexpr std::size_t kMostHeld = 16;
 inline constexpr int kOthersShown = 22;  // per cent
 
+// How layers are coloured to tell where they lie: not, by whether they lie below or above the active one, or by whether
+// they are behind or in front of the Walker.
+enum class Tinting { no, byHeight, byWalker };
+
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
   std::map<Id, Id> activeLayer;  // by map
@@ -49,6 +53,10 @@ struct Desk {
   bool showsJoints = false;  // loose joints in sight are marked
   bool fadesOthers = false;           // only the active layer is clear
   int othersShown = kOthersShown;     // per cent, how much of the others shows then
+  Tinting tinting = Tinting::no;
+  bool showsCovered = false;          // cells of the active layer that nearer ones hide
+  bool showsHoles = false;            // cells where no layer shows anything
+  std::set<Id> foldedUp;              // folders of layers whose cards are put away in the Stack
   std::set<Id> alsoChosen;            // layers of the map that are changed along with the active one
   bool showsFrame = false;            // what the player's screen shows, and every layer moved as there
   std::map<Id, PixelPos> cameras;     // the upper left of that, in map pixels; by map

@@ -1,5 +1,6 @@
 #include "core/document/Map.h"
 
+#include <algorithm>
 #include <set>
 
 namespace uq {
@@ -15,18 +16,46 @@ const LayerFolder* Map::layerFolder(Id wanted) const {
   return nullptr;
 }
 
+std::vector<Id> Map::foldersAround(Id inner) const {
+  std::vector<Id> around;
+  for (const LayerFolder* one = layerFolder(inner); one; one = layerFolder(one->in)) around.push_back(one->id);
+  std::reverse(around.begin(), around.end());
+  return around;
+}
+
+bool Map::isWithin(Id inner, Id around) const {
+  const LayerFolder* one = layerFolder(inner);
+  while (one && one->id != around) one = layerFolder(one->in);
+  return one || around.empty();
+}
+
+int Map::riseOf(const LayerFolder& inner) const {
+  int rise = inner.rise;
+  for (const LayerFolder* one = layerFolder(inner.in); one; one = layerFolder(one->in)) rise += one->rise;
+  return rise;
+}
+
 int Map::riseOf(const Layer& layer) const {
   const LayerFolder* in = layerFolder(layer.folder);
-  return in ? in->rise : 0;
+  return in ? riseOf(*in) : 0;
 }
 
 PixelPos Map::planeOf(const Layer& layer) const { return {layer.offset.x, layer.offset.y - riseOf(layer)}; }
+
+std::size_t Map::walkerPlace() const {
+  if (const auto said = layerIndex(walker)) return *said + 1;
+  for (std::size_t i = layers.size(); i > 0; --i) {
+    if (layers[i - 1]->role == "things" || layers[i - 1]->role == "ground") return i;
+  }
+  return layers.size();
+}
 
 int Map::levelOf(const Layer& layer) const {
   const int rise = riseOf(layer);
   std::set<int> between;
   for (const LayerFolder& one : folders) {
-    if (rise > 0 ? one.rise > 0 && one.rise <= rise : one.rise < 0 && one.rise >= rise) between.insert(one.rise);
+    const int its = riseOf(one);
+    if (rise > 0 ? its > 0 && its <= rise : its < 0 && its >= rise) between.insert(its);
   }
   const int levels = static_cast<int>(between.size());
   return rise > 0 ? levels : rise < 0 ? -levels : 0;

@@ -2,8 +2,9 @@
 //
 // A map is a rectangle of cells (`bounds`) in an endless grid, with its layers in stack order: the farthest first, the
 // nearest last. Cells outside the bounds are seam allowance: saved, but no part of the map for any tool or count.
-// A folder holds neighbouring layers that share a rise: a level. Invariants: every folder that a layer names is among
-// the map's folders; the layers of a folder are neighbours; every folder holds at least one layer.
+// A folder holds neighbouring layers, and folders of them; with a rise, which lifts all that is in it, it is a level.
+// Invariants: every folder that a layer or a folder names is among the map's folders; none lies in itself; the layers of
+// a folder are neighbours; every folder holds at least one layer.
 // Layers and maps carry revisions that Quilt::with draws; never draw one yourself.
 #pragma once
 
@@ -21,6 +22,7 @@
 namespace uq {
 
 inline constexpr int kMostShownTimes = 8;
+inline constexpr int kDeepestLayerFolder = 16;       // so many folders in one another
 inline constexpr int kLargestScreen = 1 << 14;  // map pixels, each way
 
 // How the layers of a folder, or those of the map that are in none, are drawn: layer by layer, or cell by cell from the
@@ -31,6 +33,7 @@ DrawOrder usualOrder(GridKind kind);
 
 struct LayerFolder {
   Id id;
+  Id in;  // the folder that it lies in; empty: in none
   std::string name;
   int rise = 0;  // map pixels above the ground, ±kFarthestOffset; below it where it is negative
   std::optional<DrawOrder> order;
@@ -45,13 +48,14 @@ struct Map {
   GridShape grid;
   CellRect bounds;
   std::vector<Shared<Layer>> layers;       // farthest first
-  std::vector<LayerFolder> folders;        // in the order of their layers
+  std::vector<LayerFolder> folders;        // in the order of their layers, one before those in it
   std::optional<DrawOrder> order;          // of the layers in no folder
   std::optional<Colour> cloth;             // the colour behind all layers; none: nothing is drawn there
   std::optional<PixelSize> screen;         // what the player's screen shows here, where that is not the quilt's
   int shownTimes = 1;                      // how many screen pixels a map pixel takes in the game, each way
   bool cameraRunsFree = false;             // else the camera stops at the map's edge
   std::string title;                       // the name that the player reads; may be empty
+  Id walker;                               // the layer that the Walker is drawn right in front of; see walkerPlace
   Json::Object extra;                      // fields that this version does not know
   Revision revision;
 
@@ -61,11 +65,19 @@ struct Map {
   const Layer* layerNamed(std::string_view name) const;
 
   const LayerFolder* layerFolder(Id id) const;  // nullptr when there is none
+  // The folders around what lies in `inner`, the outermost first and that itself last.
+  std::vector<Id> foldersAround(Id inner) const;
+  // Whether what lies in `inner` lies in `around`, too; all that is on the map lies in the folder without an id.
+  bool isWithin(Id inner, Id around) const;
+  // With the rises of all folders around it.
+  int riseOf(const LayerFolder& inner) const;
   int riseOf(const Layer& layer) const;
   // Where map pixel 0, 0 of the layer is drawn: its offset, and its rise upwards.
   PixelPos planeOf(const Layer& layer) const;
   DrawOrder drawOrder() const { return order.value_or(usualOrder(grid.kind)); }
   DrawOrder drawOrder(const LayerFolder& one) const { return one.order.value_or(usualOrder(grid.kind)); }
+  // How many layers lie behind the Walker: as the map says, else all up to the nearest one for ground or things.
+  std::size_t walkerPlace() const;
   // How many levels up from the ground a layer lies: the levels of different rise from 0 to its own, negative below.
   int levelOf(const Layer& layer) const;
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/edit/Folders.h"
 #include "core/edit/LayCells.h"
 
 namespace uq {
@@ -23,24 +24,6 @@ std::string freeName(const Map& map, const std::string& wanted) {
 }
 
 Id folderOf(const Map& map, std::size_t index) { return index < map.layers.size() ? map.layers[index]->folder : Id(); }
-
-// The folder of a layer that comes to lie at `index`: that of both its neighbours; else `own` if one of them is in it;
-// else none.
-Id folderAt(const Map& map, std::size_t index, Id own) {
-  const Id behind = index > 0 ? folderOf(map, index - 1) : Id();
-  const Id before = folderOf(map, index);
-  return behind == before ? behind : own == behind || own == before ? own : Id();
-}
-
-// Drops folders that hold nothing, and puts the others in the order of their layers.
-void tidyFolders(Map& map) {
-  std::vector<LayerFolder> folders;
-  for (const Shared<Layer>& layer : map.layers) {
-    const LayerFolder* folder = map.layerFolder(layer->folder);
-    if (folder && (folders.empty() || folders.back().id != folder->id)) folders.push_back(*folder);
-  }
-  map.folders = std::move(folders);
-}
 
 LayerAdded withLayer(const Quilt& quilt, Map map, std::size_t index, Layer layer) {
   std::vector<std::string> files;
@@ -67,7 +50,8 @@ Thread freeThread(const Map& map) {
   return {static_cast<int>(map.layers.size()) % Thread::kColours, Thread::Pattern::running};
 }
 
-LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids, const std::string& role) {
+LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids, const std::string& role,
+                    std::optional<Id> folder) {
   const Map* map = quilt.map(id);
   if (!map) return {quilt, {}};
   index = std::min(index, map->layers.size());
@@ -85,7 +69,7 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids,
   layer.name = freeName(*map, name);
   layer.thread = freeThread(*map);
   // In front of the layer behind it, so with that in its folder.
-  layer.folder = index > 0 ? folderOf(*map, index - 1) : Id();
+  layer.folder = folderAt(*map, index, folder.value_or(index > 0 ? folderOf(*map, index - 1) : Id()));
   return withLayer(quilt, *map, index, std::move(layer));
 }
 
@@ -102,6 +86,7 @@ LayerAdded addBackdrop(const Quilt& quilt, Id id, std::size_t index, Id sheet, I
   layer.thread = freeThread(*map);
   layer.backdrop.sheet = sheet;
   layer.backdrop.repeatsAcross = true;
+  layer.folder = folderAt(*map, index, {});
   if (index == 0) {
     for (const Shared<Layer>& other : map->layers) {
       layer.parallax.across = std::min(layer.parallax.across, other->parallax.across);
@@ -122,7 +107,7 @@ LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& 
   layer.role = "pins";
   layer.name = freeName(*map, "Pins");
   layer.thread = freeThread(*map);
-  layer.folder = index > 0 ? folderOf(*map, index - 1) : Id();
+  layer.folder = folderAt(*map, index, index > 0 ? folderOf(*map, index - 1) : Id());
   return withLayer(quilt, *map, index, std::move(layer));
 }
 
@@ -180,15 +165,11 @@ Quilt deleteLayer(const Quilt& quilt, LayerAt at) {
 Quilt moveLayer(const Quilt& quilt, LayerAt at, std::size_t index) {
   if (!quilt.layer(at)) return quilt;
   Map map = *quilt.map(at.map);
-  const auto from = map.layers.begin() + static_cast<std::ptrdiff_t>(*map.layerIndex(at.layer));
-  Shared<Layer> layer = *from;
-  map.layers.erase(from);
+  const std::size_t from = *map.layerIndex(at.layer);
+  const Id own = map.layers[from]->folder;
+  map.layers.erase(map.layers.begin() + static_cast<std::ptrdiff_t>(from));
   index = std::min(index, map.layers.size());
-  const Id folder = folderAt(map, index, layer->folder);
-  if (folder != layer->folder) layer.edit([&](Layer& moved) { moved.folder = folder; });
-  map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), layer);
-  tidyFolders(map);
-  return quilt.with(std::move(map));
+  return moveLayer(quilt, at, {index, folderAt(map, index, own)});
 }
 
 }  // namespace uq

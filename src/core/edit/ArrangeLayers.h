@@ -17,7 +17,9 @@ struct LayerAdded {
 // Adds an empty layer so that it lies at `index` from the farthest (0 .. number of layers): for the ground of a map
 // that has none yet, in front of everything where it is the nearest, else for things.
 // `role`, where it is not empty, counts instead.
-LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids, const std::string& role = {});
+// In the folder of the layer behind it, where none is said (`folder`, empty for the map itself).
+LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids, const std::string& role = {},
+                    std::optional<Id> folder = {});
 
 // Adds a layer that holds no tiles at `index`: a backdrop that shows the picture of a sheet, called after it, or one for
 // pins. A backdrop hung behind all others moves half as far as the one in front of it that moves least.
@@ -34,7 +36,7 @@ LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids);
 
 Quilt deleteLayer(const Quilt& quilt, LayerAt at);
 
-// Moves a layer to `index` from the farthest, counted without it.
+// Moves a layer to `index` from the farthest, counted without it; it stays in its folder where it can.
 Quilt moveLayer(const Quilt& quilt, LayerAt at, std::size_t index);
 
 // The first thread that no layer of the map has: another colour as long as there is one, then another pattern.

@@ -4,6 +4,8 @@
 #include <cstdlib>
 #include <set>
 
+#include "core/edit/Folders.h"
+
 namespace uq {
 
 namespace {
@@ -13,7 +15,7 @@ bool isRise(int rise) { return std::abs(rise) <= kFarthestOffset; }
 // The rises of a map's levels and of its ground.
 std::set<int> risesOf(const Map& map) {
   std::set<int> rises{0};
-  for (const LayerFolder& folder : map.folders) rises.insert(folder.rise);
+  for (const LayerFolder& folder : map.folders) rises.insert(map.riseOf(folder));
   return rises;
 }
 
@@ -43,7 +45,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
   const int ground = map.riseOf(*below);
   if (!isRise(*risesOf(map).rbegin() + step)) return {quilt, {}};
   for (LayerFolder& folder : map.folders) {
-    if (folder.rise > ground) folder.rise += step;
+    if (folder.in.empty() && folder.rise > ground) folder.rise += step;
   }
   LayerFolder level;
   level.id = ids.next();
@@ -53,10 +55,8 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
   for (std::size_t i = 0; i < map.layers.size(); ++i) {
     if (map.riseOf(map.layers[i].read()) <= ground) index = i + 1;
   }
-  while (index < map.layers.size() && index > 0 && !map.layers[index]->folder.empty() &&
-         map.layers[index]->folder == map.layers[index - 1]->folder) {
-    ++index;
-  }
+  // Not in the middle of a folder: a level lies in none.
+  while (!folderAt(map, index, {}).empty()) ++index;
   Layer layer;
   layer.id = ids.next();
   layer.folder = level.id;
@@ -78,14 +78,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
   layer.file = slugFor(layer.name, files);
   const Id id = layer.id;
   map.layers.insert(map.layers.begin() + static_cast<std::ptrdiff_t>(index), Shared(std::move(layer)));
-  // In the order of their layers.
-  std::stable_sort(map.folders.begin(), map.folders.end(), [&](const LayerFolder& a, const LayerFolder& b) {
-    const auto place = [&](const LayerFolder& folder) {
-      return std::find_if(map.layers.begin(), map.layers.end(),
-                          [&](const auto& one) { return one->folder == folder.id; });
-    };
-    return place(a) < place(b);
-  });
+  tidyFolders(map);
   return {quilt.with(std::move(map)), id};
 }
 
@@ -94,16 +87,18 @@ Quilt deleteLevel(const Quilt& quilt, Id id, Id folder) {
   const LayerFolder* gone = map ? map->layerFolder(folder) : nullptr;
   if (!gone) return quilt;
   const std::set<int> rises = risesOf(*map);
-  const auto at = rises.find(gone->rise);
-  const int step = gone->rise > 0 ? gone->rise - *std::prev(at) : 0;
-  const bool alone = std::count_if(map->folders.begin(), map->folders.end(),
-                                   [&](const LayerFolder& one) { return one.rise == gone->rise; }) == 1;
+  const int rise = map->riseOf(*gone);
+  const int step = gone->rise > 0 && gone->in.empty() ? rise - *std::prev(rises.find(rise)) : 0;
+  const bool alone =
+      std::none_of(map->folders.begin(), map->folders.end(), [&](const LayerFolder& one) {
+        return map->riseOf(one) == rise && !map->isWithin(one.id, folder);
+      });
   Map next = *map;
   for (LayerFolder& one : next.folders) {
-    if (alone && one.rise > gone->rise) one.rise -= step;
+    if (alone && one.in.empty() && one.rise > rise) one.rise -= step;
   }
-  std::erase_if(next.layers, [&](const Shared<Layer>& layer) { return layer->folder == folder; });
-  std::erase_if(next.folders, [&](const LayerFolder& one) { return one.id == folder; });
+  std::erase_if(next.layers, [&](const Shared<Layer>& layer) { return map->isWithin(layer->folder, folder); });
+  tidyFolders(next);
   return quilt.with(std::move(next));
 }
 

@@ -16,7 +16,7 @@ int levelStep(const Map& map);
 // rise by a step, too. It comes named after its number.
 LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids);
 
-// Takes a level away with all its layers; the levels above it sink by what it rose above the one below.
+// Takes a level, or any folder, away with all its layers; the levels above it sink by what it rose above the one below.
 Quilt deleteLevel(const Quilt& quilt, Id map, Id folder);
 
 // Not the empty name.

@@ -53,6 +53,11 @@ Quilt withTitle(const Quilt& quilt, Id map, const std::string& title) {
   return changed(quilt, map, title.size() <= kLongestTitle, [&](Map& next) { next.title = title; });
 }
 
+Quilt withWalker(const Quilt& quilt, Id map, Id behind) {
+  const bool known = behind.empty() || quilt.layer({map, behind});
+  return changed(quilt, map, known, [&](Map& next) { next.walker = behind; });
+}
+
 PixelPos cameraNear(const Quilt& quilt, const Map& map, PixelPos wished) {
   if (map.cameraRunsFree) return wished;
   const PixelRect all = makeGrid(map.grid)->pixelBounds(map.bounds);
@@ -87,6 +92,13 @@ std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Back
   return PixelSize{rounded(sheet->pictureSize.w * times), rounded(sheet->pictureSize.h * times)};
 }
 
+DeadStrips deadStrips(const Map& map) {
+  CellRect used;
+  for (const Shared<Layer>& layer : map.layers) used = used.united(layer->cells.usedBounds().intersected(map.bounds));
+  if (used.empty()) return {};
+  return {used.x0 - map.bounds.x0, map.bounds.x1 - used.x1, used.y0 - map.bounds.y0, map.bounds.y1 - used.y1};
+}
+
 std::vector<BackdropGap> backdropGaps(const Quilt& quilt, const Map& map) {
   std::vector<BackdropGap> gaps;
   const PixelSize screen = screenOf(quilt, map);
@@ -97,19 +109,13 @@ std::vector<BackdropGap> backdropGaps(const Quilt& quilt, const Map& map) {
   for (const Shared<Layer>& layer : map.layers) {
     const auto size = layer->kind == LayerKind::backdrop ? hungSize(quilt, map, layer->backdrop) : std::nullopt;
     if (!size || layer->backdrop.repeatsAcross) continue;
-    const PixelPos plane = map.planeOf(layer.read());
-    // Of the screen: where the picture begins and ends at both ends of the camera's way.
-    const int begins = plane.x + movedBy(layer->parallax, first).x - first.x;
-    const int ends = plane.x + size->w + movedBy(layer->parallax, last).x - last.x;
-    const auto add = [&](int pixels, const char* what) {
-      if (pixels <= 0) return;
-      gaps.push_back({layer->id, pixels, layer->name + what + std::to_string(pixels) + " px "});
+    const int plane = map.planeOf(layer.read()).x;
+    const auto add = [&](int pixels, const char* does, const char* where) {
+      if (pixels > 0) gaps.push_back({layer->id, pixels, layer->name + does + std::to_string(pixels) + " px " + where});
     };
-    add(begins, " begins ");
-    if (!gaps.empty() && gaps.back().layer == layer->id) gaps.back().text += "after the west edge";
-    const std::size_t before = gaps.size();
-    add(screen.w - ends, " ends ");
-    if (gaps.size() > before) gaps.back().text += "before the east edge";
+    // Of the screen: where the picture begins and ends at both ends of the camera's way.
+    add(plane + movedBy(layer->parallax, first).x - first.x, " begins ", "after the west edge");
+    add(screen.w - (plane + size->w + movedBy(layer->parallax, last).x - last.x), " ends ", "before the east edge");
   }
   return gaps;
 }

@@ -24,6 +24,9 @@ Quilt withShownTimes(const Quilt& quilt, Id map, int times);
 
 Quilt withCameraFree(const Quilt& quilt, Id map, bool runsFree);
 
+// The layer that the Walker is drawn right in front of; the empty id: as is usual.
+Quilt withWalker(const Quilt& quilt, Id map, Id behind);
+
 // May be empty.
 Quilt withTitle(const Quilt& quilt, Id map, const std::string& title);
 
@@ -34,7 +37,14 @@ PixelPos cameraNear(const Quilt& quilt, const Map& map, PixelPos wished);
 // Where the camera is that goes along the edges of a map, clockwise from the upper left, after so many pixels of way.
 PixelPos cameraOnItsWay(const PixelRect& map, PixelSize screen, int way);
 
-// Where a backdrop that hangs there once, across or down, does not cover the screen at an end of the camera's way.
+// How many columns and rows at the edges of a map hold no tile on any layer; none where nothing is painted at all.
+struct DeadStrips {
+  int west = 0, east = 0, upper = 0, lower = 0;
+  friend bool operator==(const DeadStrips&, const DeadStrips&) = default;
+};
+DeadStrips deadStrips(const Map& map);
+
+// Where a backdrop that hangs there once across does not cover the screen at an end of the camera's way.
 struct BackdropGap {
   Id layer;
   int pixels = 0;    // of the screen

@@ -17,6 +17,9 @@ constexpr std::array<std::pair<Tool, const char*>, 7> kTools = {{{Tool::brush, "
                                                                  {Tool::line, "line"},
                                                                  {Tool::oval, "oval"}}};
 
+constexpr std::array<std::pair<Tinting, const char*>, 3> kTintings = {
+    {{Tinting::no, "no"}, {Tinting::byHeight, "byHeight"}, {Tinting::byWalker, "byWalker"}}};
+
 template <class Ids>
 Json idList(const Ids& ids) {
   Json::Array list;
@@ -124,6 +127,10 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"gridLines", desk.gridLines},
                       {"fadesOthers", desk.fadesOthers},
                       {"othersShown", desk.othersShown},
+                      {"tinting", nameIn(kTintings, desk.tinting)},
+                      {"showsCovered", desk.showsCovered},
+                      {"showsHoles", desk.showsHoles},
+                      {"foldedUp", idList(desk.foldedUp)},
                       {"rulers", desk.rulers},
                       {"showsFrame", desk.showsFrame},
                       {"cameras", std::move(cameras)},
@@ -153,6 +160,10 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   for (const Id id : idsOf(json.find("locked"))) desk.locked.insert(id);
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);
   desk.fadesOthers = flagOf(json.find("fadesOthers"), false);
+  readName(kTintings, json.find("tinting"), desk.tinting);
+  desk.showsCovered = flagOf(json.find("showsCovered"), false);
+  desk.showsHoles = flagOf(json.find("showsHoles"), false);
+  for (const Id id : idsOf(json.find("foldedUp"))) desk.foldedUp.insert(id);
   desk.rulers = flagOf(json.find("rulers"), false);
   desk.showsFrame = flagOf(json.find("showsFrame"), false);
   if (const Json* others = json.find("othersShown")) {

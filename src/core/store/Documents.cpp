@@ -246,10 +246,10 @@ Json::Object fieldsOf(const Layer& layer) {
   return fields;
 }
 
-// What a layer is; nothing for a folder, where one may be.
-std::optional<LayerKind> readKind(Fields& fields, bool mayBeFolder) {
+// What a layer is; nothing for a folder.
+std::optional<LayerKind> readKind(Fields& fields) {
   const std::string kind = fields.text("kind");
-  if (mayBeFolder && kind == "folder") return std::nullopt;
+  if (kind == "folder") return std::nullopt;
   const auto known = layerKindFromName(kind);
   if (!fields.error() && !known) {
     fields.take(Error{Error::Cause::newer,
@@ -464,26 +464,37 @@ Json quiltDocument(const QuiltFacts& facts) {
   return object;
 }
 
-Json mapDocument(const Map& map) {
-  // Layers in folders stand inside them.
-  Json::Array layers;
-  for (std::size_t i = 0; i < map.layers.size();) {
-    const LayerFolder* folder = map.layerFolder(map.layers[i]->folder);
-    if (!folder) {
-      layers.emplace_back(fieldsOf(map.layers[i++].read()));
+namespace {
+
+// The layers and folders in a folder, from the layer at `next` on, which is past them then.
+Json::Array layersIn(const Map& map, Id folder, std::size_t& next) {
+  Json::Array all;
+  while (next < map.layers.size()) {
+    const Layer& layer = map.layers[next].read();
+    if (layer.folder == folder) {
+      all.emplace_back(fieldsOf(layer));
+      ++next;
       continue;
     }
-    Json::Array inside;
-    for (; i < map.layers.size() && map.layers[i]->folder == folder->id; ++i) {
-      inside.emplace_back(fieldsOf(map.layers[i].read()));
-    }
-    Json::Object fields = {{"id", folder->id.text()}, {"kind", "folder"}, {"name", folder->name}};
-    if (folder->rise != 0) fields.emplace_back("rise", folder->rise);
-    if (folder->order) fields.emplace_back("order", orderName(*folder->order));
-    fields.emplace_back("layers", std::move(inside));
-    append(fields, folder->extra);
-    layers.emplace_back(std::move(fields));
+    const std::vector<Id> around = map.foldersAround(layer.folder);
+    const auto own = std::find(around.begin(), around.end(), folder);
+    if (own == around.end() && !folder.empty()) return all;
+    const LayerFolder& inner = *map.layerFolder(folder.empty() ? around.front() : *std::next(own));
+    Json::Object fields = {{"id", inner.id.text()}, {"kind", "folder"}, {"name", inner.name}};
+    if (inner.rise != 0) fields.emplace_back("rise", inner.rise);
+    if (inner.order) fields.emplace_back("order", orderName(*inner.order));
+    fields.emplace_back("layers", layersIn(map, inner.id, next));
+    append(fields, inner.extra);
+    all.emplace_back(std::move(fields));
   }
+  return all;
+}
+
+}  // namespace
+
+Json mapDocument(const Map& map) {
+  std::size_t first = 0;
+  Json::Array layers = layersIn(map, {}, first);
   Json::Object object = begun("map");
   append(object,
          {{"id", map.id.text()}, {"name", map.name}, {"grid", gridName(map.grid.kind)}, {"cell", pair(map.grid.cell)}});
@@ -496,6 +507,7 @@ Json mapDocument(const Map& map) {
   if (map.shownTimes != 1) object.emplace_back("shownTimes", map.shownTimes);
   if (map.cameraRunsFree) object.emplace_back("cameraRunsFree", true);
   if (!map.title.empty()) object.emplace_back("title", map.title);
+  if (map.layer(map.walker)) object.emplace_back("walker", map.walker.text());
   object.emplace_back("layers", std::move(layers));
   append(object, map.extra);
   return object;
@@ -645,29 +657,34 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   if (fields.has("shownTimes")) map.shownTimes = fields.number("shownTimes", 1, kMostShownTimes);
   if (fields.has("cameraRunsFree")) map.cameraRunsFree = fields.flag("cameraRunsFree");
   if (fields.has("title")) map.title = fields.text("title");
-  for (const Json& item : fields.list("layers", kMostLayers)) {
-    Fields one(item, file);
-    if (const std::optional<LayerKind> layerKind = readKind(one, true)) {
-      add(one, *layerKind, item, {});
-    } else {
-      LayerFolder folder;
-      folder.id = one.id("id");
-      folder.name = one.text("name");
-      if (one.has("rise")) folder.rise = one.number("rise", -kFarthestOffset, kFarthestOffset);
-      folder.order = readOrder(one);
-      if (!ids.insert(folder.id).second) one.refuse("two layers have the same id", item.line);
-      const Json::Array& inside = one.list("layers", kMostLayers);
-      if (inside.empty()) one.refuse("the folder \"" + folder.name + "\" holds no layer", item.line);
-      for (const Json& in : inside) {
-        Fields layer(in, file);
-        add(layer, *readKind(layer, false), in, folder.id);
+  if (fields.has("walker")) map.walker = fields.id("walker");
+  const auto addAll = [&](Fields& of, Id in, int depth, const auto& self) -> void {
+    for (const Json& item : of.list("layers", kMostLayers)) {
+      Fields one(item, file);
+      if (const std::optional<LayerKind> layerKind = readKind(one)) {
+        add(one, *layerKind, item, in);
+      } else {
+        LayerFolder folder;
+        folder.id = one.id("id");
+        folder.in = in;
+        folder.name = one.text("name");
+        if (one.has("rise")) folder.rise = one.number("rise", -kFarthestOffset, kFarthestOffset);
+        folder.order = readOrder(one);
+        if (!ids.insert(folder.id).second) one.refuse("two layers have the same id", item.line);
+        if (depth == kDeepestLayerFolder) one.refuse("folders lie more than 16 deep in one another", item.line);
+        if (one.list("layers", kMostLayers).empty()) {
+          one.refuse("the folder \"" + folder.name + "\" holds no layer", item.line);
+        }
+        const std::size_t place = map.folders.size();
+        map.folders.push_back(folder);
+        if (!one.error()) self(one, folder.id, depth + 1, self);
+        map.folders[place].extra = one.rest();
+        if (one.error()) fields.take(*one.error());
       }
-      folder.extra = one.rest();
-      if (one.error()) fields.take(*one.error());
-      map.folders.push_back(std::move(folder));
+      if (fields.error()) return;
     }
-    if (fields.error()) return fail(*fields.error());
-  }
+  };
+  addAll(fields, {}, 0, addAll);
   map.extra = fields.rest();
   return checked(fields, std::move(map));
 }
