@@ -4,6 +4,7 @@
 // Cost: every pixel of a tile once, then a look-up.
 #pragma once
 
+#include <span>
 #include <unordered_map>
 #include <vector>
 
@@ -34,12 +35,16 @@ class CellColours {
     return found(cell, art, grid);
   }
 
+  // The colours of a slot's tiles that are known by now, by number; kUnknown where one is not. Until another is found.
+  std::span<const QRgb> known(std::uint32_t slot) const {
+    return slot < flat_.size() ? std::span<const QRgb>(flat_[slot]) : std::span<const QRgb>();
+  }
+  static constexpr QRgb kUnknown = 0x00ffffff;  // no premultiplied colour either
+
   // What a tile covers that is not of the cell's size.
   const std::vector<Patch>& patches(Cell cell, TileArt& art, const Grid& grid);
 
  private:
-  static constexpr QRgb kUnknown = 0x00ffffff;  // no premultiplied colour either
-
   QRgb found(Cell cell, TileArt& art, const Grid& grid);
 
   std::vector<std::vector<QRgb>> flat_;  // by slot and number

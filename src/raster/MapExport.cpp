@@ -15,11 +15,7 @@ QImage overCloth(MapPainter& painter, const Quilt& quilt, const Map& map, const 
 
 Result<void> exportMap(Disk& disk, MapPainter& painter, const Quilt& quilt, const Map& map, const std::string& path,
                        Progress* progress) {
-  Seeing seeing;
-  for (const Shared<Layer>& layer : map.layers) {
-    if (!layer->inGame) seeing.hidden.insert(layer->id);
-  }
-  const std::vector<Run> runs = runsOf(map, seeing);
+  const std::vector<Run> runs = runsOf(map, inGame(map));
   const ViewScale scale{1};
   const QRect device = scale.toDevice(painter.extentOf(quilt, map, runs));
   if (device.width() > kLargestRender || device.height() > kLargestRender) {

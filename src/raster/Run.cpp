@@ -52,6 +52,15 @@ static Colour multiplied(Colour a, Colour b) {
   return both;
 }
 
+Seeing inGame(const Map& map, std::optional<PixelPos> camera) {
+  Seeing seeing;
+  seeing.camera = camera;
+  for (const Shared<Layer>& layer : map.layers) {
+    if (!layer->inGame) seeing.hidden.insert(layer->id);
+  }
+  return seeing;
+}
+
 std::map<Id, Colour> tintsFor(const Map& map, Tinting tinting, Id active) {
   if (tinting == Tinting::no) return {};
   constexpr int kSteps = 4;  // layers, from the faintest colour to the strongest

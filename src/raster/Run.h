@@ -31,6 +31,9 @@ struct Seeing {
   std::map<Id, Colour> tints{};  // of layers, beside their own; layers are then drawn one by one
 };
 
+// What the player sees of a map, with the upper left of the screen at `camera`, or the whole unmoved map.
+Seeing inGame(const Map& map, std::optional<PixelPos> camera = {});
+
 // The colours that tell where layers lie: cool behind the active one or the Walker, warm in front, the stronger the
 // farther away. None where nothing is to be coloured.
 std::map<Id, Colour> tintsFor(const Map& map, Tinting tinting, Id active);

@@ -58,6 +58,7 @@ class EveryAction : public Story {
   void prepare(ActionId id) {
     if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().addLevel();
     // Near all of the paving keeps to its cells, and an opaque piece of it lies on the sheds' layer now.
+    if (id == ActionId::holes) session().deleteCell(yard().layerNamed("Paving")->id, {20, 20});
     if (id == ActionId::stripCovered) {
       const Cell piece = yard().layerNamed("Paving")->cells.at({20, 20});
       session().take(Block::of(piece));
@@ -337,6 +338,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return plays && !room->canvas()->playsCamera();
       }
       case ActionId::mapFacts: return opens("map-facts");
+      case ActionId::listRoles: return opens("roles-list");
       case ActionId::rulers: return changed(&Desk::rulers);
       case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
       case ActionId::goToTable:

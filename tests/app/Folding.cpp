@@ -3,12 +3,15 @@
 #include <QContextMenuEvent>
 #include <QLineEdit>
 #include <QLabel>
+#include <QListWidget>
 #include <QMenu>
 #include <QScrollArea>
 #include <QToolButton>
 
 #include "app/Story.h"
 #include "app/stack/FolderCard.h"
+#include "app/look/NumberField.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/StackRows.h"
 
 namespace uq::test {
@@ -170,6 +173,85 @@ TEST_F(Folding, ANeedleOffersOtherKindsOfLayers) {
   menu->close();
   EXPECT_EQ(yard().layers.size(), 5u);
   EXPECT_EQ(yard().layers[1]->kind, LayerKind::backdrop);
+}
+
+TEST_F(Folding, ANumberIsDraggedAndThatIsOneStep) {
+  hand.click(card("Rails"));
+  auto* opacity = room->stack()->findChild<NumberField*>(QStringLiteral("layer-opacity"));
+  const QPointF grip = QRectF(opacity->rect()).center();
+  const std::size_t steps = session().undoLine().steps().size();
+  hand.drag(opacity, {grip, grip - QPointF(20, 0), grip - QPointF(60, 0)});
+  EXPECT_EQ(yard().layerNamed("Rails")->opacity, 70);
+  EXPECT_EQ(session().undoLine().steps().size(), steps + 1);
+  EXPECT_TRUE(room->canvas()->hasFocus());
+  undo();
+  EXPECT_EQ(yard().layerNamed("Rails")->opacity, 100);
+  auto* across = room->stack()->findChild<NumberField*>(QStringLiteral("layer-moves-across"));
+  const QPointF at = QRectF(across->rect()).center();
+  hand.drag(across, {at, at - QPointF(20, 0), at - QPointF(40, 0)});
+  EXPECT_EQ(yard().layerNamed("Rails")->parallax.across, 60);
+}
+
+TEST_F(Folding, ABackdropIsDraggedAndDrawnToTheEdges) {
+  const Sheet& street = *session().quilt().sheetAt(tile("street", 0).slot);
+  session().hangBackdrops({street.id});
+  Desk desk = session().desk();
+  session().changeLayers(QStringLiteral("Repeat"), [](const Quilt& quilt, LayerAt at) {
+    Backdrop backdrop = quilt.layer(at)->backdrop;
+    backdrop.repeatsAcross = false;
+    return withBackdrop(quilt, at, backdrop);
+  });
+  const Id hung = session().desk().landing().layer;
+  const auto offset = [&] { return yard().layer(hung)->offset; };
+  hand.moveTo(room->canvas(), onMap({10, 10}));
+  EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Drag moves street"));
+  const std::size_t steps = session().undoLine().steps().size();
+  hand.drag(room->canvas(), {onMap({10, 10}), onMap({14, 12}), onMap({20, 14})});
+  EXPECT_EQ(session().undoLine().steps().size(), steps + 1) << "one step";
+  EXPECT_NEAR(offset().x, 10 * 32, 2);
+  EXPECT_NEAR(offset().y, 4 * 32, 2);
+  // Near the map's corner it is drawn there.
+  const QPointF near = onMap({20, 14}) - QPointF(10, 4) * 32 * room->canvas()->zoom() + QPointF(5, -4);
+  hand.drag(room->canvas(), {onMap({20, 14}), onMap({15, 14}), near});
+  EXPECT_EQ(offset(), (PixelPos{0, 0}));
+  picture("backdrop-dragged");
+  undo();
+  undo();
+  EXPECT_EQ(offset(), (PixelPos{0, 0}));
+  session().setDesk(desk);
+}
+
+TEST_F(Folding, RolesAreRenamedOrderedAndDropped) {
+  trigger(ActionId::listRoles);
+  auto* list = room->findChild<QListWidget*>(QStringLiteral("roles-list"));
+  ASSERT_TRUE(list && list->isVisible());
+  const auto roles = [this] { return session().quilt().facts().roles; };
+  const auto at = [&](const char* role) {
+    for (int i = 0; i < list->count(); ++i) {
+      if (list->item(i)->text() == QLatin1String(role)) return i;
+    }
+    return -1;
+  };
+  list->setCurrentRow(at("tracks"));
+  hand.key(Qt::Key_F2);
+  hand.type(QStringLiteral("rails"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(roles()[1], "rails");
+  EXPECT_EQ(yard().layerNamed("Rails")->role, "rails") << "on every layer";
+  hand.key(Qt::Key_Down, Qt::AltModifier);
+  EXPECT_EQ(roles()[2], "rails");
+  picture("roles");
+  hand.key(Qt::Key_Delete);
+  EXPECT_EQ(roles()[2], "rails") << "layers have it";
+  const QString told = room->findChild<QLabel*>(QStringLiteral("roles-told"))->text();
+  EXPECT_TRUE(told.contains(QStringLiteral("layer is for rails"))) << told.toStdString();
+  list->setCurrentRow(at("pins"));
+  hand.key(Qt::Key_Delete);
+  EXPECT_EQ(at("pins"), -1);
+  hand.key(Qt::Key_Escape);
+  EXPECT_FALSE(list->isVisible());
+  for (int i = 0; i < 3; ++i) undo();
+  EXPECT_TRUE(session().isSaved());
 }
 
 TEST_F(Folding, TheMapIsExportedAsOnePictureOrAsALayeredOne) {

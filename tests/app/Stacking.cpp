@@ -78,6 +78,25 @@ TEST_F(Stacking, ACardIsDraggedToItsPlace) {
   EXPECT_THAT(names(), ElementsAre("Paving", "Rails", "Sheds & trams", "Awnings"));
 }
 
+TEST_F(Stacking, ANumberMovesALayerToItsPlace) {
+  hand.click(card("Paving"));
+  auto* place = room->stack()->findChild<QLineEdit*>(QStringLiteral("layer-place"));
+  EXPECT_EQ(place->text(), QStringLiteral("1"));
+  const auto put = [&](const char* text) {
+    hand.doubleClick(place);
+    hand.type(QLatin1String(text));
+    hand.key(Qt::Key_Return);
+  };
+  put("3");
+  EXPECT_THAT(names(), ElementsAre("Rails", "Sheds & trams", "Paving", "Awnings"));
+  put("99");
+  EXPECT_THAT(names(), ElementsAre("Rails", "Sheds & trams", "Awnings", "Paving"));
+  EXPECT_EQ(place->text(), QStringLiteral("4")) << "there is no farther";
+  undo();
+  undo();
+  EXPECT_TRUE(session().isSaved());
+}
+
 TEST_F(Stacking, TheKeyboardMovesCopiesAndDeletes) {
   hand.click(card("Rails"));
   hand.key(Qt::Key_Up, Qt::ControlModifier);

@@ -82,6 +82,7 @@ enum class ActionId {
   layerNearer,
   layerFarther,
   deleteLayer,
+  listRoles,
   foldLayers,
   unfold,
   addLevel,

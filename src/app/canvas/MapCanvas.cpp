@@ -310,7 +310,11 @@ void MapCanvas::fitSelection() {
   centreOn(QPointF(cells.x + cells.w / 2.0, cells.y + cells.h / 2.0) + shift);
 }
 
-void MapCanvas::showFullSize() { setZoom(1, pointer_.value_or(QRectF(rect()).center())); }
+void MapCanvas::showFullSize() {
+  const double times = map() ? map()->shownTimes : 1;
+  // Pressed again, as the game shows it, and back.
+  setZoom(zoom_ == 1 ? times : 1, pointer_.value_or(QRectF(rect()).center()));
+}
 
 void MapCanvas::scrollBy(QPointF logical) {
   origin_ += (logical * devicePixelRatioF()).toPoint();

@@ -36,6 +36,7 @@ class MapCanvas : public QWidget {
   void zoomBySteps(int steps, std::optional<QPointF> about = {});
   void fitMap();
   void fitSelection();
+  // 100 %; where that is so already, as large as the game shows the map.
   void showFullSize();
 
   // What part of a map is shown, as it is kept for each map: the map pixel in the middle, or the whole map.

@@ -42,6 +42,17 @@ constexpr HelpPage kPages[] = {
          "frame, and every layer moved as there: drag the frame by its edge or its tab, or let it go by itself with "
          "<b>Shift+B</b>. Strokes land where the ghost is, also then. What the screen shows is said in Map &gt; About the "
          "map, with the cloth behind all layers.</p>")},
+    {"stack", UQ_HELP("The Stack"), UQ_HELP("layers folders group order height walker covered hidden holes gaps role"),
+     UQ_HELP(
+         "<p>The nearest layer is on top. The + between two cards adds a layer there, a right click on it offers pins and "
+         "backdrops. Cards are dragged, and the number in a card's picture is its place from the farthest: type another "
+         "in the sentences below. <b>Ctrl+G</b> puts the chosen cards (Ctrl+click) in a folder; what is dropped on the "
+         "lower half of a folder's head lies in it, on the upper half in front of it. A folder with a rise is a level.</p>"
+         "<p>The <b>Walker</b> card stands where the player's figure is drawn: drag it between the cards; a press colours "
+         "what is in front of it warm and what is behind cool. <b>Shift+Z</b> does so around the active layer. Check &gt; "
+         "Covered cells hatches what nearer layers hide whole, Strip takes it away, and Holes hatches where nothing covers "
+         "the cloth, on maps with levels the gaps between two of them.</p><p>A backdrop that is active is moved by "
+         "dragging it on the map, and drawn to the map's edges and middle; Ctrl leaves it where it is dropped.</p>")},
     {"chance", UQ_HELP("Mixes and chance"), UQ_HELP("random variation look-alikes scatter shuffle dice weights gather"),
      UQ_HELP(
          "<p><b>Shift+click</b> on the Table gathers tiles: each cell then takes one of them by chance, by its weight. "
@@ -275,6 +286,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::holes, UQ_HELP("gap uncovered bare void missing")},
     {ActionId::colourByHeight, UQ_HELP("tint depth higher lower layers")},
     {ActionId::exportMap, UQ_HELP("write png ora openraster picture image save as")},
+    {ActionId::listRoles, UQ_HELP("roles rename order types purpose layers")},
     {ActionId::foldLayers, UQ_HELP("group folder layers gather collapse")},
     {ActionId::unfold, UQ_HELP("ungroup dissolve folder")},
     {ActionId::looseJoints, UQ_HELP("seam edge border bad cut off ragged flush end missing check")},

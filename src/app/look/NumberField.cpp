@@ -1,9 +1,15 @@
 #include "app/look/NumberField.h"
 
+#include <QApplication>
+#include <QFocusEvent>
 #include <QKeyEvent>
+#include <QMetaMethod>
+#include <QMouseEvent>
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
+#include <utility>
 
 #include "core/base/Arithmetic.h"
 
@@ -53,6 +59,46 @@ void NumberField::keyPressEvent(QKeyEvent* event) {
   const int step = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
   take(std::clamp(typed() + (up ? step : -step), least_, most_));
   selectAll();
+}
+
+void NumberField::focusInEvent(QFocusEvent* event) {
+  cameByPress_ = event->reason() == Qt::MouseFocusReason;
+  QLineEdit::focusInEvent(event);
+}
+
+void NumberField::mousePressEvent(QMouseEvent* event) {
+  mayDrag_ = std::exchange(cameByPress_, false) && event->button() == Qt::LeftButton;
+  pressedAt_ = event->pos();
+  pressedValue_ = value_;
+  QLineEdit::mousePressEvent(event);
+}
+
+void NumberField::mouseMoveEvent(QMouseEvent* event) {
+  if (!mayDrag_ || !(event->buttons() & Qt::LeftButton)) return QLineEdit::mouseMoveEvent(event);
+  const int across = event->pos().x() - pressedAt_.x();
+  if (!drags_ && std::abs(across) < QApplication::startDragDistance()) return;
+  if (!std::exchange(drags_, true)) {
+    deselect();
+    setCursor(Qt::SizeHorCursor);
+    Q_EMIT dragBegan();
+  }
+  const double by = decimals_ > 0 ? across / 100.0 : std::trunc(across / 2.0);
+  const double unit = std::pow(10, decimals_);
+  const double to = std::clamp(std::round((pressedValue_ + by) * unit) / unit, least_, most_);
+  if (isSignalConnected(QMetaMethod::fromSignal(&NumberField::dragBegan))) {
+    take(to);
+  } else {
+    setText(spelt(to));
+  }
+}
+
+void NumberField::mouseReleaseEvent(QMouseEvent* event) {
+  mayDrag_ = false;
+  if (!std::exchange(drags_, false)) return QLineEdit::mouseReleaseEvent(event);
+  unsetCursor();
+  take(typed());
+  Q_EMIT dragEnded();
+  clearFocus();
 }
 
 }  // namespace uq

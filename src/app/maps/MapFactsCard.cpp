@@ -50,7 +50,7 @@ class MapFactsCard::Preview : public QWidget {
     const QRect device = scale.toDevice({at.x, at.y, screen.w, screen.h});
     QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
     picture.fill(map->cloth ? QColor::fromRgb(*map->cloth | 0xff000000u) : theme.surround.lighter(118));
-    session_->painter().drawOver(picture, session_->quilt(), *map, runsOf(*map, {{}, {}, at}), scale, device);
+    session_->painter().drawOver(picture, session_->quilt(), *map, runsOf(*map, inGame(*map, at)), scale, device);
     picture.setDevicePixelRatio(devicePixelRatioF());
     const QSizeF size = QSizeF(picture.size()) / devicePixelRatioF();
     const QRectF box(QPointF((width() - size.width()) / 2, (height() - size.height()) / 2), size);

@@ -58,8 +58,8 @@ void FolderCard::present(const LayerFolder& folder, const Shown& shown) {
   name_ = QString::fromStdString(folder.name);
   shown_ = shown;
   const bool isLevel = folder.rise != 0;
-  what_ = folder.rise > 0   ? tr("up %1 px").arg(folder.rise)
-          : folder.rise < 0 ? tr("down %1 px").arg(-folder.rise)
+  what_ = folder.rise > 0     ? tr("up %1 px").arg(folder.rise)
+          : folder.rise < 0   ? tr("down %1 px").arg(-folder.rise)
           : shown.layers == 1 ? tr("1 layer")
                               : tr("%1 layers").arg(shown.layers);
   next_->setVisible(isLevel);

@@ -19,7 +19,7 @@ namespace uq {
 namespace {
 constexpr int kThread = 9;  // width of the thread, logical pixels
 constexpr QSize kThumbnail(44, 32);
-constexpr int kIndent = 14;   // logical pixels
+constexpr int kIndent = 14;  // logical pixels
 constexpr int kMostIndents = 4;
 constexpr int kBarEnd = 200;  // hundredths, at the right end of the bar
 constexpr int kBarReach = 7;  // logical pixels from the foot that take hold of the bar

@@ -44,8 +44,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   role_->lineEdit()->setAccessibleName(role_->accessibleName());
   connect(role_->lineEdit(), &QLineEdit::returnPressed, this, [this] {
     const std::string role = role_->currentText().trimmed().toStdString();
-    if (!role.empty())
-      change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
+    if (!role.empty()) change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
     Q_EMIT handsFree();
   });
   connect(role_, &QComboBox::activated, this, [this](int index) {
@@ -57,8 +56,25 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     auto* field = new NumberField(name, least, most, decimals, this);
     field->setObjectName(QLatin1String(object));
     connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+    connect(field, &NumberField::dragBegan, this, [this, field] {
+      // One step, whatever is passed on the way.
+      if (session_) session_->beginChange(field->accessibleName().section(QLatin1Char(','), 0, 0));
+    });
+    connect(field, &NumberField::dragEnded, this, [this] {
+      if (session_) session_->endChange();
+      Q_EMIT handsFree();
+    });
     return field;
   };
+  place_ = number("layer-place", tr("Its place from the farthest"), 1, 4096);
+  place_->setFixedWidth(kNarrow);
+  place_->setToolTip(tr("Its place from the farthest: another number moves it there"));
+  connect(place_, &NumberField::valueChanged, this, [this](double value) {
+    const LayerAt at = session_->desk().landing();
+    const auto index = session_->map()->layerIndex(at.layer);
+    if (index) session_->moveLayer(at.layer, static_cast<int>(value) - 1 - static_cast<int>(*index));
+    refresh();
+  });
   const auto hundredths = [](double value) { return static_cast<int>(std::lround(value * 100)); };
   acrossShare_ =
       number("layer-moves-across", tr("How far it moves across for one pixel of camera"), 0, kMostParallax / 100.0, 2);
@@ -176,6 +192,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   layout->setSpacing(5);
   auto* head = new QHBoxLayout;
   head->addWidget(title_, 1);
+  head->addWidget(place_);
   head->addWidget(tint_);
   layout->addLayout(head);
   layout->addLayout(new SentenceLayout({word(tr("For")), role_, inGame_}));
@@ -186,8 +203,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   layout->addLayout(
       new SentenceLayout({word(tr("Moves")), acrossShare_, word(tr("across")), downShare_, word(tr("down"))}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
-  layout->addLayout(new SentenceLayout(
-      {word(tr("Shows")), opacity_, word(tr("%")), blend_}));
+  layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%")), blend_}));
   layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
   layout->addWidget(told_);
   layout->addWidget(note_);
@@ -227,7 +243,8 @@ void LayerSentences::buildRoles(const std::string& role) {
     role_->clear();
     role_->addItems(roles);
   }
-  if (!role_->lineEdit()->isModified() || !role_->hasFocus()) role_->setCurrentIndex(static_cast<int>(roles.indexOf(present)));
+  if (!role_->lineEdit()->isModified() || !role_->hasFocus())
+    role_->setCurrentIndex(static_cast<int>(roles.indexOf(present)));
 }
 
 void LayerSentences::refresh() {
@@ -256,6 +273,7 @@ void LayerSentences::refresh() {
   const auto show = [other](NumberField* field, double value) {
     if (other || !field->hasFocus() || !field->isModified()) field->setValue(value);
   };
+  show(place_, static_cast<double>(*session_->map()->layerIndex(layer->id) + 1));
   show(offsetX_, layer->offset.x);
   show(offsetY_, layer->offset.y);
   show(opacity_, layer->opacity);
@@ -271,7 +289,7 @@ void LayerSentences::refresh() {
   // Maps of squares or hexagons without levels have no use for an order.
   const Map& map = *session_->map();
   const LayerFolder* level = session_->level();
-  levelName_->setText(!level            ? tr("The ground is drawn")
+  levelName_->setText(!level             ? tr("The ground is drawn")
                       : level->rise != 0 ? tr("On %1,").arg(QString::fromStdString(level->name))
                                          : tr("In %1,").arg(QString::fromStdString(level->name)));
   rise_->setVisible(level != nullptr);

@@ -46,6 +46,7 @@ class LayerSentences : public QFrame {
                         const std::vector<Value>& values,
                         const std::function<Quilt(const Quilt&, LayerAt, Value)>& edit);
 
+  NumberField* place_;  // from the farthest, 1 on
   NumberField* acrossShare_;
   NumberField* downShare_;
   NumberField* offsetX_;

@@ -6,10 +6,12 @@
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QSlider>
+#include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <utility>
 
+#include "app/look/Icons.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/edit/LayerFacts.h"
@@ -82,7 +84,22 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   heading->addSpacing(kGap);
   heading->addWidget(others);
   heading->addWidget(others_, 1);
-  heading->addSpacing(kGap);
+  heights_ = new QToolButton(this);
+  heights_->setFixedSize(24, 24);
+  heights_->setIconSize({16, 16});
+  heights_->setStyleSheet(QStringLiteral("QToolButton { padding: 1px; }"));
+  heights_->setToolTip(tr("Colour by height: layers behind the active one turn cool, those in front warm"));
+  heights_->setAccessibleName(tr("Colour by height"));
+  heights_->setObjectName(QStringLiteral("colour-heights"));
+  heights_->setCheckable(true);
+  heights_->setFocusPolicy(Qt::TabFocus);
+  connect(heights_, &QToolButton::clicked, this, [this](bool on) {
+    if (!session_) return;
+    Desk desk = session_->desk();
+    desk.tinting = on ? Tinting::byHeight : Tinting::no;
+    session_->setDesk(std::move(desk));
+  });
+  heading->addWidget(heights_);
   nearest_ = makeSoftLabel(this);
   nearest_->setText(tr("nearest"));
   nearest_->hide();
@@ -388,6 +405,9 @@ void StackPanel::refresh() {
     // When the sentences have taken their room.
     QMetaObject::invokeMethod(this, &StackPanel::showActive, Qt::QueuedConnection);
   }
+  heights_->setIcon(icon(QStringLiteral("heights"), Theme::current().ink));
+  heights_->setEnabled(map != nullptr);
+  heights_->setChecked(session_ && session_->desk().tinting == Tinting::byHeight);
   const QSignalBlocker quiet(others_);
   others_->setEnabled(map != nullptr);
   others_->setValue(session_ && session_->desk().fadesOthers ? session_->desk().othersShown : 100);

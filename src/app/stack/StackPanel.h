@@ -17,6 +17,7 @@
 class QLabel;
 class QScrollArea;
 class QSlider;
+class QToolButton;
 class QVBoxLayout;
 
 namespace uq {
@@ -82,6 +83,7 @@ class StackPanel : public QWidget {
   QScrollArea* area_;
   Id shownActive_;
   QSlider* others_;
+  QToolButton* heights_;
   LayerSentences* facts_;
   QTimer thumbnailTimer_;  // so that a stroke never waits for a thumbnail
 };

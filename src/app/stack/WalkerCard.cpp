@@ -26,9 +26,10 @@ void WalkerCard::present(const QString& behind, const QString& front, bool colou
   const QString where = front.isEmpty()    ? tr("Drawn in front of all layers.")
                         : behind.isEmpty() ? tr("Drawn behind all layers.")
                                            : tr("Drawn in front of %1 and behind %2.").arg(behind, front);
-  setToolTip(tr("The Walker, the figure that the player moves. %1\nDrag it between the cards; a press colours what is in "
-                "front of it and what is behind.")
-                 .arg(where));
+  setToolTip(
+      tr("The Walker, the figure that the player moves. %1\nDrag it between the cards; a press colours what is in "
+         "front of it and what is behind.")
+          .arg(where));
   setAccessibleName(tr("Walker. %1").arg(where));
   update();
 }
@@ -41,8 +42,7 @@ void WalkerCard::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(colours_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, colours_ ? 2 : 1));
   painter.setBrush(theme.paper);
   painter.drawRoundedRect(card, card.height() / 2, card.height() / 2);
-  icon(QStringLiteral("walker"), theme.ink)
-      .paint(&painter, QRect(14, (height() - kIcon) / 2, kIcon, kIcon));
+  icon(QStringLiteral("walker"), theme.ink).paint(&painter, QRect(14, (height() - kIcon) / 2, kIcon, kIcon));
   painter.setPen(theme.ink);
   QRectF text = card.adjusted(40, 0, -12, 0);
   painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, tr("Walker"));

@@ -142,6 +142,7 @@ void Session::renameLevel(Id id, const QString& name) {
 void Session::setRise(int rise) {
   const LayerFolder* risen = level();
   if (!risen) return;
+  if (changing_) return setQuilt(withRise(changing_->before, desk_.map, risen->id, rise));
   mapStep(tr("Rise of %1").arg(QString::fromStdString(risen->name)), withRise(quilt_, desk_.map, risen->id, rise),
           desk_.landing().layer);
 }
@@ -188,8 +189,9 @@ void Session::renameLayer(Id layer, const QString& name) {
 
 void Session::moveLayer(Id layer, int by) {
   const auto index = map() ? map()->layerIndex(layer) : std::nullopt;
-  const int to = index ? static_cast<int>(*index) + by : -1;
-  if (to < 0) return;
+  if (!index) return;
+  const int to = std::clamp(static_cast<int>(*index) + by, 0, static_cast<int>(map()->layers.size()) - 1);
+  if (to == static_cast<int>(*index)) return;
   mapStep(tr("Move %1 in the Stack").arg(QString::fromStdString(map()->layer(layer)->name)),
           uq::moveLayer(quilt_, {desk_.map, layer}, static_cast<std::size_t>(to)), desk_.landing().layer);
 }

@@ -154,7 +154,7 @@ void Tape::refresh(Session* session) {
     options_[id]->setChecked(actions_->action(id)->isChecked());
   }
   const bool rises = map && tool != Tool::erase && !selects &&
-                     (hasPlan(map->grid.kind) || !map->folders.empty() || session->desk().lift > 0);
+                     (hasPlan(map->grid.kind) || hasLevels(*map) || session->desk().lift > 0);
   for (QWidget* part : lifts_) part->setVisible(rises);
   if (map && !(lift_->hasFocus() && lift_->isModified())) lift_->setValue(session->desk().lift);
   arrange();

@@ -19,14 +19,15 @@
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
 #include "app/look/Widgets.h"
+#include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
-#include "core/edit/MapFacts.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
-#include "raster/MapExport.h"
+#include "core/edit/MapFacts.h"
 #include "core/store/DeskText.h"
+#include "raster/MapExport.h"
 #include "raster/SmallPicture.h"
 
 namespace uq {
@@ -192,6 +193,8 @@ void Workroom::buildOverMap(QWidget* middle) {
   exportCard_ = new ExportCard(middle);
   mapFacts_ = new MapFactsCard(middle);
   connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  rolesCard_ = new RolesCard(middle);
+  connect(rolesCard_, &RolesCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   hangCard_ = new HangCard(middle);
   connect(hangCard_, &HangCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   connect(hangCard_, &HangCard::cutWanted, this, &Workroom::bringIn);
@@ -240,7 +243,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inStroke()) {
     const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
-                         mapFacts_->isVisible() || hangCard_->isVisible();
+                         mapFacts_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -325,6 +328,7 @@ void Workroom::hideCards() {
   tidyCard_->hide();
   exportCard_->hide();
   mapFacts_->hide();
+  rolesCard_->hide();
   hangCard_->hide();
 }
 
@@ -344,7 +348,8 @@ void Workroom::hangNext(QStringList paths, std::vector<Id> brought, QStringList 
     QStringList texts = failures;
     for (const Error& problem : problems) texts << QString::fromStdString(problem.text());
     // When this work has ended.
-    QMetaObject::invokeMethod(this, [=, this] { hangNext(paths, all, texts); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [=, this] { hangNext(paths, all, texts); }, Qt::QueuedConnection);
   });
 }
 
@@ -387,6 +392,7 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   tidyCard_->setSession(session.get());
   exportCard_->setSession(session.get());
   mapFacts_->setSession(session.get());
+  rolesCard_->setSession(session.get());
   hangCard_->hide();
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
@@ -691,9 +697,8 @@ void Workroom::act(ActionId id) {
     case ActionId::holes: changeDesk([](Desk& desk) { desk.showsHoles = !desk.showsHoles; }); break;
     case ActionId::stripCovered: session_->stripCovered(); break;
     case ActionId::colourByHeight:
-      changeDesk([](Desk& desk) {
-        desk.tinting = desk.tinting == Tinting::byHeight ? Tinting::no : Tinting::byHeight;
-      });
+      changeDesk(
+          [](Desk& desk) { desk.tinting = desk.tinting == Tinting::byHeight ? Tinting::no : Tinting::byHeight; });
       break;
     case ActionId::exportMap: exportMap(); break;
     case ActionId::addLevel: session_->addLevel(); break;
@@ -749,6 +754,10 @@ void Workroom::act(ActionId id) {
     case ActionId::mapFacts:
       hideCards();
       mapFacts_->open();
+      break;
+    case ActionId::listRoles:
+      hideCards();
+      rolesCard_->open();
       break;
     case ActionId::hangPicture: {
       QFileDialog dialog(this, tr("Hang a picture"));
@@ -989,8 +998,8 @@ void Workroom::dropEvent(QDropEvent* event) {
   const bool pictures = isPictureName(first.fileName().toStdString());
   if (isQuilt || (!session_ && !pictures)) {
     openQuilt(paths.front());
-  } else if (pictures && session_ && session_->map() && canvas_->geometry().contains(canvas_->parentWidget()->mapFrom(
-                                                this, event->position().toPoint()))) {
+  } else if (pictures && session_ && session_->map() &&
+             canvas_->geometry().contains(canvas_->parentWidget()->mapFrom(this, event->position().toPoint()))) {
     hideCards();
     hangCard_->open(*session_, paths);
   } else {

@@ -38,6 +38,8 @@ class QStackedWidget;
 
 namespace uq {
 
+class RolesCard;
+
 class Workroom : public QMainWindow {
   Q_OBJECT
 
@@ -153,6 +155,7 @@ class Workroom : public QMainWindow {
   TablePanel* panel_;
   TableView* spread_;
   bool spreadUsed_ = false;  // something was taken from it while its key was down
+  RolesCard* rolesCard_ = nullptr;
   MapFactsCard* mapFacts_;
   HangCard* hangCard_;
   JointRound* joints_ = nullptr;

@@ -5,6 +5,10 @@
 
 namespace uq {
 
+bool hasLevels(const Map& map) {
+  return std::any_of(map.folders.begin(), map.folders.end(), [](const LayerFolder& one) { return one.rise != 0; });
+}
+
 DrawOrder usualOrder(GridKind kind) {
   return kind == GridKind::diamond || kind == GridKind::staggered ? DrawOrder::byDepth : DrawOrder::byLayers;
 }

@@ -84,4 +84,7 @@ struct Map {
   friend bool operator==(const Map&, const Map&) = default;
 };
 
+// Whether anything on the map rises.
+bool hasLevels(const Map& map);
+
 }  // namespace uq

@@ -94,7 +94,17 @@ std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Back
 
 DeadStrips deadStrips(const Map& map) {
   CellRect used;
-  for (const Shared<Layer>& layer : map.layers) used = used.united(layer->cells.usedBounds().intersected(map.bounds));
+  for (const Shared<Layer>& layer : map.layers) {
+    const CellRect all = layer->cells.usedBounds();
+    if (all.intersected(map.bounds) == all) {
+      used = used.united(all);
+      continue;
+    }
+    // Cells in the seam allowance do not count.
+    layer->cells.forEachPainted(map.bounds, [&](CellPos at, Cell) {
+      used = used.united({at.x, at.y, at.x + 1, at.y + 1});
+    });
+  }
   if (used.empty()) return {};
   return {used.x0 - map.bounds.x0, map.bounds.x1 - used.x1, used.y0 - map.bounds.y0, map.bounds.y1 - used.y1};
 }
