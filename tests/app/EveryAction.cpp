@@ -59,7 +59,7 @@ class EveryAction : public Story {
     if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().addLevel();
     // Near all of the paving keeps to its cells, and an opaque piece of it lies on the sheds' layer now.
     if (id == ActionId::holes) session().deleteCell(yard().layerNamed("Paving")->id, {20, 20});
-    if (id == ActionId::stripCovered) {
+    if (id == ActionId::stripCovered || id == ActionId::coveredCells) {
       const Cell piece = yard().layerNamed("Paving")->cells.at({20, 20});
       session().take(Block::of(piece));
       session().chooseLayer(yard().layerNamed("Sheds & trams")->id);

@@ -194,6 +194,18 @@ TEST_F(Portraits, ATramIsSelectedByNight) {
   room->actions()->action(ActionId::linen)->trigger();
 }
 
+TEST_F(Portraits, TheStackOfLanternRowAroundTheWalker) {
+  session().goTo(session().quilt().mapNamed("Lantern Row")->id);
+  settle();
+  session().chooseLayer(session().map()->layerNamed("Things")->id);
+  hand.click(room->stack()->walkerCard());
+  room->canvas()->setZoom(0.75, {});
+  room->canvas()->centreOn({1250, 740});
+  hand.moveTo(room.get(), {640, 10});
+  settle();
+  picture("stack");
+}
+
 TEST_F(Portraits, LanternRowAsThePlayerSeesIt) {
   session().goTo(session().quilt().mapNamed("Lantern Row")->id);
   settle();

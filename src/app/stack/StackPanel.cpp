@@ -100,10 +100,6 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
     session_->setDesk(std::move(desk));
   });
   heading->addWidget(heights_);
-  nearest_ = makeSoftLabel(this);
-  nearest_->setText(tr("nearest"));
-  nearest_->hide();
-  heading->addWidget(nearest_);
 
   auto* cards = new QWidget;
   cardsLayout_ = new QVBoxLayout(cards);
@@ -302,7 +298,6 @@ void StackPanel::rebuild(const Map& map) {
   Needle* last = makeNeedle({0, {}}, tr("Add a layer behind all"));
   last->setObjectName(QStringLiteral("needle-0"));
   put(last);
-  nearest_->setVisible(!rows_.empty());
   farthest_->setVisible(!rows_.empty());
 }
 
