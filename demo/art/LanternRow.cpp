@@ -649,7 +649,7 @@ Scenery lanternRow() {
   MadeLayer cables = hung("Near wires", 6, 4, {140, 100}, {0, 752});
   MadeLayer above = hung("Sky", 7, 1, {0, 0}, {});
   above.repeatsDown = true;
-  for (MadeLayer* one : {&above, &far, &near}) one->level = "Behind the houses";
+  for (MadeLayer* one : {&above, &far, &near}) one->level = "Far away";
   return {"Lantern Row",
           {GridKind::orthogonal, {kTile, kTile}},
           {0, 0, kWide, kHigh},
@@ -659,7 +659,7 @@ Scenery lanternRow() {
            {"chimneys", "S", {320, 300}, {}, chimneys(), {}, {}},
            {"wires", "T", {512, 96}, {}, wires(), {}, {}}},
           {above, far, near, plan.walls, plan.ground, plan.things, plan.lights, cables},
-          {{"Behind the houses", 0}}};
+          {{"Far away", 0}}};
 }
 
 }  // namespace uq::art

@@ -22,9 +22,9 @@ TEST(StackRows, AFolderStandsAboveWhatIsInItAndFoldsItUp) {
   IdSource ids(1);
   Quilt quilt = smallQuilt();
   const Id yard = quilt.mapNamed("Yard")->id;
-  const auto layer = [&](const char* name) { return quilt.mapNamed("Yard")->layerNamed(name)->id; };
-  const FolderAdded outer = foldLayers(quilt, yard, {layer("Sheds"), layer("Awnings")}, ids);
-  const FolderAdded inner = foldLayers(outer.quilt, yard, {layer("Awnings")}, ids);
+  const auto named = [&](const char* name) { return quilt.mapNamed("Yard")->layerNamed(name)->id; };
+  const FolderAdded outer = foldLayers(quilt, yard, {named("Sheds"), named("Awnings")}, ids);
+  const FolderAdded inner = foldLayers(outer.quilt, yard, {named("Awnings")}, ids);
   quilt = renameLevel(renameLevel(inner.quilt, yard, outer.folder, "Houses"), yard, inner.folder, "Roofs");
   const auto rows = [&](std::set<Id> foldedUp) {
     std::vector<std::string> lines;

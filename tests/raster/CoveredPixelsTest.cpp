@@ -26,6 +26,13 @@ RC_GTEST_PROP(Covered, StrippingCellsChangesNoPixel, ()) {
   Scene scene({-2, -1, 6, 5}, anySmallGrid());
   scene.arrangeAtRandom();
   scene.layAtRandom(60);
+  // Many a cell of whole pictures, on both layers.
+  for (int i = 0; i < 40; ++i) {
+    const CellRect all = scene.yard().bounds;
+    scene.lay(*rc::gen::element("Ground", "Things"),
+              {*rc::gen::inRange(all.x0, all.x1), *rc::gen::inRange(all.y0, all.y1)},
+              Cell({scene.small, *rc::gen::inRange(0u, 2u)}, {}));
+  }
   CellCover cover(scene.pictures);
   const LayerAt ground = scene.at("Ground");
   const CellSet covered = coveredCells(scene.quilt, ground, scene.yard().bounds, hidingIn(scene, cover));
@@ -44,6 +51,28 @@ TEST(Covered, ATileHidesItsCellOnlyWhenAllOfItIsOpaque) {
   EXPECT_TRUE(hiding.keepsIn({scene.small, 1}));
   EXPECT_FALSE(hiding.keepsIn({scene.tall, 0})) << "it reaches up";
   EXPECT_FALSE(hiding.hides({kChalkSlot, 3}));
+}
+
+// Neighbouring layers put in a folder, and taken out of it, look as before.
+RC_GTEST_PROP(Folders, ChangeNoPixel, ()) {
+  Scene scene({-2, -1, 6, 5}, anySmallGrid());
+  scene.arrangeAtRandom();
+  IdSource ids(*rc::gen::arbitrary<std::uint64_t>());
+  scene.layAtRandom(40);
+  const QImage before = scene.whole(1);
+  std::vector<Id> some;
+  for (const Shared<Layer>& layer : scene.yard().layers) {
+    if (*rc::gen::arbitrary<bool>()) some.push_back(layer->id);
+  }
+  // A level by layers in a map by depth is not the same thing in a folder of another order.
+  const bool alone = some.size() < 2 || scene.yard().folders.empty();
+  RC_PRE(alone);
+  const FolderAdded folder = foldLayers(scene.quilt, scene.map, some, ids);
+  const Quilt flat = scene.quilt;
+  scene.quilt = folder.quilt;
+  RC_ASSERT(scene.whole(1) == before);
+  scene.quilt = unfold(scene.quilt, scene.map, folder.folder);
+  RC_ASSERT(scene.quilt == flat || folder.folder.empty());
 }
 
 TEST(Tints, AreCoolBehindAndWarmInFront) {

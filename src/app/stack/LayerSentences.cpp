@@ -39,6 +39,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   role_->setToolTip(tr("What the layer is for: layers of one role belong together across maps"));
   // A role of one's own is typed.
   role_->setEditable(true);
+  role_->setMinimumContentsLength(9);  // "backdrop" whole
   role_->setInsertPolicy(QComboBox::NoInsert);
   role_->lineEdit()->setMaxLength(60);
   role_->lineEdit()->setAccessibleName(role_->accessibleName());
@@ -143,7 +144,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
         return withHung(quilt, at, [&](Backdrop& one) { std::tie(one.repeatsAcross, one.repeatsDown) = repeats; });
       });
   fit_ = makeChoice<Backdrop::Fit>("backdrop-fit", tr("How high the picture is"), tr("Fit"),
-                                   {tr("as it is"), tr("as high as the map"), tr("as high as the screen")},
+                                   {tr("its size"), tr("map high"), tr("screen high")},
                                    {Backdrop::Fit::asItIs, Backdrop::Fit::map, Backdrop::Fit::screen},
                                    [withHung](const Quilt& quilt, LayerAt at, Backdrop::Fit fit) {
                                      return withHung(quilt, at, [&](Backdrop& one) { one.fit = fit; });

@@ -117,6 +117,7 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   cardsLayout_->addWidget(farthest_);
   cardsLayout_->addStretch();
   auto* area = area_ = new QScrollArea(this);
+  area->setObjectName(QStringLiteral("stack-cards"));
   area->setWidget(cards);
   area->setWidgetResizable(true);
   area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -279,7 +280,7 @@ void StackPanel::rebuild(const Map& map) {
         session_->setDesk(std::move(desk));
       });
       connect(walker_, &WalkerCard::moved, this, [this](int by) {
-        const auto& layers = session_->map()->layers;
+        const std::vector<Shared<Layer>>& layers = session_->map()->layers;
         const std::size_t to = walkerPlace_ + static_cast<std::size_t>(by) - 1;
         if (to < layers.size()) session_->setWalker(layers[to]->id);
       });

@@ -36,7 +36,7 @@ Id forced(const Map& map, std::size_t index) {
 bool mayLie(const Map& map, StackPlace place) {
   const auto holds = [&](Id folder) {
     return std::any_of(map.layers.begin(), map.layers.end(),
-                       [&](const auto& layer) { return map.isWithin(layer->folder, folder); });
+                       [&](const auto& one) { return map.isWithin(one->folder, folder); });
   };
   while (!place.folder.empty() && map.layerFolder(place.folder) && !holds(place.folder)) {
     place.folder = map.layerFolder(place.folder)->in;
@@ -112,6 +112,10 @@ FolderAdded foldLayers(const Quilt& quilt, Id id, const std::vector<Id>& layers,
   folder.id = ids.next();
   folder.in = *around;
   folder.name = freeFolderName(map);
+  // It is drawn as what is around it, so that nothing looks otherwise.
+  const LayerFolder* outer = map.layerFolder(*around);
+  const DrawOrder order = outer ? map.drawOrder(*outer) : map.drawOrder();
+  if (order != usualOrder(map.grid.kind)) folder.order = order;
   map.folders.push_back(folder);
   for (Shared<Layer>& layer : gathered) putIn(layer, folder.id);
   insertAt(map, index, std::move(gathered));
