@@ -66,8 +66,8 @@ TEST_P(StackOnGrid, ALevelIsBuiltFoldedLookedThroughAndSaved) {
   hand.click(canvas(), onMap({6, 6}));
   EXPECT_FALSE(siding().layerNamed(floor)->cells.at({6, 6}).empty()) << "pressed where the ghost stands, at height";
   // Its layer goes into a folder on the level: the rise stays, and nothing looks otherwise.
-  hand.moveTo(canvas(), onMap({1, 1}));
   hand.key(Qt::Key_5);
+  hand.moveTo(canvas(), onMap({1, 1}));
   const QImage before = canvas()->grab().toImage();
   hand.key(Qt::Key_G, Qt::ControlModifier);
   hand.type(QStringLiteral("Walks"));
