@@ -37,6 +37,7 @@ CellCover::Known CellCover::measured(const SheetPictures& pictures, const Quilt&
     }
   }
   found.covers = static_cast<double>(solid) >= kCoveringShare * static_cast<double>(all);
+  found.fills = shape.kind == GridKind::orthogonal && box.w == box.h && place == box;
   found.keepsIn = !sheet.framesOf(tile.number);
   for (int y = 0; found.keepsIn && y < argb.height(); ++y) {
     for (int x = 0; found.keepsIn && x < argb.width(); ++x) {

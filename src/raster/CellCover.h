@@ -23,6 +23,8 @@ class CellCover {
   bool covers(const Quilt& quilt, const GridShape& shape, TileRef tile) { return known(quilt, shape, tile).covers; }
   bool hides(const Quilt& quilt, const GridShape& shape, TileRef tile) { return known(quilt, shape, tile).hides; }
   bool keepsIn(const Quilt& quilt, const GridShape& shape, TileRef tile) { return known(quilt, shape, tile).keepsIn; }
+  // Whether its picture is just the cell, a square, so that turns change nothing of all that.
+  bool fills(const Quilt& quilt, const GridShape& shape, TileRef tile) { return known(quilt, shape, tile).fills; }
 
  private:
   struct Known {
@@ -30,6 +32,7 @@ class CellCover {
     bool covers = true;
     bool hides = false;
     bool keepsIn = false;
+    bool fills = false;
   };
   Known known(const Quilt& quilt, const GridShape& shape, TileRef tile);
   static Known measured(const SheetPictures& pictures, const Quilt& quilt, const GridShape& shape, const Sheet& sheet,

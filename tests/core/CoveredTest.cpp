@@ -31,7 +31,8 @@ class Covered : public testing::Test {
   LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
   LayerAt awnings = layerOf(quilt, "Yard", "Awnings");
   Hiding hiding{[](TileRef one) { return one.number < 10; }, [](TileRef one) { return one.number < 20; },
-                [](TileRef one) { return one.number < 15; }};
+                [](TileRef one) { return one.number < 15; },
+                [](TileRef) { return true; }};
 };
 
 TEST_F(Covered, ACellIsHiddenWhereANearerLayerIsOpaque) {

@@ -122,7 +122,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
            [tint = colour.value_or(kNoTint)](const Quilt& quilt, LayerAt at) { return withTint(quilt, at, tint); });
     Q_EMIT handsFree();
   });
-  inGame_ = new QCheckBox(tr("in the game"), this);
+  inGame_ = new QCheckBox(tr("in game"), this);
   inGame_->setToolTip(tr("The game shows it"));
   inGame_->setObjectName(QStringLiteral("layer-in-game"));
   connect(inGame_, &QCheckBox::clicked, this, [this](bool on) {

@@ -15,7 +15,8 @@ namespace uq {
 namespace {
 constexpr int kWide = 300;           // logical pixels
 constexpr int kRole = Qt::UserRole;  // the role as the quilt has it
-constexpr int kMostShown = 10;
+constexpr int kMostShown = 10;  // rows
+constexpr int kListEdges = 16;  // around the rows, logical pixels
 }  // namespace
 
 RolesCard::RolesCard(QWidget* parent) : QFrame(parent) {
@@ -58,6 +59,8 @@ void RolesCard::setSession(Session* session) {
 
 void RolesCard::open() {
   refresh();
+  const QSize room = parentWidget()->size();
+  move(std::max(0, (room.width() - width()) / 2), std::max(0, (room.height() - height()) / 3));
   show();
   raise();
   list_->setFocus();
@@ -75,7 +78,7 @@ void RolesCard::refresh() {
     item->setToolTip(layers == 1 ? tr("1 layer") : tr("%1 layers").arg(layers));
   }
   list_->setCurrentRow(std::min(row, list_->count() - 1));
-  list_->setFixedHeight(std::min(list_->count(), kMostShown) * std::max(24, list_->sizeHintForRow(0)) + 6);
+  list_->setFixedHeight(std::min(list_->count(), kMostShown) * std::max(24, list_->sizeHintForRow(0)) + kListEdges);
   told_->setText(
       tr("Layers of one role are partners across maps, and games read the role by its name. A drag or "
          "Alt+Up and Alt+Down give another order, a double click another name, Del drops one that no layer "

@@ -262,7 +262,7 @@ Hiding Session::hiding() {
   const auto ask = [this](bool (CellCover::*what)(const Quilt&, const GridShape&, TileRef)) {
     return [this, what, shape = map()->grid](TileRef tile) { return (cover_.*what)(quilt_, shape, tile); };
   };
-  return {ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::covers)};
+  return {ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::covers), ask(&CellCover::fills)};
 }
 
 void Session::stripCovered() {

@@ -12,20 +12,20 @@ namespace {
 // Answers about cells, kept: pictures are looked at once for each tile.
 class Answers {
  public:
-  Answers(const Map& map, const std::function<bool(TileRef)>& ask)
-      : ask_(ask), turnsMatter_(map.grid.kind != GridKind::orthogonal || map.grid.cell.w != map.grid.cell.h) {}
+  Answers(const std::function<bool(TileRef)>& ask, const std::function<bool(TileRef)>& fills)
+      : ask_(ask), fills_(fills) {}
 
   bool operator()(Cell cell) {
     if (cell.empty()) return false;
     const auto known = known_.find(cell.bits());
     if (known != known_.end()) return known->second;
-    const bool turned = turnsMatter_ && !(cell.turn() == Turn{});
-    return known_[cell.bits()] = !turned && ask_(cell.tile());
+    const bool can = cell.turn() == Turn{} || fills_(cell.tile());
+    return known_[cell.bits()] = can && ask_(cell.tile());
   }
 
  private:
   const std::function<bool(TileRef)>& ask_;
-  bool turnsMatter_;
+  const std::function<bool(TileRef)>& fills_;
   std::unordered_map<std::uint32_t, bool> known_;
 };
 
@@ -74,8 +74,8 @@ CellSet coveredCells(const Quilt& quilt, LayerAt at, CellRect in, const Hiding& 
     if (mayHide(map, *layer, map.layers[i].read())) nearer.push_back(&map.layers[i].read());
   }
   if (nearer.empty()) return {};
-  Answers hides(map, hiding.hides);
-  Answers keepsIn(map, hiding.keepsIn);
+  Answers hides(hiding.hides, hiding.fills);
+  Answers keepsIn(hiding.keepsIn, hiding.fills);
   std::map<PagePos, CellSet::PageRows> pages;
   layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
     if (chunk.at.cells().intersected(in).empty()) return;
@@ -105,7 +105,7 @@ CellSet holes(const Quilt& quilt, Id id, CellRect in, const std::set<Id>& hidden
   const Map* map = quilt.map(id);
   if (!map) return {};
   const auto grid = makeGrid(map->grid);
-  Answers covers(*map, hiding.covers);
+  Answers covers(hiding.covers, hiding.covers);
   struct Shown {
     CellReader cells;
     PixelPos plane;

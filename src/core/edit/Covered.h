@@ -16,11 +16,12 @@ struct Hiding {
   std::function<bool(TileRef)> hides;    // all of the cell is opaque
   std::function<bool(TileRef)> keepsIn;  // nothing of it shows outside the cell
   std::function<bool(TileRef)> covers;   // as good as all of the cell is painted
+  std::function<bool(TileRef)> fills;    // its picture is just the cell, a square, and so it is however it is turned
 };
 
 // The painted cells of a layer, within `in`, that nobody can see: they keep to their cell, and a nearer layer that lies
-// and moves with this one, drawn at full strength and in the game, hides that cell. Turned, lifted and animated tiles
-// neither hide nor are said to be hidden, but for square cells, on which turns change nothing.
+// and moves with this one, drawn at full strength and in the game, hides that cell. Lifted and animated tiles neither
+// hide nor are said to be hidden, and of turned ones only those that fill a square cell are.
 // Cost: the cells of the layer, and of nearer ones until one hides them; a chunk that one tile fills counts as one
 // cell.
 CellSet coveredCells(const Quilt& quilt, LayerAt at, CellRect in, const Hiding& hiding);
