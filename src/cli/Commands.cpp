@@ -60,7 +60,12 @@ Json infoDocument(const Quilt& quilt) {
     Json::Array layers;
     for (const LayerFigures& one : figures.layers) {
       const LayerFolder* level = map->layerFolder(one.layer->folder);
+      Json::Array folders;
+      for (const Id folder : map->foldersAround(one.layer->folder)) {
+        folders.emplace_back(map->layerFolder(folder)->name);
+      }
       layers.push_back(Json::Object{{"name", one.layer->name},
+                                    {"folders", std::move(folders)},
                                     {"role", one.layer->role},
                                     {"level", level ? Json(level->name) : Json()},
                                     {"rise", map->riseOf(*one.layer)},
@@ -102,11 +107,19 @@ void printInfo(const Quilt& quilt) {
               << (map->drawOrder() == DrawOrder::byDepth ? "by depth" : "by layers") << "\n  " << figures.tiles.size()
               << " different tiles\n  layers, nearest first:\n";
     for (auto one = figures.layers.rbegin(); one != figures.layers.rend(); ++one) {
-      const LayerFolder* level = map->layerFolder(one->layer->folder);
-      std::cout << "    " << one->layer->name << " (" << one->layer->role;
-      if (level) std::cout << ", " << level->name << ", up " << level->rise << " px";
-      std::cout << "): " << one->painted << " cells painted, "
-                << one->tiles.size() << " different tiles\n";
+      const Layer& layer = *one->layer;
+      std::cout << "    " << layer.name << " (" << layer.role;
+      for (const Id folder : map->foldersAround(layer.folder)) std::cout << ", " << map->layerFolder(folder)->name;
+      if (const int rise = map->riseOf(layer); rise != 0) std::cout << ", up " << rise << " px";
+      std::cout << "): ";
+      const Sheet* hung = layer.kind == LayerKind::backdrop ? quilt.sheet(layer.backdrop.sheet) : nullptr;
+      if (layer.kind == LayerKind::backdrop) {
+        std::cout << "the picture of " << (hung ? hung->name : "a missing sheet") << "\n";
+      } else if (layer.kind == LayerKind::pins) {
+        std::cout << "pins\n";
+      } else {
+        std::cout << one->painted << " cells painted, " << one->tiles.size() << " different tiles\n";
+      }
     }
   }
   for (const auto& sheet : quilt.sheets()) {

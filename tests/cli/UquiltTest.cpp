@@ -59,6 +59,8 @@ TEST_F(Uquilt, InfoTellsMapsSheetsAndSizes) {
   EXPECT_EQ(info.code, 0) << info.err;
   EXPECT_THAT(info.out, testing::HasSubstr("48 × 32 cells = 1536 × 1024 px"));
   EXPECT_THAT(info.out, testing::HasSubstr("Paving (ground): 1536 cells painted"));
+  EXPECT_THAT(info.out, testing::HasSubstr("Chimneys (backdrop, Far away): the picture of chimneys"));
+  EXPECT_THAT(info.out, testing::HasSubstr("Goods (things, Quay, up 32 px): 74 cells painted"));
   EXPECT_THAT(info.out, testing::HasSubstr("sheet street: 70 tiles of 32 × 32 px in street.png"));
   EXPECT_EQ(info.err, "");
 }
