@@ -231,7 +231,6 @@ int render(const RenderOrder& order) {
 }
 
 int exportMap(const RenderOrder& order) {
-  if (!order.output.ends_with(".ora")) return render(order);
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
   if (!opened) {
     report(opened.error());
