@@ -211,13 +211,13 @@ void MapFactsCard::refresh() {
   for (const BackdropGap& gap : backdropGaps(session_->quilt(), *map))
     lines << QString::fromStdString(gap.text) + tr(".");
   const DeadStrips dead = deadStrips(*map);
-  const std::tuple<int, QString> strips[] = {
-      {dead.west, tr("%n column(s) at the west edge hold no tile.", nullptr, dead.west)},
-      {dead.east, tr("%n column(s) at the east edge hold no tile.", nullptr, dead.east)},
-      {dead.upper, tr("%n row(s) at the upper edge hold no tile.", nullptr, dead.upper)},
-      {dead.lower, tr("%n row(s) at the lower edge hold no tile.", nullptr, dead.lower)}};
-  for (const auto& [count, text] : strips) {
-    if (count > 0) lines << text;
+  const std::tuple<int, QString, QString> strips[] = {
+      {dead.west, tr("1 column at the west edge holds no tile."), tr("%1 columns at the west edge hold no tile.")},
+      {dead.east, tr("1 column at the east edge holds no tile."), tr("%1 columns at the east edge hold no tile.")},
+      {dead.upper, tr("1 row at the upper edge holds no tile."), tr("%1 rows at the upper edge hold no tile.")},
+      {dead.lower, tr("1 row at the lower edge holds no tile."), tr("%1 rows at the lower edge hold no tile.")}};
+  for (const auto& [count, one, several] : strips) {
+    if (count > 0) lines << (count == 1 ? one : several.arg(count));
   }
   told_->setText(lines.join(QLatin1Char('\n')));
   preview_->update();
