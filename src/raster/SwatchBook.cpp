@@ -17,6 +17,7 @@ namespace {
 using Clock = std::chrono::steady_clock;
 
 constexpr int kSketchSide = 256;  // pixels of a sketch, at most
+constexpr int kHopeless = 8;      // times the patience of a frame
 
 QRect rectOf(std::pair<int, int> place) {
   return {place.first * kSwatchSide, place.second * kSwatchSide, kSwatchSide, kSwatchSide};
@@ -466,14 +467,31 @@ void SwatchBook::drawSubstitute(QPainter& painter, const MapBook& book, RunBook&
   painter.restore();
 }
 
+std::chrono::nanoseconds SwatchBook::likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window,
+                                                  const QRect& part) {
+  std::chrono::nanoseconds cost{0};
+  for (RunBook* run : book.shown) {
+    const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
+    const QRect seen = part.intersected(window).translated(-run->run.shift(scale)).intersected(map);
+    const Level& level = run->levels[scale.zoom];
+    forEachPlace(seen, [&](Place place) {
+      if (!level.swatches.contains(place)) cost += likelyCost(book.map(), run->run, scale, rectOf(place));
+    });
+  }
+  return cost;
+}
+
 SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part) {
   Frame frame;
   if (!shown_) return frame;
   ++frame_;
   repaired_ = false;
-  deadline_ = Clock::now() + (std::exchange(anew_, false) ? options_.patienceAnew : options_.patience);
+  const bool anew = std::exchange(anew_, false);
+  deadline_ = Clock::now() + (anew ? options_.patienceAnew : options_.patience);
   collect();
   MapBook& book = *shown_;
+  // A picture that would take many times as long gains nothing from the few swatches drawn here: sketches come at once.
+  if (anew && likelyCostOf(book, scale, window, part) > kHopeless * options_.patienceAnew) deadline_ = Clock::now();
   for (RunBook* run : book.shown) {
     const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
     const QPoint shift = run->run.shift(scale);

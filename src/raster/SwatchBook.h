@@ -84,6 +84,8 @@ class SwatchBook {
   bool isForWorkers(const MapBook& map, const RunBook& run, ViewScale scale, const Swatch& swatch) const;
   void drawSubstitute(QPainter& painter, const MapBook& map, RunBook& run, ViewScale scale, const QRect& place,
                       QPoint origin);
+  // How long what is missing of a frame is likely to take.
+  std::chrono::nanoseconds likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window, const QRect& part);
   void request(const MapBook& map, ViewScale scale, const QRect& window);
   void keepWithinBudget();
 
