@@ -10,6 +10,7 @@
 
 #include "bench/BigQuilt.h"
 #include "bench/Measured.h"
+#include "core/edit/ArrangeLayers.h"
 #include "core/edit/LayCells.h"
 #include "raster/SwatchBook.h"
 
@@ -100,11 +101,9 @@ void frames(benchmark::State& state, int runs) {
   for (auto _ : state) (void)window.frame(scale, at);
 }
 
-// A frame of the camera preview: the camera has gone on, and eight layers of different parallax, two of them blended, are
-// laid where they are now. Counts the swatches that were made for it meanwhile.
-void cameraFrames(benchmark::State& state) {
-  Window window(8);
-  Map deep = window.s.big();
+// The big map with eight layers of different parallax, two of them blended.
+Quilt deepQuilt() {
+  Map deep = scene().big();
   for (std::size_t i = 0; i < deep.layers.size(); ++i) {
     deep.layers[i].edit([&](Layer& layer) {
       const int share = 30 + static_cast<int>(i) * 15;
@@ -113,8 +112,44 @@ void cameraFrames(benchmark::State& state) {
       if (i == 6) layer.blend = Blend::add;
     });
   }
-  const Quilt quilt = window.s.quilt.with(deep);
-  const Map& map = *quilt.map(deep.id);
+  return scene().quilt.with(deep);
+}
+
+// What the Stack does to eight such layers, in turn: hides one, shows it, fades the others, moves one nearer. Each is the
+// change and the frame that shows it. Counts the swatches that were made for it.
+void restackFrames(benchmark::State& state) {
+  Window window(8);
+  const Quilt quilt = deepQuilt();
+  const Id id = window.s.big().id;
+  const LayerAt third = layerOfBig(quilt, 3);
+  const Quilt moved = moveLayer(quilt, third, std::size_t{6});
+  const ViewScale scale{static_cast<double>(state.range(0)) / 100};
+  const QRect at = windowAt(scale);
+  const auto shown = [&](const Quilt& as, const Seeing& seeing) {
+    window.book.show(as, id, runsOf(*as.map(id), seeing));
+    return window.frame(scale, at);
+  };
+  while (!shown(quilt, {}).whole()) window.arrivals.acquire();
+  // What lies around the window is drawn ahead, of the moved layer's surroundings too.
+  while (window.arrivals.try_acquire_for(std::chrono::milliseconds(500))) (void)shown(quilt, {});
+  const std::uint64_t made = window.book.made();
+  int step = 0;
+  bool whole = true;
+  for (auto _ : state) {
+    const int now = step++ % 4;
+    const Seeing seeing = now == 0 ? Seeing{{third.layer}, {}} : now == 2 ? Seeing{{}, third.layer} : Seeing{};
+    whole = shown(now == 3 ? moved : quilt, seeing).whole() && whole;
+  }
+  state.counters["swatches_made"] = static_cast<double>(window.book.made() - made);
+  state.counters["whole"] = whole ? 1 : 0;
+}
+
+// A frame of the camera preview: the camera has gone on, and all layers are laid where they are now. Counts the swatches
+// that were made for it meanwhile.
+void cameraFrames(benchmark::State& state) {
+  Window window(8);
+  const Quilt quilt = deepQuilt();
+  const Map& map = *quilt.map(window.s.big().id);
   const ViewScale scale{1};
   const QRect at = windowAt(scale);
   PixelPos camera{at.x(), at.y()};
@@ -343,6 +378,7 @@ void startDemo(benchmark::State& state) {
 void registerFrameBenchmarks() {
   measured(benchmark::RegisterBenchmark("Frame/after_edit", afterEdit));
   measured(benchmark::RegisterBenchmark("Frame/camera_8", cameraFrames));
+  measured(benchmark::RegisterBenchmark("Frame/restack_8", restackFrames))->Arg(5)->Arg(100);
   measured(benchmark::RegisterBenchmark("Start/demo", startDemo))->UseRealTime();
   measured(benchmark::RegisterBenchmark("Frame/isometric", isometricFrames))->Arg(13)->Arg(50)->Arg(100)->Arg(300);
   measured(benchmark::RegisterBenchmark("Frame/isometric_pan", isometricPan))->UseRealTime()->Iterations(1);

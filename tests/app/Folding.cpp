@@ -8,7 +8,7 @@
 #include <QScrollArea>
 #include <QToolButton>
 
-#include "app/Story.h"
+#include "app/PaintingStory.h"
 #include "app/stack/FolderCard.h"
 #include "app/look/NumberField.h"
 #include "core/edit/LayerFacts.h"
@@ -18,20 +18,9 @@ namespace uq::test {
 
 using testing::ElementsAre;
 
-class Folding : public Story {
+class Folding : public PaintingHand {
  protected:
-  void SetUp() override { openDemo(); }
-
-  // "Street/Rails": the layers, farthest first, behind the folders around them.
-  std::vector<std::string> stack() {
-    std::vector<std::string> lines;
-    for (const Shared<Layer>& one : yard().layers) {
-      std::string line;
-      for (const Id id : yard().foldersAround(one->folder)) line += yard().layerFolder(id)->name + "/";
-      lines.push_back(line + one->name);
-    }
-    return lines;
-  }
+  std::vector<std::string> stack() { return stackOf(yard()); }
   Id layer(const char* name) { return yard().layerNamed(name)->id; }
   LayerCard* card(const char* name) { return room->stack()->card(layer(name)); }
   // The head of a folder, scrolled to where it is seen.
@@ -46,7 +35,6 @@ class Folding : public Story {
     room->actions()->action(id)->trigger();
     settle();
   }
-  void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
   // Drags a card by its middle to a place on another one, from its upper left.
   void drag(QWidget* card, QWidget* to, QPointF at) {
     const QPointF grip(100, card->height() / 2.0);

@@ -31,6 +31,16 @@ class PaintingHand : public Story {
   Widget* in(const char* name) {
     return room->findChild<Widget*>(QLatin1String(name));
   }
+  // The layers of a map, farthest first, each behind the folders around it: "Street/Rails".
+  static std::vector<std::string> stackOf(const Map& map) {
+    std::vector<std::string> lines;
+    for (const Shared<Layer>& one : map.layers) {
+      std::string line;
+      for (const Id id : map.foldersAround(one->folder)) line += map.layerFolder(id)->name + "/";
+      lines.push_back(line + one->name);
+    }
+    return lines;
+  }
   std::size_t steps() { return session().undoLine().steps().size(); }
   void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
   // The last stroke as a list of edits, done without a window, gives the same quilt.

@@ -16,15 +16,7 @@ class StackOnGrid : public PaintingHand, public testing::WithParamInterface<std:
     const auto [kind, shift] = GetParam();
     makeGround(kind, shift);
   }
-  std::vector<std::string> stack() {
-    std::vector<std::string> lines;
-    for (const Shared<Layer>& one : siding().layers) {
-      std::string line;
-      for (const Id id : siding().foldersAround(one->folder)) line += siding().layerFolder(id)->name + "/";
-      lines.push_back(line + one->name);
-    }
-    return lines;
-  }
+  std::vector<std::string> stack() { return stackOf(siding()); }
   Id layer(const char* name) { return siding().layerNamed(name)->id; }
   template <class Card>
   Card* seen(Card* card) {
