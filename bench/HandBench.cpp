@@ -30,8 +30,10 @@ StrokePlan planFor(Tool tool) {
 }
 
 // A move from one corner of the map to the other, as it is made each time the pointer moves.
-void shape(benchmark::State& state, Tool tool) {
-  Stroke stroke(ground(), planFor(tool));
+void shape(benchmark::State& state, Tool tool, GridKind kind) {
+  Map map = *ground().map(layerOfBig(ground(), 7).map);
+  map.grid = nearestShape(kind, {32, 32});
+  Stroke stroke(ground().with(std::move(map)), planFor(tool));
   stroke.moveTo({0, 0});
   int to = kSide - 1;
   for (auto _ : state) {
@@ -39,9 +41,25 @@ void shape(benchmark::State& state, Tool tool) {
     benchmark::DoNotOptimize(stroke.quilt());
     to = to == kSide - 1 ? kSide - 2 : kSide - 1;
   }
+  int chunks = 0;
+  stroke.cells().forEachChunk([&](ChunkPos, const ChunkRows*) { ++chunks; });
+  state.counters["chunks"] = chunks;
 }
-void drawBox(benchmark::State& state) { shape(state, Tool::box); }
-void drawOval(benchmark::State& state) { shape(state, Tool::oval); }
+
+void registerShapes() {
+  const struct {
+    const char* name;
+    Tool tool;
+  } shapes[] = {{"Draw/box", Tool::box}, {"Draw/oval", Tool::oval}};
+  for (const auto& [name, tool] : shapes) {
+    for (const GridKind kind : kGridKinds) {
+      const bool plain = kind == GridKind::orthogonal;
+      const std::string named = plain ? name : std::string(name) + "/" + std::string(gridName(kind));
+      measured(benchmark::RegisterBenchmark(
+          named.c_str(), [tool = tool, kind](benchmark::State& state) { shape(state, tool, kind); }));
+    }
+  }
+}
 
 // One move of a fast hand with a brush of nine cells, over dense cells.
 void strokeWide9(benchmark::State& state) {
@@ -102,8 +120,7 @@ void looseJointsOfALayer(benchmark::State& state) {
 }  // namespace
 
 void registerHandBenchmarks() {
-  measured("Draw/box", drawBox);
-  measured("Draw/oval", drawOval);
+  registerShapes();
   measured("Stroke/wide_9", strokeWide9);
   measured("Fill/by_tool", fillByTool);
   measured("Mix/throw_again", throwAgain);

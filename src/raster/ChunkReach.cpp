@@ -32,16 +32,16 @@ Reach ChunkReach::farthest(const TileArt& art, const Grid& grid) {
 }
 
 int ChunkReach::mostLift(const CellGrid::ChunkView& lifts) {
-  if (!lifts.dense) return NumberGrid::numberOf(lifts.uniform);
+  if (lifts.isUniform()) return NumberGrid::numberOf(lifts.uniform());
   if (lifts_.size() >= kMostKnown) lifts_.clear();
   const auto [found, isNew] = lifts_.try_emplace(lifts.key());
   if (!isNew) return found->second;
-  for (const Cell cell : lifts.dense->cells) found->second = std::max(found->second, NumberGrid::numberOf(cell));
+  lifts.forEachOccurring([&](Cell cell) { found->second = std::max(found->second, NumberGrid::numberOf(cell)); });
   return found->second;
 }
 
 Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid& grid) {
-  if (!chunk.dense && chunk.uniform.empty()) return {};
+  if (chunk.blank()) return {};
   if (const auto found = known_.find(chunk.key()); found != known_.end()) return found->second;
   if (known_.size() >= kMostKnown) known_.clear();
   // Of tiles that stand alike only the largest matters.
@@ -63,11 +63,7 @@ Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid&
     }
     largest = {std::max(largest.w, tile.size().w), std::max(largest.h, tile.size().h)};
   };
-  if (chunk.dense) {
-    for (const Cell cell : chunk.dense->cells) include(cell);
-  } else {
-    include(chunk.uniform);
-  }
+  chunk.forEachOccurring(include);
   finish();
   return known_.emplace(chunk.key(), reach).first->second;
 }

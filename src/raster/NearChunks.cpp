@@ -16,7 +16,7 @@ NearChunks::NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pix
   for (int cy = first_.cy; cy <= last.cy; ++cy) {
     for (int cx = first_.cx; cx <= last.cx; ++cx) {
       Near near{layer.cells.chunk({cx, cy}), layer.lifts.cells().chunk({cx, cy}), {}};
-      if (near.chunk.dense || !near.chunk.uniform.empty()) {
+      if (!near.chunk.blank()) {
         const CellRect all = near.chunk.at.cells();
         near.cells = within.intersected(all);
         // Where nothing reaches anywhere, or the whole chunk lies inside, its reach need not be known.

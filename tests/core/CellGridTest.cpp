@@ -1,6 +1,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <map>
+#include <set>
 #include <thread>
 
 #include "core/cells/CellGrid.h"
@@ -107,21 +108,84 @@ TEST(CellGrid, AKeptCopySharesAllButTheEditedChunk) {
   int same = 0;
   int different = 0;
   now.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    ++(chunk.dense == kept.chunk(chunk.at).dense ? same : different);
-    EXPECT_EQ(chunk.key() == kept.chunk(chunk.at).key(), chunk.dense == kept.chunk(chunk.at).dense);
+    ++(chunk.dense() == kept.chunk(chunk.at).dense() ? same : different);
+    EXPECT_EQ(chunk.key() == kept.chunk(chunk.at).key(), chunk.dense() == kept.chunk(chunk.at).dense());
   });
   EXPECT_EQ(different, 1);
   EXPECT_GT(same, 80);
 }
 
-TEST(CellGrid, UniformChunksCostNoMemoryAndComeBack) {
+TEST(CellGrid, AChunkIsKeptInTheLeastFormThatHoldsItsCells) {
+  const auto blocks = ChunkPool::figures().blocks;
   CellGrid grid;
   grid.fill({0, 0, 128, 64}, tile(3));
-  EXPECT_EQ(grid.chunk({0, 0}).dense, nullptr);
+  EXPECT_TRUE(grid.chunk({0, 0}).isUniform());
   grid.set({10, 10}, tile(4));
-  EXPECT_NE(grid.chunk({0, 0}).dense, nullptr);
-  grid.set({10, 10}, tile(3));
-  EXPECT_EQ(grid.chunk({0, 0}).dense, nullptr);
+  EXPECT_FALSE(grid.chunk({0, 0}).isUniform());
+  EXPECT_EQ(ChunkPool::figures().blocks, blocks) << "two cells take one bit each";
+  grid.set({11, 10}, tile(5));
+  EXPECT_EQ(ChunkPool::figures().blocks, blocks + 1);
+  grid.fill({0, 0, 64, 64}, tile(3));
+  EXPECT_TRUE(grid.chunk({0, 0}).isUniform());
+  EXPECT_EQ(ChunkPool::figures().blocks, blocks);
+}
+
+TEST(CellGrid, OneTilePaintedOnAnEmptyLayerTakesNoDenseChunk) {
+  const auto blocks = ChunkPool::figures().blocks;
+  CellGrid grid;
+  for (int i = 0; i < 500; ++i) grid.set({i, i * i % 311}, tile(7));
+  for (int i = 0; i < 500; i += 3) grid.set({i, i * i % 311}, {});
+  EXPECT_EQ(ChunkPool::figures().blocks, blocks);
+}
+
+RC_GTEST_PROP(CellGrid, ASetIsFilledAsItsCellsOneByOne, ()) {
+  Twins twins = randomTwins();
+  CellSet cells;
+  const int rects = *rc::gen::inRange(0, 5);
+  for (int i = 0; i < rects; ++i) {
+    const CellPos at{*rc::gen::inRange(-700, 700), *rc::gen::inRange(-140, 140)};
+    cells = cells.united(CellSet({at.x, at.y, at.x + *rc::gen::inRange(1, 700), at.y + *rc::gen::inRange(1, 140)}));
+  }
+  const Cell cell = tile(*rc::gen::inRange(0u, 4u));
+  CellGrid plain = twins.grid;
+  cells.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) plain.set({first.x + i, first.y}, cell);
+  });
+  twins.grid.fill(cells, cell);
+  RC_ASSERT(twins.grid == plain);
+}
+
+RC_GTEST_PROP(CellGrid, AChunkTellsTheSameInEveryWay, ()) {
+  const Twins twins = randomTwins();
+  const auto isTwo = [](Cell cell) { return cell == tile(2); };
+  for (int cy = -3; cy < 3; ++cy) {
+    for (int cx = -3; cx < 3; ++cx) {
+      const CellGrid::ChunkView chunk = twins.grid.chunk({cx, cy});
+      const ChunkCells cells = chunk.cells();
+      const ChunkRows rows = chunk.rowsWhere(isTwo);
+      std::set<Cell> there;
+      for (int y = 0; y < kChunkSide; ++y) {
+        const auto row = chunk.row(y);
+        for (int x = 0; x < kChunkSide; ++x) {
+          const Cell cell = chunk.cell(x, y);
+          there.insert(cell);
+          RC_ASSERT(cells[static_cast<std::size_t>(y * kChunkSide + x)] == cell);
+          RC_ASSERT(row[static_cast<std::size_t>(x)] == cell);
+          RC_ASSERT((rows[static_cast<std::size_t>(y)] >> x & 1) == isTwo(cell));
+        }
+      }
+      std::set<Cell> occurring;
+      chunk.forEachOccurring([&](Cell cell) { occurring.insert(cell); });
+      RC_ASSERT(occurring == there);
+      RC_ASSERT(chunk.any(isTwo) == there.contains(tile(2)));
+      RC_ASSERT(chunk.isUniform() == (there.size() == 1));
+      RC_ASSERT(chunk.blank() == (there == std::set<Cell>{Cell()}));
+      CellGrid again;
+      again.setChunk({cx, cy}, cells);
+      RC_ASSERT(again.chunk({cx, cy}).cells() == cells);
+      RC_ASSERT((again.chunk({cx, cy}).dense() != nullptr) == (there.size() > 2));
+    }
+  }
 }
 
 TEST(CellGrid, LayingWhatIsThereKeepsTheRevision) {
@@ -159,9 +223,12 @@ TEST(ChunkPool, TakesBackWhatIsDroppedAndUsesItAgain) {
   const auto before = ChunkPool::figures();
   {
     CellGrid grid;
-    // Two cells a chunk keep it dense: 1,600 chunks, more than three slabs hold.
+    // Three kinds of cells make a chunk dense: 1,600 chunks, more than three slabs hold.
     for (int y = 0; y < 40; ++y) {
-      for (int x = 0; x < 40; ++x) grid.set({x * kChunkSide, y * kChunkSide}, tile(1));
+      for (int x = 0; x < 40; ++x) {
+        grid.set({x * kChunkSide, y * kChunkSide}, tile(1));
+        grid.set({x * kChunkSide, y * kChunkSide + 1}, tile(2));
+      }
     }
     EXPECT_EQ(ChunkPool::figures().blocks, before.blocks + 1600);
     EXPECT_GE(ChunkPool::figures().slabs, before.slabs + 3);
@@ -177,7 +244,10 @@ TEST(ChunkPool, TakesBackWhatIsDroppedAndUsesItAgain) {
 TEST(ChunkPool, ServesSeveralThreads) {
   const auto before = ChunkPool::figures().blocks;
   CellGrid shared;
-  for (int x = 0; x < 200; ++x) shared.set({x * kChunkSide, 0}, tile(1));
+  for (int x = 0; x < 200; ++x) {
+    shared.set({x * kChunkSide, 0}, tile(1));
+    shared.set({x * kChunkSide, 1}, tile(4));
+  }
   const auto work = [&shared](std::uint32_t number) {
     for (int round = 0; round < 30; ++round) {
       CellGrid own = shared;

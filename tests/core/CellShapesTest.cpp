@@ -1,5 +1,6 @@
 #include <rapidcheck/gtest.h>
 
+#include <cmath>
 #include <cstdlib>
 #include <set>
 
@@ -100,6 +101,55 @@ RC_GTEST_PROP(CellShapes, ABoxAsSeenIsTheCellsWhoseMiddlesLieBetween, ()) {
     }
   }
   RC_ASSERT(cellsOf(boxOf(*grid, a, b, BoxShape::asSeen)) == wanted);
+}
+
+RC_GTEST_PROP(CellShapes, ABoxAlongTheGridIsARectangleOfSideCoordinates, ()) {
+  const auto grid = makeGrid(test::anyGrid());
+  const CellPos a = test::anyCell(60);
+  const CellPos b = nearTo(a, 12);
+  const SidePos from = grid->toSide(a);
+  const SidePos to = grid->toSide(b);
+  std::set<CellPos> wanted;
+  for (int v = std::min(from.v, to.v); v <= std::max(from.v, to.v); ++v) {
+    for (int u = std::min(from.u, to.u); u <= std::max(from.u, to.u); ++u) wanted.insert(grid->fromSide({u, v}));
+  }
+  RC_ASSERT(cellsOf(boxOf(*grid, a, b, BoxShape::alongTheGrid)) == wanted);
+}
+
+// The cells of the box of whose middles the ellipse holds, by the plain formula.
+RC_GTEST_PROP(CellShapes, AnOvalIsTheCellsOfItsBoxInsideTheEllipse, ()) {
+  const auto grid = makeGrid(test::anyGrid());
+  const bool hexagons = grid->turnOrder() == 6;
+  const CellPos a = test::anyCell(60);
+  const CellPos b = nearTo(a, *rc::gen::element(3, 15, 90));
+  const auto place = [&](CellPos cell) {
+    if (!hexagons) {
+      const SidePos side = grid->toSide(cell);
+      return std::pair<double, double>(2 * side.u, 2 * side.v);
+    }
+    const PixelRect box = grid->cellBox(cell);
+    return std::pair<double, double>(2 * box.x + box.w, 2 * box.y + box.h);
+  };
+  const auto [ax, ay] = place(a);
+  const auto [bx, by] = place(b);
+  const PixelPos step{grid->cellBox({2, 2}).x - grid->cellBox({0, 0}).x,
+                      grid->cellBox({2, 2}).y - grid->cellBox({0, 0}).y};
+  const double rx = std::abs(bx - ax) / 2 + (hexagons ? step.x / 2.0 : 1);
+  const double ry = std::abs(by - ay) / 2 + (hexagons ? step.y / 2.0 : 1);
+  std::set<CellPos> wanted;
+  std::set<CellPos> near;  // so close to the rim that rounding tells
+  for (const CellPos cell : cellsOf(boxOf(*grid, a, b, hexagons ? BoxShape::asSeen : BoxShape::alongTheGrid))) {
+    const auto [x, y] = place(cell);
+    const double far = std::pow((x - (ax + bx) / 2) / rx, 2) + std::pow((y - (ay + by) / 2) / ry, 2);
+    if (far <= 1) wanted.insert(cell);
+    if (std::abs(far - 1) < 1e-9) near.insert(cell);
+  }
+  std::set<CellPos> found = cellsOf(ovalOf(*grid, a, b));
+  for (const CellPos cell : near) {
+    found.erase(cell);
+    wanted.erase(cell);
+  }
+  RC_ASSERT(found == wanted);
 }
 
 RC_GTEST_PROP(CellShapes, ADiscIsAllCellsWithinItsDistance, ()) {

@@ -70,8 +70,7 @@ TEST_F(EditList, WhatIsSelectedIsTakenMovedTurnedAndKept) {
                               {"do": "paint", "tile": ["street", 4], "path": [[1, 0]]},
                               {"do": "select", "from": [0, 0], "to": [1, 0]},)";
   EXPECT_THAT(row(done(laid + R"({"do": "move", "by": [3, 0]})"), "Paving", {0, 0}, 5), ElementsAre(0, 0, 0, 3, 4));
-  // About the grip.
-  EXPECT_THAT(row(done(laid + R"({"do": "turn", "way": "across"})"), "Paving", {-1, 0}, 3), ElementsAre(4, 3, 0));
+  EXPECT_THAT(row(done(laid + R"({"do": "turn", "way": "across"})"), "Paving", {-1, 0}, 4), ElementsAre(0, 4, 3, 0));
   EXPECT_THAT(row(done(laid + R"({"do": "delete"})"), "Paving", {0, 0}, 2), ElementsAre(0, 0));
   EXPECT_THAT(row(done(laid + R"({"do": "toLayer", "to": "Sheds"})"), "Sheds", {0, 0}, 2), ElementsAre(3, 4));
   // What was taken is laid again, elsewhere and from the Table.
@@ -104,7 +103,7 @@ TEST_F(EditList, AStretchIsFittedAndAMixIsThrownByItsSeed) {
   EXPECT_THAT(row(fitted, "Paving", {0, 0}, 6), ElementsAre(1, 2, 2, 2, 2, 3));
   const std::string mix =
       R"({"do": "box", "map": "Yard", "layer": "Paving", "from": [-4, -4], "to": [15, 7],
-          "hand": {"manner": "mix", "tiles": [[0, 0, "street", 1]], "mix": [{"tiles": [[0, 0, "street", 1]]}, {"tiles": [[0, 0, "street", 2]], "weight": 9}]}, "seed": )";
+          "hand": {"manner": "mix", "mix": [{"tiles": [[0, 0, "street", 1]]}, {"tiles": [[0, 0, "street", 2]], "weight": 9}]}, "seed": )";
   const Quilt seven = done(mix + "7}");
   EXPECT_EQ(seven, done(mix + "7}")) << "the same each time";
   EXPECT_NE(seven, done(mix + "8}"));

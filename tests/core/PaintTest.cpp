@@ -231,6 +231,34 @@ RC_GTEST_PROP(Turn, FourQuartersOrSixSixthsOfASelectionAreNothing, ()) {
   RC_ASSERT(copyOf(turned, ground.at, selected) == copyOf(ground.quilt, ground.at, selected));
 }
 
+RC_GTEST_PROP(Turn, FourQuartersOfABoxOfAnySidesAreNothingAndMirroredItStaysWhereItIs, ()) {
+  Ground ground = anyGround();
+  RC_PRE(ground.grid->turnOrder() == 4);
+  ground.scatter();
+  const CellPos corner{-1, -1};
+  const SidePos far = ground.grid->toSide(corner) + SidePos{*rc::gen::inRange(0, 3), *rc::gen::inRange(0, 3)};
+  const CellSet selected = boxOf(*ground.grid, corner, ground.grid->fromSide(far), BoxShape::alongTheGrid)
+                               .intersected(CellSet(ground.bounds()));
+  // Nothing lies where it may come to.
+  const Quilt alone = clearCells(ground.quilt, ground.at, CellSet(ground.bounds()).without(selected));
+  const auto times = [&](Turning turning, int count) {
+    TurnedCells turned{alone, selected};
+    for (int i = 0; i < count; ++i)
+      turned = turnCells(turned.quilt, std::span(&ground.at, 1), turned.selected, turning);
+    return turned;
+  };
+  const auto isNothing = [&](const TurnedCells& turned) {
+    return turned.selected == selected &&
+           copyOf(turned.quilt, ground.at, selected) == copyOf(alone, ground.at, selected);
+  };
+  RC_ASSERT(isNothing(times(Turning::right, 4)));
+  RC_ASSERT(isNothing(times(Turning::left, 4)));
+  RC_ASSERT(isNothing(times(Turning::mirrorAcross, 2)));
+  const CellRect box = sideBoundsOf(*ground.grid, selected);
+  const CellRect mirrored = sideBoundsOf(*ground.grid, times(Turning::mirrorAcross, 1).selected);
+  if (box.width() == mirrored.width()) RC_ASSERT(box == mirrored);
+}
+
 RC_GTEST_PROP(Selected, CutAndPastedCellsAreTheSameCells, ()) {
   Ground ground = anyGround();
   ground.scatter();

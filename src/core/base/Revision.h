@@ -1,7 +1,7 @@
 // Revision: the mark by which caches and the "unsaved" mark recognise a part of the quilt.
 //
-// A map, layer, sheet and dense chunk carries one. It is drawn from one process-wide counter when an edit really
-// changes the part, and is copied with the value, so undo brings the old revision back.
+// A map, layer, sheet and a chunk of more than one cell carries one. It is drawn from one process-wide counter when an
+// edit really changes the part, and is copied with the value, so undo brings the old revision back.
 //
 // Invariants: same revision = same content. Different revisions prove nothing; then contents are compared. Never saved.
 // It is no part of equality: any two revisions compare equal with ==, so that the defaulted == of a part compares its

@@ -1,6 +1,7 @@
 #include "core/cells/CellGrid.h"
 
 #include <algorithm>
+#include <bit>
 #include <cstring>
 #include <utility>
 
@@ -8,22 +9,26 @@ namespace uq {
 
 namespace {
 
-std::size_t indexInChunk(CellPos pos, ChunkPos chunk) {
-  const CellRect cells = chunk.cells();
-  return static_cast<std::size_t>((pos.y - cells.y0) * kChunkSide + (pos.x - cells.x0));
-}
-
 bool isUniform(const ChunkCells& cells) {
   // Most chunks differ at once; the rest is compared with itself, one cell on.
   return std::memcmp(cells.data(), cells.data() + 1, sizeof cells - sizeof(Cell)) == 0;
 }
 
-bool holdsOnly(const CellGrid::Chunk& chunk, ChunkPos at, CellRect part, Cell cell) {
-  for (int y = part.y0; y < part.y1; ++y) {
-    const auto row = chunk.cells.begin() + static_cast<std::ptrdiff_t>(indexInChunk({part.x0, y}, at));
-    if (!std::all_of(row, row + part.width(), [cell](Cell c) { return c == cell; })) return false;
+// Calls `visit(first, count)` for the stretches of cells that rows say, as places in a chunk's cells.
+template <class Visit>
+void forEachStretch(const ChunkRows& rows, Visit&& visit) {
+  for (std::size_t y = 0; y < rows.size(); ++y) {
+    for (std::uint64_t row = rows[y]; row != 0;) {
+      const int x = std::countr_zero(row);
+      const int count = std::countr_one(row >> x);
+      visit(static_cast<std::ptrdiff_t>(y * kChunkSide) + x, count);
+      row &= ~bitsOf(x, x + count);
+    }
   }
-  return true;
+}
+
+bool areAll(const ChunkRows& rows, std::uint64_t row) {
+  return std::all_of(rows.begin(), rows.end(), [row](std::uint64_t one) { return one == row; });
 }
 
 // The smallest rectangle of cells in which two views of one chunk differ.
@@ -75,10 +80,6 @@ void CellGrid::editSlot(ChunkPos at, const std::function<void(Slot&)>& change) {
     place->page.edit([&](Page& page) {
       Slot& slot = page.slots[slotIndex(at)];
       change(slot);
-      if (!slot.dense.isBlank() && isUniform(slot.dense.read().cells)) {
-        slot.uniform = slot.dense.read().cells.front();
-        slot.dense = {};
-      }
       blank =
           slot.empty() && std::all_of(page.slots.begin(), page.slots.end(), [](const Slot& s) { return s.empty(); });
     });
@@ -87,16 +88,13 @@ void CellGrid::editSlot(ChunkPos at, const std::function<void(Slot&)>& change) {
 }
 
 Cell CellGrid::at(CellPos pos) const {
-  const ChunkPos chunk = ChunkPos::of(pos);
-  const Slot* slot = slotAt(chunk);
-  if (!slot) return {};
-  return slot->dense.isBlank() ? slot->uniform : slot->dense.read().cells[indexInChunk(pos, chunk)];
+  const ChunkView view = chunk(ChunkPos::of(pos));
+  return view.cell(pos.x - view.at.cx * kChunkSide, pos.y - view.at.cy * kChunkSide);
 }
 
 CellGrid::ChunkView CellGrid::chunk(ChunkPos at) const {
   const Slot* slot = slotAt(at);
-  if (!slot) return {at, nullptr, {}};
-  return {at, slot->dense.isBlank() ? nullptr : &slot->dense.read(), slot->uniform};
+  return slot ? slot->seen(at) : ChunkView(at, nullptr, nullptr, {});
 }
 
 bool CellGrid::set(CellPos pos, Cell cell) {
@@ -107,74 +105,173 @@ bool CellGrid::set(CellPos pos, Cell cell) {
 
 void CellGrid::fill(CellRect cells, Cell cell) {
   if (cells.empty()) return;
-  const ChunkPos first = ChunkPos::of({cells.x0, cells.y0});
-  const ChunkPos last = ChunkPos::of({cells.x1 - 1, cells.y1 - 1});
-  const CellRect pages = fillPages(cells, cell);
-  for (int cy = first.cy; cy <= last.cy; ++cy) {
-    for (int cx = first.cx; cx <= last.cx; ++cx) {
-      const ChunkPos at{cx, cy};
-      if (pages.contains({cx >> kPageBits, cy >> kPageBits})) {
-        cx |= kPageSide - 1;  // on to the next page
-        continue;
-      }
-      const CellRect part = cells.intersected(at.cells());
-      editSlot(at, [&](Slot& slot) {
-        if (part == at.cells()) {
-          slot = {{}, cell};
-          return;
-        }
-        if (slot.dense.isBlank()) {
-          if (slot.uniform == cell) return;
-          const Cell old = std::exchange(slot.uniform, Cell{});
-          slot.dense.edit([old](Chunk& chunk) { chunk.cells.fill(old); });
-        } else if (holdsOnly(slot.dense.read(), at, part, cell)) {
-          return;
-        }
-        slot.dense.edit([&](Chunk& chunk) {
-          chunk.revision = Revision::next();
-          for (int y = part.y0; y < part.y1; ++y) {
-            const auto row = chunk.cells.begin() + static_cast<std::ptrdiff_t>(indexInChunk({part.x0, y}, at));
-            std::fill_n(row, part.width(), cell);
-          }
-        });
-      });
-    }
-  }
+  const ChunkPos at = ChunkPos::of({cells.x0, cells.y0});
+  const CellRect all = at.cells();
+  if (cells == all) return editSlot(at, [cell](Slot& slot) { slot = {{}, {}, cell}; });
+  if (!(cells.intersected(all) == cells)) return fill(CellSet(cells), cell);
+  editSlot(at, [&](Slot& slot) {
+    slot.lay(CellRect{cells.x0 - all.x0, cells.y0 - all.y0, cells.x1 - all.x0, cells.y1 - all.y0}, cell);
+  });
 }
 
-// Lays `cell` on all pages that lie whole in a rectangle, which share one; those pages.
-CellRect CellGrid::fillPages(CellRect cells, Cell cell) {
-  constexpr int kCells = kPageSide * kChunkSide;
-  const CellRect whole{ceilDiv(cells.x0, kCells), ceilDiv(cells.y0, kCells), floorDiv(cells.x1, kCells),
-                       floorDiv(cells.y1, kCells)};
-  if (whole.empty()) return {};
-  Page page;
-  for (Slot& slot : page.slots) slot = {{}, cell};
-  const Shared<Page> shared(std::move(page));
+void CellGrid::fill(const CellSet& cells, Cell cell) {
+  if (cells.empty()) return;
+  // All pages that are covered whole are this one.
+  Shared<Page> whole;
+  if (!cell.empty()) whole.edit([cell](Page& page) { page.slots.fill({{}, {}, cell}); });
   pages_.edit([&](Pages& pages) {
-    std::erase_if(pages, [&](const PageAt& one) { return whole.contains({one.px, one.py}); });
-    if (cell.empty()) return;
     Pages all;
-    all.reserve(pages.size() + static_cast<std::size_t>(whole.count()));
+    all.reserve(pages.size() + 1);
     auto rest = pages.begin();
-    for (int py = whole.y0; py < whole.y1; ++py) {
-      for (int px = whole.x0; px < whole.x1; ++px) {
-        while (rest != pages.end() && std::pair(rest->py, rest->px) < std::pair(py, px)) all.push_back(*rest++);
-        all.push_back({px, py, shared});
+    cells.forEachPage([&](const CellSet::PageView& laid) {
+      const std::pair place(laid.at.py, laid.at.px);
+      while (rest != pages.end() && std::pair(rest->py, rest->px) < place) all.push_back(std::move(*rest++));
+      Shared<Page> page;
+      if (rest != pages.end() && std::pair(rest->py, rest->px) == place) page = std::move(rest++->page);
+      if (laid.full == ~std::uint64_t{0}) {
+        page = whole;
+      } else if (!(page.isBlank() && cell.empty())) {
+        bool blank = true;
+        page.edit([&](Page& own) {
+          for (std::size_t i = 0; i < own.slots.size(); ++i) {
+            Slot& slot = own.slots[i];
+            if (laid.full >> i & 1) {
+              slot = {{}, {}, cell};
+            } else if (const ChunkRows* rows = laid.some(i)) {
+              slot.lay(*rows, cell);
+            }
+            blank = blank && slot.empty();
+          }
+        });
+        if (blank) page = {};
       }
-    }
-    all.insert(all.end(), rest, pages.end());
+      if (!page.isBlank()) all.push_back({laid.at.px, laid.at.py, std::move(page)});
+    });
+    all.insert(all.end(), std::move_iterator(rest), std::move_iterator(pages.end()));
     pages = std::move(all);
   });
-  return whole;
 }
 
 void CellGrid::setChunk(ChunkPos at, const ChunkCells& cells) {
-  if (isUniform(cells)) {
-    fill(at.cells(), cells.front());
+  editSlot(at, [&](Slot& slot) { slot = slotOf(cells); });
+}
+
+CellGrid::ChunkView CellGrid::Slot::seen(ChunkPos at) const {
+  return {at, dense.isBlank() ? nullptr : &dense.read(), twoTone.isBlank() ? nullptr : &twoTone.read(), ground};
+}
+
+bool CellGrid::Slot::operator==(const Slot& other) const {
+  const bool sameForm = dense.isBlank() == other.dense.isBlank();
+  if (sameForm) return dense == other.dense && twoTone == other.twoTone && ground == other.ground;
+  const ChunkView mine = seen({});
+  const ChunkView theirs = other.seen({});
+  return !mine.isUniform() && !theirs.isUniform() && mine.cells() == theirs.cells();
+}
+
+CellGrid::Slot CellGrid::slotOf(const ChunkCells& cells) {
+  const Cell first = cells.front();
+  const auto second = std::find_if(cells.begin(), cells.end(), [first](Cell cell) { return cell != first; });
+  if (second == cells.end()) return {{}, {}, first};
+  const bool two = std::all_of(second, cells.end(), [&](Cell cell) { return cell == first || cell == *second; });
+  if (!two) return {Shared(Chunk{Revision::next(), cells}), {}, {}};
+  const Cell ground = std::min(first, *second, [](Cell a, Cell b) { return a.bits() < b.bits(); });
+  TwoTone twoTone{Revision::next(), {}, ground == first ? *second : first};
+  const Cell* cell = cells.data();
+  for (std::uint64_t& row : twoTone.rows) {
+    for (int x = 0; x < kChunkSide; ++x) row |= std::uint64_t{*cell++ != ground} << x;
+  }
+  return {{}, Shared(std::move(twoTone)), ground};
+}
+
+template <class Stretches>
+void CellGrid::Slot::layOnDense(Stretches&& stretches, Cell cell) {
+  bool changes = false;
+  stretches([&](std::ptrdiff_t first, int count) {
+    const auto from = dense.read().cells.begin() + first;
+    changes = changes || std::any_of(from, from + count, [cell](Cell there) { return there != cell; });
+  });
+  if (!changes) return;
+  dense.edit([&](Chunk& chunk) {
+    chunk.revision = Revision::next();
+    stretches([&](std::ptrdiff_t first, int count) { std::fill_n(chunk.cells.begin() + first, count, cell); });
+  });
+  if (isUniform(dense.read().cells)) *this = {{}, {}, cell};
+}
+
+void CellGrid::Slot::lay(CellRect part, Cell cell) {
+  if (dense.isBlank()) {
+    ChunkRows rows{};
+    for (int y = part.y0; y < part.y1; ++y) rows[static_cast<std::size_t>(y)] = bitsOf(part.x0, part.x1);
+    return lay(rows, cell);
+  }
+  const auto stretches = [part](auto&& visit) {
+    for (int y = part.y0; y < part.y1; ++y) visit(std::ptrdiff_t{y} * kChunkSide + part.x0, part.width());
+  };
+  layOnDense(stretches, cell);
+}
+
+void CellGrid::Slot::lay(const ChunkRows& rows, Cell cell) {
+  const auto stretches = [&rows](auto&& visit) { forEachStretch(rows, visit); };
+  if (!dense.isBlank()) return layOnDense(stretches, cell);
+  if (twoTone.isBlank()) {
+    if (cell == ground || areAll(rows, 0)) return;
+    if (areAll(rows, ~std::uint64_t{0})) {
+      ground = cell;
+      return;
+    }
+    TwoTone made{Revision::next(), rows, cell};
+    if (cell.bits() < ground.bits()) {
+      for (std::uint64_t& row : made.rows) row = ~row;
+      made.marked = std::exchange(ground, cell);
+    }
+    twoTone = Shared(std::move(made));
     return;
   }
-  editSlot(at, [&](Slot& slot) { slot = {Shared(Chunk{Revision::next(), cells}), {}}; });
+  const TwoTone& old = twoTone.read();
+  if (cell != ground && cell != old.marked) {
+    dense = Shared(Chunk{Revision::next(), seen({}).cells()});
+    twoTone = {};
+    ground = {};
+    return layOnDense(stretches, cell);
+  }
+  ChunkRows marked = old.rows;
+  for (std::size_t y = 0; y < marked.size(); ++y)
+    marked[y] = cell == ground ? marked[y] & ~rows[y] : marked[y] | rows[y];
+  if (marked == old.rows) return;
+  if (areAll(marked, 0) || areAll(marked, ~std::uint64_t{0})) {
+    *this = {{}, {}, cell};
+    return;
+  }
+  twoTone.edit([&](TwoTone& two) {
+    two.revision = Revision::next();
+    two.rows = marked;
+  });
+}
+
+std::array<Cell, kChunkSide> CellGrid::ChunkView::row(int y) const {
+  std::array<Cell, kChunkSide> row;
+  if (dense_) {
+    std::copy_n(dense_->cells.begin() + y * kChunkSide, kChunkSide, row.begin());
+    return row;
+  }
+  row.fill(ground_);
+  if (!twoTone_) return row;
+  for (std::uint64_t bits = twoTone_->rows[static_cast<std::size_t>(y)]; bits != 0; bits &= bits - 1) {
+    row[static_cast<std::size_t>(std::countr_zero(bits))] = twoTone_->marked;
+  }
+  return row;
+}
+
+ChunkCells CellGrid::ChunkView::cells() const {
+  if (dense_) return dense_->cells;
+  ChunkCells cells;
+  cells.fill(ground_);
+  if (twoTone_) {
+    forEachStretch(twoTone_->rows, [&](std::ptrdiff_t first, int count) {
+      std::fill_n(cells.begin() + first, count, twoTone_->marked);
+    });
+  }
+  return cells;
 }
 
 void CellGrid::forEachChunk(const std::function<void(const ChunkView&)>& visit) const {
@@ -186,9 +283,7 @@ void CellGrid::forEachChunk(const std::function<void(const ChunkView&)>& visit) 
         for (int column = 0; column < kPageSide; ++column) {
           const Slot& slot = page->page.read().slots[static_cast<std::size_t>(row * kPageSide + column)];
           if (slot.empty()) continue;
-          visit({{page->px * kPageSide + column, page->py * kPageSide + row},
-                 slot.dense.isBlank() ? nullptr : &slot.dense.read(),
-                 slot.uniform});
+          visit(slot.seen({page->px * kPageSide + column, page->py * kPageSide + row}));
         }
       }
     }
@@ -223,7 +318,7 @@ std::map<TileRef, std::int64_t> CellGrid::tally(CellRect within) const {
     const CellRect all = chunk.at.cells();
     const CellRect part = within.intersected(all);
     if (part.empty()) return;
-    if (!chunk.dense) return add(chunk.uniform, std::int64_t{part.width()} * part.height());
+    if (chunk.isUniform()) return add(chunk.uniform(), part.count());
     for (int y = part.y0; y < part.y1; ++y) {
       for (int x = part.x0; x < part.x1; ++x) {
         if (const Cell cell = chunk.cell(x - all.x0, y - all.y0); !cell.empty()) add(cell, 1);
@@ -258,14 +353,11 @@ std::vector<CellRect> CellGrid::differences(const CellGrid& a, const CellGrid& b
   std::vector<CellRect> rects;
   if (a.sameAs(b)) return rects;
   static const Page blank;
-  const auto view = [](const Slot& slot, ChunkPos at) {
-    return ChunkView{at, slot.dense.isBlank() ? nullptr : &slot.dense.read(), slot.uniform};
-  };
   const auto comparePages = [&](int px, int py, const Page& one, const Page& other) {
     for (int i = 0; i < kPageSide * kPageSide; ++i) {
       const ChunkPos at{px * kPageSide + i % kPageSide, py * kPageSide + i / kPageSide};
-      const ChunkView mine = view(one.slots[static_cast<std::size_t>(i)], at);
-      const ChunkView theirs = view(other.slots[static_cast<std::size_t>(i)], at);
+      const ChunkView mine = one.slots[static_cast<std::size_t>(i)].seen(at);
+      const ChunkView theirs = other.slots[static_cast<std::size_t>(i)].seen(at);
       if (mine.key() == theirs.key()) continue;
       if (const CellRect rect = differing(mine, theirs); !rect.empty()) rects.push_back(rect);
     }

@@ -22,6 +22,22 @@ constexpr ChunkRows kFullRows = rowsOf(kAll);
 
 bool before(PagePos a, PagePos b) { return std::pair(a.py, a.px) < std::pair(b.py, b.px); }
 
+// The smallest rectangle around the cells of a chunk that its rows say; some do.
+CellRect boundsOf(const ChunkRows& rows, CellRect chunk) {
+  std::uint64_t columns = 0;
+  int top = kSide;
+  int bottom = 0;
+  for (int y = 0; y < kSide; ++y) {
+    const std::uint64_t row = rows[static_cast<std::size_t>(y)];
+    if (row == 0) continue;
+    columns |= row;
+    top = std::min(top, y);
+    bottom = y + 1;
+  }
+  return {chunk.x0 + std::countr_zero(columns), chunk.y0 + top, chunk.x1 - std::countl_zero(columns),
+          chunk.y0 + bottom};
+}
+
 template <class F>
 void forEachRunOfBits(std::uint64_t bits, F&& f) {
   while (bits != 0) {
@@ -135,24 +151,21 @@ std::int64_t CellSet::count() const {
 
 CellRect CellSet::bounds() const {
   CellRect bounds;
-  forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
-    const CellRect all = at.cells();
-    if (!rows) {
-      bounds = bounds.united(all);
+  forEachPage([&](const PageView& page) {
+    if (page.full == kAll) {
+      bounds = bounds.united(page.at.chunk(0).cells()).united(page.at.chunk(kPageSide * kPageSide - 1).cells());
       return;
     }
-    std::uint64_t columns = 0;
-    int top = kSide;
-    int bottom = 0;
-    for (int y = 0; y < kSide; ++y) {
-      const std::uint64_t row = (*rows)[static_cast<std::size_t>(y)];
-      if (row == 0) continue;
-      columns |= row;
-      top = std::min(top, y);
-      bottom = y + 1;
+    for (int index = 0; index < kPageSide * kPageSide; ++index) {
+      const CellRect all = page.at.chunk(index).cells();
+      // Inside what is known to be bounded, nothing is new.
+      if (bounds.intersected(all) == all) continue;
+      if (page.full >> index & 1) {
+        bounds = bounds.united(all);
+      } else if (const ChunkRows* rows = page.some(static_cast<std::size_t>(index))) {
+        bounds = bounds.united(boundsOf(*rows, all));
+      }
     }
-    bounds = bounds.united(
-        {all.x0 + std::countr_zero(columns), all.y0 + top, all.x1 - std::countl_zero(columns), all.y0 + bottom});
   });
   return bounds;
 }
@@ -203,6 +216,8 @@ CellSet CellSet::combined(const CellSet& other, Combine&& combine) const {
 }
 
 CellSet CellSet::united(const CellSet& other) const {
+  if (empty()) return other;
+  if (other.empty()) return *this;
   return combined(other, [](std::uint64_t a, std::uint64_t b) { return a | b; });
 }
 CellSet CellSet::without(const CellSet& other) const {
@@ -210,6 +225,10 @@ CellSet CellSet::without(const CellSet& other) const {
 }
 CellSet CellSet::intersected(const CellSet& other) const {
   return combined(other, [](std::uint64_t a, std::uint64_t b) { return a & b; });
+}
+
+void CellSet::forEachPage(const std::function<void(const PageView&)>& visit) const {
+  for (const PageAt& page : pages_.read()) visit(PageView(page));
 }
 
 void CellSet::forEachChunk(const std::function<void(ChunkPos, const ChunkRows*)>& visit) const {

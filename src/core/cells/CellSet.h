@@ -42,6 +42,11 @@ class CellSet {
   // Calls `visit` for each chunk that holds cells of the set; `rows` is null where all of its cells are.
   void forEachChunk(const std::function<void(ChunkPos at, const ChunkRows* rows)>& visit) const;
 
+  // A page of 8 × 8 chunks as a visitor sees it; valid while the set is.
+  class PageView;
+  // Calls `visit` for each page that holds cells of the set, by py, then px.
+  void forEachPage(const std::function<void(const PageView&)>& visit) const;
+
   // The border between cells in the set and others, as lines between corners of cells: corner (x, y) is the upper left
   // one of cell (x, y). For grids of squares; only borders of cells in `within`.
   struct Border {
@@ -86,6 +91,23 @@ class CellSet {
   CellSet combined(const CellSet& other, Combine&& combine) const;
 
   Shared<Pages> pages_;
+};
+
+class CellSet::PageView {
+ public:
+  PagePos at;
+  std::uint64_t full;  // by PagePos::indexOf: chunks that are all in the set
+
+  // The rows of a chunk of which some cells are in the set; null where all or none are.
+  const ChunkRows* some(std::size_t index) const {
+    const Shared<ChunkRows>& rows = page_->some[index];
+    return rows.isBlank() ? nullptr : &rows.read();
+  }
+
+ private:
+  friend class CellSet;
+  explicit PageView(const PageAt& page) : at(page.at), full(page.page->full), page_(&page.page.read()) {}
+  const Page* page_;
 };
 
 }  // namespace uq

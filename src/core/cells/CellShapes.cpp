@@ -1,9 +1,12 @@
 #include "core/cells/CellShapes.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdlib>
 #include <limits>
 #include <map>
+#include <tuple>
 
 namespace uq {
 
@@ -16,8 +19,6 @@ PixelPos middleOf(const Grid& grid, CellPos cell) {
   const PixelRect box = grid.cellBox(cell);
   return {2 * box.x + box.w, 2 * box.y + box.h};
 }
-
-bool between(int x, int a, int b) { return x >= std::min(a, b) && x <= std::max(a, b); }
 
 CellSet setOf(const CellRect& near, const auto& holds) {
   CellSet cells;
@@ -32,43 +33,59 @@ CellSet setOf(const CellRect& near, const auto& holds) {
   return cells;
 }
 
-// The set of rows of cells, one stretch a row from row `y0` on: first column, and one after the last. Put together chunk
-// by chunk; chunks that are covered whole cost nothing.
-CellSet setOfRows(int y0, const std::vector<std::pair<int, int>>& rows) {
+// Columns from `first` to `end` - 1.
+struct Span {
+  int first = 0;
+  int end = 0;
+  bool empty() const { return first >= end; }
+  friend bool operator==(const Span&, const Span&) = default;
+};
+
+// The cells of a row: of the even columns and of the odd ones, which lie on rows of their own where columns are
+// shifted. Each span counts columns of the other kind at its ends as it likes.
+using RowSpans = std::array<Span, 2>;
+
+// The set of rows of cells from row `y0` on. Put together chunk by chunk; chunks that are covered whole cost nothing.
+CellSet setOfRows(int y0, const std::vector<RowSpans>& rows) {
+  constexpr std::uint64_t kEven = 0x5555555555555555;
   std::map<PagePos, CellSet::PageRows> pages;
   const int y1 = y0 + static_cast<int>(rows.size());
   for (int cy = y0 >> kChunkBits; cy <= (y1 - 1) >> kChunkBits && y1 > y0; ++cy) {
     const int from = std::max(y0, cy * kChunkSide);
     const int to = std::min(y1, (cy + 1) * kChunkSide);
-    int least = std::numeric_limits<int>::max();
-    int most = std::numeric_limits<int>::min();
-    int allFrom = std::numeric_limits<int>::min();
-    int allTo = std::numeric_limits<int>::max();
+    const auto rowAt = [&](int y) -> const RowSpans& { return rows[static_cast<std::size_t>(y - y0)]; };
+    Span any{std::numeric_limits<int>::max(), std::numeric_limits<int>::min()};
+    Span all{any.end, any.first};
     for (int y = from; y < to; ++y) {
-      const auto& [first, end] = rows[static_cast<std::size_t>(y - y0)];
-      allFrom = std::max(allFrom, first);
-      allTo = std::min(allTo, end);
-      if (first >= end) continue;
-      least = std::min(least, first);
-      most = std::max(most, end);
+      const RowSpans& row = rowAt(y);
+      for (const Span& span : std::span(row).first(row[0] == row[1] ? 1 : 2)) {
+        all = {std::max(all.first, span.first), std::min(all.end, span.end)};
+        if (!span.empty()) any = {std::min(any.first, span.first), std::max(any.end, span.end)};
+      }
     }
     const bool wholeRows = to - from == kChunkSide;
-    for (int cx = least >> kChunkBits; least < most && cx <= (most - 1) >> kChunkBits; ++cx) {
+    CellSet::PageRows* put = nullptr;
+    for (int cx = any.first >> kChunkBits; !any.empty() && cx <= (any.end - 1) >> kChunkBits; ++cx) {
       const ChunkPos at{cx, cy};
       const PagePos page = PagePos::of(at);
-      CellSet::PageRows& put = pages.try_emplace(page, CellSet::PageRows{page, 0, {}}).first->second;
+      if (!put || !(put->at == page)) put = &pages.try_emplace(page, CellSet::PageRows{page, 0, {}}).first->second;
       const int left = cx * kChunkSide;
-      if (wholeRows && allFrom <= left && allTo >= left + kChunkSide) {
-        put.full |= std::uint64_t{1} << page.indexOf(at);
+      if (wholeRows && all.first <= left && all.end >= left + kChunkSide) {
+        put->full |= std::uint64_t{1} << page.indexOf(at);
         continue;
       }
-      ChunkRows some{};
+      const auto below = [left](int column) {
+        const int bits = std::clamp(column - left, 0, kChunkSide);
+        return bits == kChunkSide ? ~std::uint64_t{0} : (std::uint64_t{1} << bits) - 1;
+      };
+      const auto bits = [below](const Span& span) { return below(span.end) & ~below(span.first); };
+      put->some.reserve(kPageSide * 2);
+      ChunkRows& some = put->some.emplace_back(page.indexOf(at), ChunkRows{}).second;
       for (int y = from; y < to; ++y) {
-        const auto& [first, end] = rows[static_cast<std::size_t>(y - y0)];
-        some[static_cast<std::size_t>(y - cy * kChunkSide)] =
-            bitsOf(std::clamp(first - left, 0, kChunkSide), std::clamp(end - left, 0, kChunkSide));
+        const auto& [even, odd] = rowAt(y);
+        const std::uint64_t row = even == odd ? bits(even) : (bits(even) & kEven) | (bits(odd) & ~kEven);
+        some[static_cast<std::size_t>(y - cy * kChunkSide)] = row;
       }
-      put.some.emplace_back(page.indexOf(at), some);
     }
   }
   std::vector<CellSet::PageRows> all;
@@ -76,22 +93,129 @@ CellSet setOfRows(int y0, const std::vector<std::pair<int, int>>& rows) {
   return CellSet::ofPages(std::move(all));
 }
 
-// The cells whose side coordinates are a rectangle, and of those the ones of which `holds` is true.
-CellSet alongTheGrid(const Grid& grid, SidePos a, SidePos b, const auto& holds) {
-  CellSet cells;
-  for (int v = std::min(a.v, b.v); v <= std::max(a.v, b.v); ++v) {
-    for (int u = std::min(a.u, b.u); u <= std::max(a.u, b.u); ++u) {
-      if (holds(u, v)) cells.insert(grid.fromSide({u, v}));
-    }
-  }
-  return cells;
+// Where a cell lies, in two measures that grow evenly along a row of cells of one kind: its middle in map pixels,
+// twice, or its side coordinates.
+struct Measures {
+  int a = 0;
+  int b = 0;
+};
+Measures middleMeasures(const Grid& grid, CellPos cell) {
+  const PixelPos middle = middleOf(grid, cell);
+  return {middle.x, middle.y};
+}
+Measures sideMeasures(const Grid& grid, CellPos cell) {
+  const SidePos side = grid.toSide(cell);
+  return {side.u, side.v};
+}
+using MeasuresOf = Measures (*)(const Grid&, CellPos);
+
+// Those steps from `start` on that end between two limits.
+Span within(Span steps, int start, int step, int limit, int otherLimit) {
+  int least = std::min(limit, otherLimit) - start;
+  int most = std::max(limit, otherLimit) - start;
+  if (step == 0) return least <= 0 && most >= 0 ? steps : Span{};
+  if (step == 1) return {std::max(steps.first, least), std::min(steps.end, most + 1)};
+  if (step < 0) std::tie(least, most, step) = std::tuple(-most, -least, -step);
+  return {std::max(steps.first, ceilDiv(least, step)), std::min(steps.end, floorDiv(most, step) + 1)};
 }
 
-// Whether place `at` of `from` .. `to` lies inside an oval that fills it, as its share of the radius, squared.
-double share(int at, int from, int to) {
-  const int wide = std::abs(to - from) + 1;
-  const double off = 2.0 * at - from - to;
-  return off * off / (double(wide) * wide);
+// An ellipse over two measures that fills a box of them, counted in halves, so that its rim is exact in whole numbers.
+class Ellipse {
+ public:
+  // `each` is how much of a measure one cell takes up.
+  Ellipse(Measures from, Measures to, Measures each)
+      : sumA_(double(from.a) + to.a),
+        sumB_(double(from.b) + to.b),
+        wideA_(std::pow(std::abs(double(to.a) - from.a) + each.a, 2)),
+        wideB_(std::pow(std::abs(double(to.b) - from.b) + each.b, 2)) {}
+
+  // Those steps from `start` on, of `grows` each, that lie inside: the roots of a quadratic; where they come close to a
+  // whole step, its sign there.
+  Span within(Span steps, Measures start, Measures grows) const {
+    if (steps.empty()) return {};
+    const double u = 2.0 * start.a - sumA_;
+    const double v = 2.0 * start.b - sumB_;
+    const double du = 2.0 * grows.a;
+    const double dv = 2.0 * grows.b;
+    const auto excess = [&](double u1, double v1) { return u1 * u1 * wideB_ + v1 * v1 * wideA_ - wideA_ * wideB_; };
+    const auto isOut = [&](int step) { return excess(u + step * du, v + step * dv) > 0; };
+    const double square = du * du * wideB_ + dv * dv * wideA_;
+    const double middle = -(u * du * wideB_ + v * dv * wideA_) / square;
+    const double reach = std::sqrt(std::max(0.0, middle * middle - excess(u, v) / square));
+    const double close = 1e-6 * (1 + std::abs(middle));
+    const auto floored = [&](double at) { return static_cast<int>(std::clamp(at, 0.0, double(steps.end))); };
+
+    Span found{floored(middle - reach - close), floored(middle + reach + close + 1)};
+    if (found.first < middle - reach - close) ++found.first;
+    found.first = std::max(found.first, steps.first);
+    while (found.first < middle - reach + close && !found.empty() && isOut(found.first)) ++found.first;
+    while (found.end - 1 > middle + reach - close && !found.empty() && isOut(found.end - 1)) --found.end;
+    return found;
+  }
+
+ private:
+  double sumA_;  // of both ends
+  double sumB_;
+  double wideA_;  // of the whole ellipse, squared
+  double wideB_;
+};
+
+// The cells near by whose measures lie between those of two cells and, where there is one, in an ellipse. Cost: a few
+// steps a row, and the chunks of the rim.
+CellSet convexSet(const Grid& grid, CellRect near, MeasuresOf measuresOf, CellPos from, CellPos to,
+                  const Ellipse* ellipse = nullptr) {
+  const auto growth = [&](CellPos way) {
+    const Measures here = measuresOf(grid, {0, 0});
+    const Measures there = measuresOf(grid, way);
+    return Measures{there.a - here.a, there.b - here.b};
+  };
+  const auto growsEvenly = [&](CellPos way) {
+    const Measures one = growth(way);
+    const Measures two = growth({2 * way.x, 2 * way.y});
+    return 2 * one.a == two.a && 2 * one.b == two.b;
+  };
+  // Whether each column goes on where the one before it ends, or only every second one.
+  const bool evenly = growsEvenly({1, 0});
+  // Where rows do, too, the shape is its own image about the middle between both cells.
+  const bool mirrored = evenly && growsEvenly({0, 1});
+  const CellPos ends{from.x + to.x, from.y + to.y};
+  const int columns = evenly ? 1 : 2;
+  const Measures grows = growth({columns, 0});
+  const Measures first = measuresOf(grid, from);
+  const Measures last = measuresOf(grid, to);
+  const int x0 = near.x0 & ~1;
+  std::vector<RowSpans> rows(static_cast<std::size_t>(near.height()));
+  for (int y = near.y0; y < near.y1; ++y) {
+    RowSpans& row = rows[static_cast<std::size_t>(y - near.y0)];
+    if (const int twin = ends.y - y; mirrored && twin >= near.y0 && twin < y) {
+      const Span span = rows[static_cast<std::size_t>(twin - near.y0)].front();
+      if (!span.empty()) row.fill({ends.x - span.end + 1, ends.x - span.first + 1});
+      continue;
+    }
+    for (int odd = 0; odd < columns; ++odd) {
+      const Measures start = measuresOf(grid, {x0 + odd, y});
+      Span steps{0, (near.x1 - x0 - odd + columns - 1) / columns};
+      steps = within(steps, start.a, grows.a, first.a, last.a);
+      steps = within(steps, start.b, grows.b, first.b, last.b);
+      if (ellipse) steps = ellipse->within(steps, start, grows);
+      // Up to the next column of its kind each way.
+      if (!steps.empty()) row[static_cast<std::size_t>(odd)] = {x0 + columns * steps.first, x0 + columns * steps.end};
+    }
+    if (evenly) row[1] = row[0];
+  }
+  return setOfRows(near.y0, rows);
+}
+
+// The rectangle of cells around a box in side coordinates.
+CellRect aroundSides(const Grid& grid, CellPos a, CellPos b) {
+  const SidePos from = grid.toSide(a);
+  const SidePos to = grid.toSide(b);
+  CellRect all;
+  for (const SidePos corner : {from, to, SidePos{from.u, to.v}, SidePos{to.u, from.v}}) {
+    const CellPos cell = grid.fromSide(corner);
+    all = all.united({cell.x, cell.y, cell.x + 1, cell.y + 1});
+  }
+  return all.grown(1);
 }
 
 int hexagonDistance(SidePos way) { return std::max({std::abs(way.u), std::abs(way.v), std::abs(way.u + way.v)}); }
@@ -132,7 +256,7 @@ CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
     return CellSet(CellRect::around(a, b));
   }
   if (shape == BoxShape::alongTheGrid) {
-    return alongTheGrid(grid, grid.toSide(a), grid.toSide(b), [](int, int) { return true; });
+    return convexSet(grid, aroundSides(grid, a, b), sideMeasures, a, b);
   }
   const PixelPos from = middleOf(grid, a);
   const PixelPos to = middleOf(grid, b);
@@ -140,54 +264,20 @@ CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
   const int y = std::min(from.y, to.y);
   const CellRect near =
       grid.cellsMeeting({x / 2 - 1, y / 2 - 1, std::abs(to.x - from.x) / 2 + 3, std::abs(to.y - from.y) / 2 + 3});
-  return setOf(near, [&](CellPos cell) {
-    const PixelPos middle = middleOf(grid, cell);
-    return between(middle.x, from.x, to.x) && between(middle.y, from.y, to.y);
-  });
+  return convexSet(grid, near, middleMeasures, a, b);
 }
 
 CellSet ovalOf(const Grid& grid, CellPos a, CellPos b) {
   if (!isHexagonal(grid)) {
-    const SidePos from = grid.toSide(a);
-    const SidePos to = grid.toSide(b);
-    const auto inside = [&](int u, int v) { return share(u, from.u, to.u) + share(v, from.v, to.v) <= 1; };
-    const GridKind kind = grid.shape().kind;
-    if (kind == GridKind::staggered) return alongTheGrid(grid, from, to, inside);
-    // Each row of an oval is one stretch, and as far left of the middle as right of it.
-    const CellRect box = CellRect::around(a, b);
-    std::vector<std::pair<int, int>> rows;
-    for (int y = box.y0; y < box.y1; ++y) {
-      int out = box.x0 - 1;
-      int in = box.x0 + (box.width() - 1) / 2;
-      if (!inside(in, y)) {
-        rows.emplace_back(0, 0);
-        continue;
-      }
-      while (in - out > 1) {
-        const int middle = out + (in - out) / 2;
-        (inside(middle, y) ? in : out) = middle;
-      }
-      rows.emplace_back(in, box.x1 - (in - box.x0));
-    }
-    return setOfRows(box.y0, rows);
+    const Ellipse ellipse(sideMeasures(grid, a), sideMeasures(grid, b), {1, 1});
+    return convexSet(grid, aroundSides(grid, a, b), sideMeasures, a, b, &ellipse);
   }
-  // Middles in halves of a cell across the shift, and in rows down it; so wide that both ends' cells are filled.
-  const PixelPos from = middleOf(grid, a);
-  const PixelPos to = middleOf(grid, b);
-  const PixelRect next = grid.cellBox({2, 2});
-  const PixelRect origin = grid.cellBox({0, 0});
-  // The way from column to column and from row to row, as twice the middles count.
-  const double column = next.x - origin.x;
-  const double row = next.y - origin.y;
-  const auto radius = [](int way, double step) { return std::abs(way) / 2.0 + step / 2; };
-  const double rx = radius(to.x - from.x, column);
-  const double ry = radius(to.y - from.y, row);
-  return boxOf(grid, a, b, BoxShape::asSeen).intersected(setOf(CellRect::around(a, b).grown(1), [&](CellPos cell) {
-    const PixelPos at = middleOf(grid, cell);
-    const double dx = (at.x - (from.x + to.x) / 2.0) / rx;
-    const double dy = (at.y - (from.y + to.y) / 2.0) / ry;
-    return dx * dx + dy * dy <= 1;
-  }));
+  // So wide that both ends' cells are filled.
+  const PixelPos origin = middleOf(grid, {0, 0});
+  const PixelPos next = middleOf(grid, {2, 2});
+  const Ellipse ellipse(middleMeasures(grid, a), middleMeasures(grid, b),
+                        {(next.x - origin.x) / 2, (next.y - origin.y) / 2});
+  return convexSet(grid, CellRect::around(a, b).grown(1), middleMeasures, a, b, &ellipse);
 }
 
 CellSet roundOf(const Grid& grid, CellPos a, CellPos b) {
@@ -299,6 +389,17 @@ CellSet shrunk(const Grid& grid, const CellSet& cells) { return cells.without(ou
 int distanceOf(const Grid& grid, CellPos a, CellPos b) {
   const SidePos way = grid.toSide(b) - grid.toSide(a);
   return isHexagonal(grid) ? hexagonDistance(way) : std::max(std::abs(way.u), std::abs(way.v));
+}
+
+CellRect sideBoundsOf(const Grid& grid, const CellSet& cells) {
+  CellRect box;
+  cells.forEachStretch([&](CellPos first, int count) {
+    for (const int i : {0, count - 1}) {
+      const SidePos at = grid.toSide({first.x + i, first.y});
+      box = box.united({at.u, at.v, at.u + 1, at.v + 1});
+    }
+  });
+  return box;
 }
 
 CellSet discOf(const Grid& grid, CellPos middle, int distance) { return brushed(grid, {&middle, 1}, 2 * distance + 1); }

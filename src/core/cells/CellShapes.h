@@ -47,6 +47,9 @@ CellSet shrunk(const Grid& grid, const CellSet& cells);
 // The steps between two cells: the larger side difference, on hexagons the fewest sides crossed.
 int distanceOf(const Grid& grid, CellPos a, CellPos b);
 
+// The smallest rectangle of side coordinates that holds the set.
+CellRect sideBoundsOf(const Grid& grid, const CellSet& cells);
+
 // All cells within a distance.
 CellSet discOf(const Grid& grid, CellPos middle, int distance);
 

@@ -365,11 +365,17 @@ ChunkTest holdsOneOf(const CellGrid& cells, std::vector<TileRef> tiles) {
   for (const TileRef tile : tiles) wanted.push_back(tile.slot << 18 | tile.number);
   return [&cells, wanted = std::move(wanted)](ChunkPos place, ChunkRows& rows) {
     const CellGrid::ChunkView chunk = cells.chunk(place);
-    if (!chunk.dense) {
-      const bool holds = std::find(wanted.begin(), wanted.end(), chunk.uniform.bits() >> 4) != wanted.end();
-      return holds ? Holds::all : Holds::none;
+    const auto holds = [&wanted](Cell one) {
+      return std::find(wanted.begin(), wanted.end(), one.bits() >> 4) != wanted.end();
+    };
+    if (chunk.isUniform()) return holds(chunk.uniform()) ? Holds::all : Holds::none;
+    if (!chunk.dense()) {
+      if (!chunk.any(holds)) return Holds::none;
+      rows = chunk.rowsWhere(holds);
+      return std::all_of(rows.begin(), rows.end(), [](std::uint64_t row) { return row == kAll; }) ? Holds::all
+                                                                                                  : Holds::some;
     }
-    const Cell* cell = chunk.dense->cells.data();
+    const Cell* cell = chunk.dense()->data();
     std::uint64_t any = 0;
     std::uint64_t all = kAll;
     for (std::uint64_t& row : rows) {

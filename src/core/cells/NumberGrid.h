@@ -1,7 +1,7 @@
 // NumberGrid: a plain number on each cell of an endless grid, 0 where nothing is said.
 //
-// A CellGrid whose cells spell numbers instead of tiles, so it shares chunks and costs like one: nothing where all is 0,
-// 16 KB for each 64 × 64 cells in which anything is not.
+// A CellGrid whose cells spell numbers instead of tiles, so it shares chunks and costs like one: nothing where all is
+// 0, 0.5 KB for each 64 × 64 cells that hold two numbers, 16 KB for more.
 #pragma once
 
 #include <utility>
@@ -27,6 +27,7 @@ class NumberGrid {
   // `number` is 0 .. kMost; true when that changed something.
   bool set(CellPos pos, int number) { return cells_.set(pos, cellOf(number)); }
   void fill(CellRect cells, int number) { cells_.fill(cells, cellOf(number)); }
+  void fill(const CellSet& cells, int number) { cells_.fill(cells, cellOf(number)); }
   bool empty() const { return cells_.empty(); }
   const CellGrid& cells() const { return cells_; }
 

@@ -29,20 +29,6 @@ class Answers {
   std::unordered_map<std::uint32_t, bool> known_;
 };
 
-ChunkRows rowsWhere(const CellGrid::ChunkView& chunk, Answers& is) {
-  ChunkRows rows{};
-  if (!chunk.dense) {
-    if (is(chunk.uniform)) rows.fill(~std::uint64_t{0});
-    return rows;
-  }
-  for (int y = 0; y < kChunkSide; ++y) {
-    for (int x = 0; x < kChunkSide; ++x) {
-      if (is(chunk.cell(x, y))) rows[static_cast<std::size_t>(y)] |= std::uint64_t{1} << x;
-    }
-  }
-  return rows;
-}
-
 // Takes the cells that are lifted out of the rows.
 void dropLifted(ChunkRows& rows, const Layer& layer, ChunkPos at) {
   if (layer.lifts.empty()) return;
@@ -79,11 +65,11 @@ CellSet coveredCells(const Quilt& quilt, LayerAt at, CellRect in, const Hiding& 
   std::map<PagePos, CellSet::PageRows> pages;
   layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
     if (chunk.at.cells().intersected(in).empty()) return;
-    ChunkRows open = rowsWhere(chunk, keepsIn);
+    ChunkRows open = chunk.rowsWhere(keepsIn);
     dropLifted(open, *layer, chunk.at);
     ChunkRows hidden{};
     for (const Layer* over : nearer) {
-      ChunkRows rows = rowsWhere(over->cells.chunk(chunk.at), hides);
+      ChunkRows rows = over->cells.chunk(chunk.at).rowsWhere(hides);
       dropLifted(rows, *over, chunk.at);
       bool all = true;
       for (std::size_t y = 0; y < rows.size(); ++y) {

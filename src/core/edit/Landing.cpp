@@ -24,7 +24,7 @@ bool harms(const Layer& layer, CellRect bounds, const CellSet& cells, const Cove
   cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
     if (found) return;
     const CellGrid::ChunkView chunk = layer.cells.chunk(at);
-    if (!chunk.dense && chunk.uniform.empty()) return;
+    if (chunk.blank()) return;
     const CellRect part = at.cells().intersected(bounds);
     for (int y = part.y0; y < part.y1 && !found; ++y) {
       for (int x = part.x0; x < part.x1 && !found; ++x) {

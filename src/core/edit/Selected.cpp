@@ -33,7 +33,8 @@ std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
   if (!desk.options.allLayers) return {desk.landing()};
   std::vector<LayerAt> layers;
   for (const Shared<Layer>& layer : map->layers) {
-    if (layer->holdsTiles() && !desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id)) layers.push_back({map->id, layer->id});
+    if (layer->holdsTiles() && !desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id))
+      layers.push_back({map->id, layer->id});
   }
   return layers;
 }
@@ -91,6 +92,24 @@ Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& select
   return layCells(clearCells(quilt, from, selected), {from.map, to}, arriving);
 }
 
+namespace {
+
+// Where the grip of a selection comes to when it is turned, so that the box around it keeps its middle: exactly, or
+// where its sides differ by an odd count half a cell towards its corner, and back again. On hexagons the grip stays.
+SidePos gripWhenTurned(const Grid& grid, const CellSet& selected, Turn turn) {
+  const SidePos grip = grid.toSide(gripOf(selected));
+  if (grid.turnOrder() == 6) return grip;
+  const CellRect box = sideBoundsOf(grid, selected);
+  const auto turned = [&](int u, int v) { return grip + grid.turned(SidePos{u, v} - grip, turn); };
+  const SidePos a = turned(box.x0, box.y0);
+  const SidePos b = turned(box.x1 - 1, box.y1 - 1);
+  const CellRect now = CellRect::around({a.u, a.v}, {b.u, b.v});
+  return grip + SidePos{box.x0 + (box.width() - now.width()) / 2 - now.x0,
+                        box.y0 + (box.height() - now.height()) / 2 - now.y0};
+}
+
+}  // namespace
+
 TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning) {
   TurnedCells turned{quilt, selected};
   const Map* map = layers.empty() ? nullptr : quilt.map(layers.front().map);
@@ -98,6 +117,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
   const auto grid = makeGrid(map->grid);
   const SidePos grip = grid->toSide(gripOf(selected));
   const Turn turn = turnOf(turning, grid->turnOrder());
+  const SidePos middle = gripWhenTurned(*grid, selected, turn);
   turned.quilt = clearCells(quilt, layers, selected);
   for (const LayerAt at : layers) {
     const auto block = copyOf(quilt, at, selected);
@@ -105,7 +125,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
     std::vector<CellChange> arriving;
     const Block held = turnedBlock(quilt, *grid, *block, turning);
     for (const Block::Part& part : held.parts()) {
-      arriving.push_back({grid->fromSide(grip + part.at), part.cell, part.lift});
+      arriving.push_back({grid->fromSide(middle + part.at), part.cell, part.lift});
     }
     turned.quilt = layCells(turned.quilt, at, arriving);
   }
@@ -113,7 +133,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
   selected.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
       const SidePos off = grid->toSide({first.x + i, first.y}) - grip;
-      const CellPos to = grid->fromSide(grip + grid->turned(off, turn));
+      const CellPos to = grid->fromSide(middle + grid->turned(off, turn));
       if (map->bounds.contains(to)) turned.selected.insert(to);
     }
   });

@@ -42,7 +42,7 @@ Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos
 Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& selected);
 
 // The quilt with the selected cells turned about the middle of the selection, pictures and arrangement, and the set
-// that is selected then.
+// that is selected then. On four-sided cells a mirrored selection keeps its place; on hexagons its grip does.
 struct TurnedCells {
   Quilt quilt;
   CellSet selected;

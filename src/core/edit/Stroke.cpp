@@ -281,7 +281,7 @@ class Stroke::Work {
         shape_ = plan_.given.empty() ? regionOf(before_, regionAsk(cell), cell) : plan_.given;
         const CellRect all = shape_.bounds();
         const CellRect box = spanned(grid_->toSide({all.x0, all.y0}), grid_->toSide({all.x1 - 1, all.y1 - 1}));
-        if (box.count() != shape_.count() || box != sideBounds(shape_)) {
+        if (box.count() != shape_.count() || box != sideBoundsOf(*grid_, shape_)) {
           refusal_ = "A stretch fills rectangles only, and this region is none";
           return;
         }
@@ -289,17 +289,6 @@ class Stroke::Work {
       }
       default: refusal_ = "A stretch has corners: draw it with Box";
     }
-  }
-
-  CellRect sideBounds(const CellSet& cells) const {
-    CellRect box;
-    cells.forEachStretch([&](CellPos first, int count) {
-      for (const int i : {0, count - 1}) {
-        const SidePos at = grid_->toSide({first.x + i, first.y});
-        box = box.united({at.u, at.v, at.u + 1, at.v + 1});
-      }
-    });
-    return box;
   }
 
   void layStretch(CellRect box) {
@@ -352,52 +341,9 @@ class Stroke::Work {
   }
 
   void layOne(Laying& layer, const Laid& laid, const CellSet& cells) const {
+    layer.cells.fill(cells, laid.cell);
     const int lift = liftOf(laid);
-    const bool lifts = lift != 0 || !layer.lifts.empty();
-    const auto fill = [&](CellRect all) {
-      layer.cells.fill(all, laid.cell);
-      if (lifts) layer.lifts.fill(all, lift);
-    };
-    const CellRect box = cells.bounds();
-    if (cells.count() == box.count()) return fill(box);
-    // Whole pages are laid in one go.
-    std::vector<ChunkPos> whole;
-    const auto flush = [&] {
-      if (whole.size() == std::size_t{kPageSide} * kPageSide) {
-        fill(whole.front().cells().united(whole.back().cells()));
-      } else {
-        for (const ChunkPos chunk : whole) fill(chunk.cells());
-      }
-      whole.clear();
-    };
-    cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
-      if (!whole.empty() && PagePos::of(whole.front()) != PagePos::of(at)) flush();
-      if (!rows) return whole.push_back(at);
-      if (!lifts) return writeRows(layer.cells, at, *rows, laid.cell);
-      writeChunk(layer, at, *rows, [&](CellPos) { return std::optional(laid); });
-    });
-    flush();
-  }
-
-  // One cell on stretches of a chunk's rows, without asking for each.
-  static void writeRows(CellGrid& grid, ChunkPos at, const ChunkRows& rows, Cell cell) {
-    const CellGrid::ChunkView old = grid.chunk(at);
-    ChunkCells cells;
-    if (old.dense) {
-      cells = old.dense->cells;
-    } else {
-      cells.fill(old.uniform);
-    }
-    for (int y = 0; y < kChunkSide; ++y) {
-      std::uint64_t row = rows[static_cast<std::size_t>(y)];
-      while (row != 0) {
-        const int x = std::countr_zero(row);
-        const int count = std::countr_one(row >> x);
-        std::fill_n(cells.begin() + y * kChunkSide + x, count, cell);
-        row &= ~bitsOf(x, x + count);
-      }
-    }
-    grid.setChunk(at, cells);
+    if (lift != 0 || !layer.lifts.empty()) layer.lifts.fill(cells, lift);
   }
 
   void layEach(Laying& layer, std::size_t part, const CellSet& cells) {
@@ -458,13 +404,7 @@ class Stroke::Work {
       });
       return;
     }
-    const CellGrid::ChunkView old = layer.cells.chunk(at);
-    ChunkCells cells;
-    if (old.dense) {
-      cells = old.dense->cells;
-    } else {
-      cells.fill(old.uniform);
-    }
+    ChunkCells cells = layer.cells.chunk(at).cells();
     const bool hadLifts = !layer.lifts.empty();
     forEachBit(at, rows, [&](CellPos cell, std::size_t index) {
       const std::optional<Laid> laid = what(cell);

@@ -15,19 +15,13 @@ std::int64_t swapOn(const Layer& layer, CellRect bounds, const CellSet* within, 
     const auto isIt = [&](Cell cell) { return !cell.empty() && cell.tile() == ask.from; };
     const CellRect part = chunk.at.cells().intersected(bounds);
     if (part.empty()) return;
-    if (!chunk.dense && !isIt(chunk.uniform)) return;
-    if (chunk.dense && std::none_of(chunk.dense->cells.begin(), chunk.dense->cells.end(), isIt)) return;
-    if (!chunk.dense && !within) {
+    if (!chunk.any(isIt)) return;
+    if (chunk.isUniform() && !within) {
       found += part.count();
-      if (after) after->fill(part, inOther(chunk.uniform));
+      if (after) after->fill(part, inOther(chunk.uniform()));
       return;
     }
-    ChunkCells cells;
-    if (chunk.dense) {
-      cells = chunk.dense->cells;
-    } else {
-      cells.fill(chunk.uniform);
-    }
+    ChunkCells cells = chunk.cells();
     bool any = false;
     for (int y = part.y0; y < part.y1; ++y) {
       for (int x = part.x0; x < part.x1; ++x) {

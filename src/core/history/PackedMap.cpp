@@ -59,11 +59,11 @@ std::string listed(const CellGrid& before, const CellGrid& after, std::vector<Sh
     const auto now = after.chunk(at);
     list.add<std::int32_t>(at.cx);
     list.add<std::int32_t>(at.cy);
-    if (!old.dense && !now.dense) {
+    if (old.isUniform() && now.isUniform()) {
       list.add(kWholeChunk);
-      list.add(old.uniform.bits());
-      list.add(now.uniform.bits());
-      note(now.uniform);
+      list.add(old.uniform().bits());
+      list.add(now.uniform().bits());
+      note(now.uniform());
       continue;
     }
     std::vector<std::uint16_t> places;
@@ -135,13 +135,7 @@ bool lay(Reader list, CellGrid& cells, bool olds) {
       if (place >= kChunkSide * kChunkSide) return false;
       one = place;
     }
-    ChunkCells chunk;
-    const auto view = cells.chunk(at);
-    if (view.dense) {
-      chunk = view.dense->cells;
-    } else {
-      chunk.fill(view.uniform);
-    }
+    ChunkCells chunk = cells.chunk(at).cells();
     for (const bool old : {true, false}) {
       for (const std::uint16_t one : places) {
         const auto bits = list.take<std::uint32_t>();

@@ -60,13 +60,7 @@ bool paintsWith(const Map& map, SheetSlot slot) {
   for (const Shared<Layer>& layer : map.layers) {
     bool found = false;
     layer->cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-      if (found) return;
-      if (!chunk.dense) {
-        found = chunk.uniform.tile().slot == slot;
-        return;
-      }
-      found = std::any_of(chunk.dense->cells.begin(), chunk.dense->cells.end(),
-                          [slot](Cell cell) { return cell.tile().slot == slot; });
+      found = found || chunk.any([slot](Cell cell) { return cell.tile().slot == slot; });
     });
     if (found) return true;
   }

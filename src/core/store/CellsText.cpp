@@ -88,16 +88,6 @@ std::map<SheetSlot, std::string> codesFor(const std::set<SheetSlot>& used, const
 
 using Row = std::array<Cell, kChunkSide>;
 
-Row rowOf(const CellGrid::ChunkView& chunk, int y) {
-  Row row;
-  if (chunk.dense) {
-    std::memcpy(row.data(), chunk.dense->cells.data() + y * kChunkSide, sizeof row);
-  } else {
-    row.fill(chunk.uniform);
-  }
-  return row;
-}
-
 // What a tile is written as when its sheet needs no code: a space, the number and the turn. At most eight characters,
 // kept for the cells met lately, so that a number's digits are worked out once and copied in one go.
 class TokenCache {
@@ -272,12 +262,7 @@ class Reader {
     if (!cy || !reader.atEnd()) return "a chunk's place is not written as @x,y within the grid";
     finishChunk();
     chunk_ = ChunkPos{*cx, *cy};
-    const CellGrid::ChunkView before = cells_.chunk(*chunk_);
-    if (before.dense) {
-      open_ = before.dense->cells;
-    } else {
-      open_.fill(before.uniform);
-    }
+    open_ = cells_.chunk(*chunk_).cells();
     return {};
   }
 
@@ -400,11 +385,11 @@ void writeChunks(std::string& out, const CellGrid& cells, const std::vector<std:
     pen.put(',');
     pen.put(std::int64_t{chunk.at.cy});
     pen.put('\n');
-    Row row = rowOf(chunk, 0);
+    Row row = chunk.row(0);
     for (int y = 0; y < kChunkSide;) {
       int next = y + 1;
       Row nextRow{};
-      while (next < kChunkSide && (nextRow = rowOf(chunk, next)) == row) ++next;
+      while (next < kChunkSide && (nextRow = chunk.row(next)) == row) ++next;
       if (row != kEmptyRow) {
         pen.beginLine();
         pen.put(std::int64_t{y});
@@ -428,12 +413,14 @@ std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
   std::set<SheetSlot> used;
   std::size_t dense = 0;
   cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    if (!chunk.dense) {
-      used.insert(chunk.uniform.tile().slot);
+    if (!chunk.dense()) {
+      chunk.forEachOccurring([&](Cell cell) {
+        if (!cell.empty()) used.insert(cell.tile().slot);
+      });
       return;
     }
     ++dense;
-    const ChunkCells& all = chunk.dense->cells;
+    const ChunkCells& all = *chunk.dense();
     const auto painted = std::find_if(all.begin(), all.end(), [](Cell cell) { return !cell.empty(); });
     const SheetSlot first = painted->tile().slot;
     used.insert(first);

@@ -193,6 +193,12 @@ Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNam
   }
   if (const auto id = Id::parse(textIn(json, "stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
   if (hand.manner == Manner::mix && hand.members.empty()) hand = hand.inManner(Manner::mix);
+  if (hand.manner == Manner::mix && hand.block.empty()) {
+    // A mix is held by its first member that is something.
+    const auto held = std::find_if(hand.members.begin(), hand.members.end(),
+                                   [](const MixMember& member) { return !member.block.empty(); });
+    if (held != hand.members.end()) hand.block = held->block;
+  }
   return hand;
 }
 
