@@ -148,7 +148,9 @@ Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
 
 Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNames& names) {
   if (!json.as<Json::Object>()) return wrong("what is in hand is spelt by fields in braces");
-  auto block = blockFrom(json.find("tiles"), quilt, names);
+  const Json* tiles = json.find("tiles");
+  const bool byMembers = !tiles && json.find("mix");
+  auto block = byMembers ? Result<Block>(Block()) : blockFrom(tiles, quilt, names);
   if (!block) return fail(block.error());
   InHand hand(std::move(*block));
   if (const Json* grid = json.find("grid")) {
