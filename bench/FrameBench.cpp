@@ -170,6 +170,17 @@ void cameraFrames(benchmark::State& state) {
   state.counters["swatches_made"] = static_cast<double>(window.book.made() - made);
 }
 
+// One swatch of one layer at a zoom at which cells are colours.
+void coloursSwatch(benchmark::State& state) {
+  Scene& s = scene();
+  const ViewScale scale{static_cast<double>(state.range(0)) / 100};
+  const Run run = runsOf(s.big()).front();
+  const QRect part(kSwatchSide / 2, kSwatchSide / 2, kSwatchSide, kSwatchSide);
+  for (auto _ : state) benchmark::DoNotOptimize(s.painter.drawRun(s.quilt, s.big(), run, scale, part));
+  const double side = kSwatchSide / (scale.zoom * s.big().grid.cell.w);
+  state.counters["cells"] = side * side;
+}
+
 // From a zoom step to the frame that shows nothing but swatches of that zoom, as repainted when something arrives.
 void zoomStep(benchmark::State& state) {
   const ViewScale scale{static_cast<double>(state.range(0)) / 100};
@@ -395,6 +406,7 @@ void registerFrameBenchmarks() {
     const auto warm = [runs](benchmark::State& state) { frames(state, runs); };
     measured(benchmark::RegisterBenchmark(name.c_str(), warm))->Arg(5)->Arg(13)->Arg(50)->Arg(100)->Arg(300)->Arg(800);
   }
+  measured(benchmark::RegisterBenchmark("Frame/colours_swatch", coloursSwatch))->Arg(1)->Arg(2)->Arg(5);
   measured(benchmark::RegisterBenchmark("Frame/zoom_step", zoomStep))
       ->UseRealTime()
       ->Iterations(3)
@@ -406,7 +418,7 @@ void registerFrameBenchmarks() {
       ->Arg(100)
       ->Arg(400);
   measured(benchmark::RegisterBenchmark("Frame/whole_map", wholeMap))->UseRealTime()->Iterations(1);
-  measured(benchmark::RegisterBenchmark("Frame/journey", journey))->UseRealTime()->Iterations(1)->Arg(1)->Arg(3);
+  measured(benchmark::RegisterBenchmark("Frame/journey", journey))->UseRealTime()->Iterations(1)->Arg(1)->Arg(3)->Arg(8);
 }
 
 }  // namespace uq::bench

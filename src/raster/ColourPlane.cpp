@@ -2,22 +2,22 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <span>
 
 #include "core/cells/CellReader.h"
+#include "raster/BlankPicture.h"
 #include "raster/NearChunks.h"
 
 namespace uq {
 
 namespace {
 
-constexpr int kBandRows = 128;        // cells: a band of a wide map stays in the processor's cache
-// The weights of one pixel sum to this. Down they are coarse, so that sums of rows keep to 16 bits: rows are most work.
-constexpr std::uint32_t kOneAcross = 4096;
-constexpr std::uint32_t kOneDown = 256;
+constexpr int kBandRows = 128;       // cells: a band of a wide map stays in the processor's cache
+constexpr std::uint32_t kOne = 256;  // what the weights of a pixel's rows sum up to: so sums of rows keep to 16 bits
 
-// What lies under device pixels first .. first + n - 1 along one axis: for each, a stretch of cells and their weights.
-struct Shares {
+// The rows of cells that lie under device pixels first .. first + n - 1: for each, from which on, and their weights.
+struct Rows {
   struct Share {
     int from = 0;
     int count = 0;
@@ -27,26 +27,44 @@ struct Shares {
   std::vector<std::uint32_t> weights;
 
   // `size` is the device pixels of a cell. Depends on absolute positions only.
-  Shares(int first, int n, double size, std::uint32_t one) {
+  Rows(int first, int n, double size) {
     pixels.reserve(static_cast<std::size_t>(n));
     for (int i = first; i < first + n; ++i) {
-      const double left = i / size;
-      const double right = (i + 1) / size;
-      Share share{static_cast<int>(std::floor(left)), 0, weights.size()};
-      share.count = std::max(1, static_cast<int>(std::ceil(right)) - share.from);
+      const double top = i / size;
+      const double bottom = (i + 1) / size;
+      Share share{static_cast<int>(std::floor(top)), 0, weights.size()};
+      share.count = std::max(1, static_cast<int>(std::ceil(bottom)) - share.from);
       std::uint32_t sum = 0;
       for (int c = share.from; c < share.from + share.count; ++c) {
-        const double overlap = std::max(0.0, std::min(right, c + 1.0) - std::max(left, double(c)));
-        weights.push_back(static_cast<std::uint32_t>(std::lround(overlap / (right - left) * one)));
+        const double overlap = std::max(0.0, std::min(bottom, c + 1.0) - std::max(top, double(c)));
+        weights.push_back(static_cast<std::uint32_t>(std::lround(overlap / (bottom - top) * kOne)));
         sum += weights.back();
       }
-      const auto widest = std::max_element(weights.begin() + static_cast<std::ptrdiff_t>(share.weight), weights.end());
-      *widest += one - sum;
+      const auto largest = std::max_element(weights.begin() + static_cast<std::ptrdiff_t>(share.weight), weights.end());
+      *largest += kOne - sum;
       pixels.push_back(share);
     }
   }
-  int begin() const { return pixels.front().from; }
-  int end() const { return pixels.back().from + pixels.back().count; }
+};
+
+// Where pixels first .. first + n begin and the last one ends, in cells: the column, and how far into it.
+struct Edges {
+  struct Edge {
+    int column = 0;
+    float inside = 0;  // 0 up to 1
+  };
+  std::vector<Edge> edges;
+  float each;  // pixels a cell
+
+  Edges(int first, int n, double size) : each(static_cast<float>(size)) {
+    edges.reserve(static_cast<std::size_t>(n) + 1);
+    for (int i = first; i <= first + n; ++i) {
+      const double at = i / size;
+      edges.push_back({static_cast<int>(std::floor(at)), static_cast<float>(at - std::floor(at))});
+    }
+  }
+  int begin() const { return edges.front().column; }
+  int end() const { return edges.back().column + (edges.back().inside > 0 ? 1 : 0); }
 };
 
 // One pixel a cell of the cells in `rect`.
@@ -71,8 +89,7 @@ class PlanePainter {
 
   // False when nothing of the layer lies in the plane.
   bool paint(Plane& plane, const Layer& layer) {
-    const NearChunks near(layer, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art,
-                          grid_);
+    const NearChunks near(layer, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art, grid_);
     const CellRect cells = near.cells();
     for (int y = cells.y0; y < cells.y1; ++y) {
       for (int x = cells.x0; x < cells.x1;) {
@@ -90,27 +107,34 @@ class PlanePainter {
  private:
   void paintRow(Plane& plane, const NearChunks::Near& near, int y) {
     const CellRect all = near.chunk.at.cells();
+    const auto cells = near.chunk.row(y - all.y0);
+    // Known colours of the plane's own cells are most of the work; anything else is done cell by cell.
     const bool inside = y >= plane.rect.y0 && y < plane.rect.y1;
-    QRgb* row = inside ? plane.row(y) - plane.rect.x0 : nullptr;
-    std::span<const QRgb> known;  // of the last cell's slot
+    const int from = std::max(near.cells.x0, plane.rect.x0);
+    const int to = inside ? std::min(near.cells.x1, plane.rect.x1) : from;
+    for (int x = near.cells.x0; x < std::min(from, near.cells.x1); ++x)
+      paintCell(plane, {x, y}, cells[at(x, all)], 255);
     std::uint32_t slot = ~0u;
-    for (int x = near.cells.x0; x < near.cells.x1; ++x) {
-      const Cell cell = near.chunk.cell(x - all.x0, y - all.y0);
-      if (cell.empty()) continue;
-      const TileRef tile = cell.tile();
+    std::span<const QRgb> known;  // of the last cell's slot
+    const Cell* cell = cells.data() + (from - all.x0);
+    QRgb* pixel = to > from ? plane.row(y) + (from - plane.rect.x0) : nullptr;
+    for (int x = from; x < to; ++x, ++cell, ++pixel) {
+      if (cell->empty()) continue;
+      const TileRef tile = cell->tile();
       if (tile.slot != slot) known = kit_.colours.known(slot = tile.slot);
-      QRgb colour = tile.number < known.size() ? known[tile.number] : CellColours::kUnknown;
-      if (colour == CellColours::kUnknown) {
-        colour = kit_.colours.of(cell, kit_.art, grid_);
+      const QRgb colour = tile.number < known.size() ? known[tile.number] : CellColours::kUnknown;
+      if (qAlpha(colour) == 255) {
+        *pixel = colour;
+      } else if (colour != CellColours::kUnknown && colour != CellColours::kPatched) {
+        *pixel = over(colour, *pixel);
+      } else {
+        paintCell(plane, {x, y}, *cell, 255);
         known = kit_.colours.known(slot);
       }
-      if (colour == CellColours::kPatched) {
-        paintCell(plane, {x, y}, cell, 255);
-      } else if (inside && x >= plane.rect.x0 && x < plane.rect.x1) {
-        row[x] = qAlpha(colour) == 255 ? colour : over(colour, row[x]);
-      }
     }
+    for (int x = std::max(to, near.cells.x0); x < near.cells.x1; ++x) paintCell(plane, {x, y}, cells[at(x, all)], 255);
   }
+  static std::size_t at(int x, CellRect chunk) { return static_cast<std::size_t>(x - chunk.x0); }
 
   void paintCell(Plane& plane, CellPos at, Cell cell, unsigned opacity) {
     if (cell.empty()) return;
@@ -131,29 +155,69 @@ class PlanePainter {
   Reach farthest_;
 };
 
-// One row of device pixels: the rows of cells under it summed up, then the cells under each pixel.
-void averageRow(QRgb* target, Plane& plane, const Shares& across, const Shares& down, const Shares::Share& share,
-                std::vector<std::uint16_t>& sums) {
+// The four channels of a pixel in one register, by the compilers' extension.
+using Words = std::uint16_t __attribute__((vector_size(16)));
+using Counts = std::uint32_t __attribute__((vector_size(16)));
+using Ints = std::int32_t __attribute__((vector_size(16)));
+using Floats = float __attribute__((vector_size(16)));
+
+struct Sums {
+  std::vector<std::uint16_t> rows;     // by cell and channel: the rows under a pixel, up to 255 × kOne
+  std::vector<std::uint32_t> columns;  // by cell and channel: all cells before it, modulo 2^32
+  std::vector<std::int32_t> pixels;    // by pixel and channel
+};
+
+// One row of device pixels: the rows of cells under it are summed up, then all cells from left to right. Of two edges
+// of a pixel that tells what lies between them.
+__attribute__((noinline)) void averageRow(QRgb* target, Plane& plane, const Edges& across, const Rows& down,
+                                          const Rows::Share& share, Sums& sums) {
   const auto width = static_cast<std::size_t>(plane.rect.width());
-  sums.assign(width * 4, 0);
+  sums.rows.assign((width + 1) * 4, 0);
   for (int i = 0; i < share.count; ++i) {
     const auto weight = static_cast<std::uint16_t>(down.weights[share.weight + static_cast<std::size_t>(i)]);
     // Channel by channel as they lie, blue first, which compilers make wide steps of. 255 × 256 is the most.
     const auto* channels = reinterpret_cast<const std::uint8_t*>(plane.row(share.from + i));
-    std::uint16_t* sum = sums.data();
+    std::uint16_t* sum = sums.rows.data();
     for (std::size_t c = 0; c < width * 4; ++c) sum[c] = static_cast<std::uint16_t>(sum[c] + weight * channels[c]);
   }
-  for (const Shares::Share& pixel : across.pixels) {
-    std::uint32_t channels[4] = {};
-    for (int i = 0; i < pixel.count; ++i) {
-      const std::uint32_t weight = across.weights[pixel.weight + static_cast<std::size_t>(i)];
-      const std::uint16_t* sum = &sums[4 * static_cast<std::size_t>(pixel.from - plane.rect.x0 + i)];
-      for (int c = 0; c < 4; ++c) channels[c] += weight * (sum[c] >> 4);
-    }
-    // Sums of 8 + 8 - 4 + 12 bits; half is added so that white stays white.
-    const auto channel = [&](int c) { return (channels[c] + (1u << 15)) >> 16; };
-    *target++ = channel(3) << 24 | channel(2) << 16 | channel(1) << 8 | channel(0);
+
+  sums.columns.resize((width + 2) * 4);
+  Counts all{};
+  std::uint32_t* column = sums.columns.data();
+  for (std::size_t x = 0; x <= width; ++x, column += 4) {
+    std::memcpy(column, &all, sizeof all);
+    Words two{};  // the next cell's, too, since that loads faster
+    if (x < width) std::memcpy(&two, &sums.rows[4 * x], sizeof two);
+    all += reinterpret_cast<Counts>(__builtin_shuffle(two, Words{}, Words{0, 8, 1, 9, 2, 10, 3, 11}));
   }
+  std::memcpy(column, &all, sizeof all);
+
+  const auto before = [&](const Edges::Edge& edge) {
+    const std::uint32_t* at = &sums.columns[4 * static_cast<std::size_t>(edge.column - plane.rect.x0)];
+    Counts here;
+    Counts next;
+    std::memcpy(&here, at, sizeof here);
+    std::memcpy(&next, at + 4, sizeof next);
+    const Floats part = __builtin_convertvector(reinterpret_cast<Ints>(next - here), Floats) * edge.inside;
+    return here + reinterpret_cast<Counts>(__builtin_convertvector(part, Ints));
+  };
+  const auto n = across.edges.size() - 1;
+  sums.pixels.resize(n * 4);
+  const float scale = across.each / kOne;
+  Counts left = before(across.edges.front());
+  for (std::size_t i = 0; i < n; ++i) {
+    const Counts right = before(across.edges[i + 1]);
+    const Floats mean = __builtin_convertvector(reinterpret_cast<Ints>(right - left), Floats) * scale + 0.5f;
+    Ints rounded = __builtin_convertvector(mean, Ints);
+    // No channel above its alpha, whatever was rounded.
+    const Ints alpha = __builtin_shuffle(rounded, Ints{3, 3, 3, 3});
+    rounded = rounded > alpha ? alpha : rounded;
+    std::memcpy(&sums.pixels[4 * i], &rounded, sizeof rounded);
+    left = right;
+  }
+  auto* bytes = reinterpret_cast<std::uint8_t*>(target);
+  const std::int32_t* channel = sums.pixels.data();
+  for (std::size_t c = 0; c < n * 4; ++c) bytes[c] = static_cast<std::uint8_t>(channel[c]);
 }
 
 }  // namespace
@@ -169,15 +233,14 @@ QRect deviceTouchedBy(const PixelRect& pixels, const Grid& grid, ViewScale scale
   return scale.toDevice(whole).adjusted(-1, -1, 1, 1);
 }
 
-void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>& layers,
-                 ViewScale scale, const QRect& device, DrawingKit& kit, const GhostCells* ghost,
-                 const std::atomic<bool>* stop) {
+void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>& layers, ViewScale scale,
+                 const QRect& device, DrawingKit& kit, const GhostCells* ghost, const std::atomic<bool>* stop) {
   const auto grid = makeGrid(map.grid);
   const PixelSize cell = map.grid.cell;
-  const Shares across(device.x(), device.width(), cell.w * scale.zoom, kOneAcross);
-  const Shares down(device.y(), device.height(), cell.h * scale.zoom, kOneDown);
+  const Edges across(device.x(), device.width(), cell.w * scale.zoom);
+  const Rows down(device.y(), device.height(), cell.h * scale.zoom);
   PlanePainter painter(map, *grid, kit, ghost);
-  std::vector<std::uint16_t> sums;
+  Sums sums;
   Plane plane;
   for (std::size_t y = 0; y < down.pixels.size();) {
     if (stop && stop->load(std::memory_order_relaxed)) return;
@@ -185,7 +248,7 @@ void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>
     const int top = down.pixels[y].from;
     while (end < down.pixels.size() && down.pixels[end].from + down.pixels[end].count <= top + kBandRows) ++end;
     end = std::max(end, y + 1);
-    const Shares::Share& last = down.pixels[end - 1];
+    const Rows::Share& last = down.pixels[end - 1];
     plane.rect = {across.begin(), top, across.end(), last.from + last.count};
     plane.pixels.assign(static_cast<std::size_t>(plane.rect.width()) * static_cast<std::size_t>(plane.rect.height()),
                         0);
@@ -201,8 +264,7 @@ void drawColours(QImage& target, const Map& map, const std::vector<const Layer*>
 
 QImage sampledColours(const Map& map, const std::vector<const Layer*>& layers, CellRect blocks, int step,
                       DrawingKit& kit) {
-  QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
+  QImage picture = blankPicture({blocks.width(), blocks.height()});
   const auto grid = makeGrid(map.grid);
   const auto colourOf = [&](Cell cell) {
     const QRgb colour = kit.colours.of(cell, kit.art, *grid);

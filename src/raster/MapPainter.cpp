@@ -5,6 +5,7 @@
 #include <map>
 #include <tuple>
 
+#include "raster/BlankPicture.h"
 #include "raster/NearChunks.h"
 
 namespace uq {
@@ -218,8 +219,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
 QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, ViewScale scale, const QRect& device,
                            const GhostCells* ghost, const std::atomic<bool>* stop) {
   if (run.backdrop) {
-    QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
-    picture.fill(Qt::transparent);
+    QImage picture = blankPicture(device.size());
     if (!kit_.backdrops.draw(picture, quilt, map, *run.backdrop, pictures(), scale, device)) return {};
     if (run.tint != kNoTint) tintBy(picture, run.tint);
     return picture;
@@ -241,8 +241,7 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
     any = any || shows;
   }
   if (!any) return {};
-  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
+  QImage picture = blankPicture(device.size());
   if (colours) {
     drawColours(picture, map, layers, scale, device, kit_, ghost, stop);
   } else {
@@ -287,8 +286,7 @@ void MapPainter::drawOver(QImage& below, const Quilt& quilt, const Map& map, con
 
 QImage MapPainter::draw(const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale,
                         const QRect& device, const GhostCells* ghost) {
-  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
+  QImage picture = blankPicture(device.size());
   drawOver(picture, quilt, map, runs, scale, device, ghost);
   return picture;
 }
@@ -305,8 +303,7 @@ QImage MapPainter::sample(const Quilt& quilt, const Map& map, const Run& run, Ce
 
 QImage MapPainter::sampledBackdrop(const Quilt& quilt, const Map& map, const Backdrop& backdrop, CellRect blocks,
                                    int step) {
-  QImage picture(std::max(1, blocks.width()), std::max(1, blocks.height()), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
+  QImage picture = blankPicture({std::max(1, blocks.width()), std::max(1, blocks.height())});
   const Sheet* sheet = quilt.sheet(backdrop.sheet);
   const auto place = hungAt(quilt, map, backdrop);
   const QImage whole = place ? pictures().picture(*sheet) : QImage();

@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "raster/BlankPicture.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
 
@@ -64,8 +65,7 @@ Result<QImage> exportedSheet(const Sheet& sheet, const QImage& picture, const Sh
     return refuse(Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB",
                   "Choose other columns or a smaller gap");
   }
-  QImage out(static_cast<int>(wide), static_cast<int>(high), QImage::Format_ARGB32_Premultiplied);
-  out.fill(Qt::transparent);
+  QImage out = blankPicture({static_cast<int>(wide), static_cast<int>(high)});
   QPainter painter(&out);
   painter.setCompositionMode(QPainter::CompositionMode_Source);
   for (std::size_t i = 0; i < tiles.size(); ++i) {

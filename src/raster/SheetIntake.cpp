@@ -8,6 +8,7 @@
 
 #include "core/sheets/TileMarks.h"
 #include "core/store/Documents.h"
+#include "raster/BlankPicture.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
 
@@ -60,9 +61,7 @@ std::optional<FrameStrip> framesOf(const PictureBytes& bytes) {
   if (frames.size() < 2) return std::nullopt;
   const QSize size = frames.front().size();
   if (size.width() * static_cast<qint64>(frames.size()) > kLargestPictureSide) return std::nullopt;
-  strip.picture =
-      QImage(size.width() * static_cast<int>(frames.size()), size.height(), QImage::Format_ARGB32_Premultiplied);
-  strip.picture.fill(Qt::transparent);
+  strip.picture = blankPicture({size.width() * static_cast<int>(frames.size()), size.height()});
   QPainter painter(&strip.picture);
   for (std::size_t i = 0; i < frames.size(); ++i) painter.drawImage(static_cast<int>(i) * size.width(), 0, frames[i]);
   return strip;

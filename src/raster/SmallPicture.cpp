@@ -4,6 +4,8 @@
 #include <QTransform>
 #include <algorithm>
 
+#include "raster/BlankPicture.h"
+
 namespace uq {
 
 namespace {
@@ -12,8 +14,7 @@ namespace {
 QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, QSize size, const Seeing& seeing) {
   const CellRect blocks{floorDiv(map.bounds.x0, n), floorDiv(map.bounds.y0, n), ceilDiv(map.bounds.x1, n),
                         ceilDiv(map.bounds.y1, n)};
-  QImage picture(blocks.width(), blocks.height(), QImage::Format_ARGB32_Premultiplied);
-  picture.fill(Qt::transparent);
+  QImage picture = blankPicture({blocks.width(), blocks.height()});
   for (const Run& run : runsOf(map, seeing)) {
     QPainter over(&picture);
     over.setOpacity(run.alpha() / 255.0);
@@ -30,8 +31,7 @@ QImage sampled(MapPainter& painter, const Quilt& quilt, const Map& map, int n, Q
   const Grid::Lattice at = grid->lattice();
   const double fit = static_cast<double>(size.width()) / whole.w;
   const double step = n * fit;
-  QImage laid(size, QImage::Format_ARGB32_Premultiplied);
-  laid.fill(Qt::transparent);
+  QImage laid = blankPicture(size);
   QPainter pen(&laid);
   pen.setRenderHint(QPainter::SmoothPixmapTransform);
   pen.setTransform(QTransform(at.columnX * step, at.columnY * step, at.rowX * step, at.rowY * step,

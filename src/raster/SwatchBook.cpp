@@ -9,6 +9,7 @@
 #include <tuple>
 
 #include "core/edit/MapFacts.h"
+#include "raster/BlankPicture.h"
 
 namespace uq {
 
@@ -379,8 +380,7 @@ bool SwatchBook::repair(MapBook& book, RunBook& run, ViewScale scale, Place plac
   if (swatch.picture.isNull() && fresh.isNull()) return true;
   bytes_ -= swatch.bytes();
   if (swatch.picture.isNull()) {
-    swatch.picture = QImage(kSwatchSide, kSwatchSide, QImage::Format_ARGB32_Premultiplied);
-    swatch.picture.fill(Qt::transparent);
+    swatch.picture = blankPicture({kSwatchSide, kSwatchSide});
   }
   bytes_ += swatch.bytes();
   QPainter painter(&swatch.picture);

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/grid/PlanGrid.h"
+#include "raster/BlankPicture.h"
 
 namespace uq {
 
@@ -113,8 +114,7 @@ QImage planPicture(const QImage& picture, PixelSize cell) {
   if (QImage top = sampled(0); covers(top)) return top;
   const QImage small = picture.scaled(side, side, Qt::KeepAspectRatio, Qt::SmoothTransformation)
                            .convertToFormat(QImage::Format_ARGB32_Premultiplied);
-  QImage square(side, side, QImage::Format_ARGB32_Premultiplied);
-  square.fill(Qt::transparent);
+  QImage square = blankPicture({side, side});
   QPainter(&square).drawImage((side - small.width()) / 2, side - small.height(), small);
   return square;
 }
