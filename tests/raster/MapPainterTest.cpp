@@ -8,6 +8,7 @@
 #include "core/store/Disk.h"
 #include "raster/PictureFile.h"
 #include "raster/Scene.h"
+#include "raster/SmallPicture.h"
 
 namespace uq {
 
@@ -177,9 +178,7 @@ TEST(MapPainter, WhatStandsOnSeveralCellsIsDrawnInStrips) {
   const PixelRect back = grid->seat({5, 4}, {24, 40});
   const PixelPos before{front.x + 12, front.bottom() - 4};
   const PixelPos behind{back.x + 4, back.bottom() - 4};
-  const auto isPost = [&](PixelPos at) {
-    return scene.draw(1, {at.x, at.y, 1, 1}).pixel(0, 0) == qRgb(40, 90, 50);
-  };
+  const auto isPost = [&](PixelPos at) { return scene.draw(1, {at.x, at.y, 1, 1}).pixel(0, 0) == qRgb(40, 90, 50); };
   EXPECT_TRUE(isPost(before));
   EXPECT_FALSE(isPost(behind));
   // Taking follows what is seen, strip by strip.
@@ -200,7 +199,8 @@ TEST(MapPainter, ByDepthWhatIsRisenIsDrawnOverItsOwnCellAndUnderWhatStandsNearer
   EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), 0xff000000 | chalkColour(6));
   EXPECT_EQ(scene.draw(1, {middle.x(), middle.y() + 11, 1, 1}).pixel(0, 0), 0xff000000 | chalkColour(2));
   scene.lay("Ground", {4, 4}, Cell({scene.tall, 0}, {}));
-  EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), qRgb(40, 90, 50)) << "a tree in front, though on the ground";
+  EXPECT_EQ(scene.draw(1, {middle, QSize(1, 1)}).pixel(0, 0), qRgb(40, 90, 50))
+      << "a tree in front, though on the ground";
   EXPECT_EQ(runsOf(scene.yard()).size(), 1u);
   MapPainter painter(scene.pictures);
   const auto tiles = painter.tilesAt(scene.quilt, scene.yard(), {}, {middle.x(), middle.y()});
@@ -293,6 +293,33 @@ TEST(MapPainter, WhatStandsBeforeAGhostIsFaint) {
   // A ghost in front of the tree leaves it as it is.
   const GhostCells before{scene.at("Ground").layer, {{{5, 5}, Cell({kChalkSlot, 6}, {})}}};
   EXPECT_EQ(painter.areaOf(scene.quilt, scene.yard(), runsOf(scene.yard()), before), grid->cellBox({5, 5}));
+}
+
+// Of a map drawn at one pixel for several cells.
+TEST(SmallPicture, AThinLayerIsSeenOnItsCardInItsColour) {
+  Scene scene({0, 0, 160, 160});
+  for (int x = 0; x < 160; ++x) scene.lay("Things", {x, 80}, Cell({scene.small, 0}, {}));
+  MapPainter painter(scene.pictures);
+  const auto strongest = [](const QImage& picture) {
+    QRgb strong = 0;
+    for (int y = 0; y < picture.height(); ++y) {
+      for (int x = 0; x < picture.width(); ++x) {
+        if (qAlpha(picture.pixel(x, y)) > qAlpha(strong)) strong = picture.pixel(x, y);
+      }
+    }
+    return strong;
+  };
+  const QRgb card = strongest(
+      smallPicture(painter, scene.quilt, scene.yard(), *scene.quilt.layer(scene.at("Things")), {40, 40}).picture);
+  EXPECT_EQ(qAlpha(card), 255);
+  EXPECT_GT(qGreen(card), qRed(card)) << "grass";
+  EXPECT_EQ(
+      strongest(
+          smallPicture(painter, scene.quilt, scene.yard(), *scene.quilt.layer(scene.at("Ground")), {40, 40}).picture),
+      0u)
+      << "an empty layer is empty";
+  EXPECT_LT(qAlpha(strongest(smallPicture(painter, scene.quilt, scene.yard(), {40, 40}).picture)), 255)
+      << "a map is shown as it is";
 }
 
 TEST(Runs, LevelsByDepthAreOneRunAndFoldersByLayersPartIt) {
