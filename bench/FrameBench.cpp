@@ -82,13 +82,26 @@ struct Window {
     book.show(s.quilt, s.big().id, std::move(split));
   }
 
-  SwatchBook::Frame frame(ViewScale scale, QRect window) {
-    picture.fill(QColor(90, 90, 100));
+  SwatchBook::Frame frame(ViewScale scale, QRect window) { return frame(scale, window, window); }
+  SwatchBook::Frame frame(ViewScale scale, QRect window, QRect part) {
     QPainter painter(&picture);
-    return book.paint(painter, scale, window, window);
+    const QRect here = part.translated(-window.topLeft());
+    painter.setClipRect(here);
+    painter.fillRect(here, QColor(90, 90, 100));
+    return book.paint(painter, scale, window, part);
   }
+  // As the canvas does it: all of it once, then where something arrived.
   void wholeFrame(ViewScale scale, QRect window) {
-    while (!frame(scale, window).whole()) arrivals.acquire();
+    SwatchBook::Frame shown = frame(scale, window);
+    while (!shown.whole()) {
+      if (shown.late > 0) {
+        shown = frame(scale, window);
+        continue;
+      }
+      arrivals.acquire();
+      const QRect part = book.arrivals(scale, window).boundingRect();
+      if (!part.isEmpty()) shown = frame(scale, window, part);
+    }
   }
 };
 

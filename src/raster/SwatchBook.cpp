@@ -204,6 +204,7 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
   const auto forget = [&](auto&& gone) {
     std::erase_if(book.runs, [&](const std::unique_ptr<RunBook>& run) {
       if (!gone(*run)) return false;
+      std::erase_if(arrived_, [&](const Arrived& one) { return one.run == run.get(); });
       for (const auto& [zoom, level] : run->levels) {
         for (const auto& [place, swatch] : level.swatches) bytes_ -= swatch.bytes();
       }
@@ -254,9 +255,8 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
 
   // What the same layers looked like at another rise or in another order never comes back but by undo.
   forget([&](const RunBook& kept) {
-    return std::any_of(runs.begin(), runs.end(), [&](const Run& run) {
-      return run.layers == kept.run.layers && !run.drawsAs(kept.run);
-    });
+    return std::any_of(runs.begin(), runs.end(),
+                       [&](const Run& run) { return run.layers == kept.run.layers && !run.drawsAs(kept.run); });
   });
   std::vector<RunBook*> shown;
   for (const Run& run : runs) shown.push_back(&bookOf(book, run));
@@ -330,37 +330,55 @@ void SwatchBook::markChanged(const Grid& grid, RunBook& run, const std::vector<P
 }
 
 void SwatchBook::collect() {
-  for (const auto& job : workers_->takeDone()) {
-    const auto at = maps_.find(job->map);
-    if (at == maps_.end()) continue;
-    MapBook& book = *at->second;
-    const auto run = std::find_if(book.runs.begin(), book.runs.end(),
-                                  [&](const auto& one) { return one->run.drawsAs(job->run); });
-    const Map* then = job->quilt.map(job->map);
-    if (run == book.runs.end() || !(then->bounds == book.map().bounds)) continue;
-    ++made_;
-    Swatch swatch{std::move(job->picture), {}, frame_};
-    const auto grid = makeGrid(book.map().grid);
-    // Edits since the worker began.
-    bool known = true;
-    for (std::size_t i = 0; i < job->run.layers.size(); ++i) {
-      const Id layer = job->run.layers[i];
-      if (!then->layer(layer) || !book.map().layer(layer)) known = false;
-      if (!known || then->layer(layer)->revision.is(book.map().layer(layer)->revision)) continue;
-      const auto changed = painter_.changes(job->quilt, book.quilt, {job->map, layer});
-      for (const PixelRect& pixels : shifted(changed, job->run.shiftOf(i))) {
-        swatch.dirty = swatch.dirty.united(deviceTouchedBy(pixels, *grid, {job->zoom}).intersected(rectOf(job->place)));
-      }
+  for (const auto& job : workers_->takeDone()) useless_ = !keep(*job) || useless_;
+}
+
+// Takes over what a worker drew; false where it shows what is no more.
+bool SwatchBook::keep(Job& job) {
+  const auto at = maps_.find(job.map);
+  if (at == maps_.end()) return false;
+  MapBook& book = *at->second;
+  const auto run =
+      std::find_if(book.runs.begin(), book.runs.end(), [&](const auto& one) { return one->run.drawsAs(job.run); });
+  const Map* then = job.quilt.map(job.map);
+  if (run == book.runs.end() || !(then->bounds == book.map().bounds)) return false;
+  ++made_;
+  Swatch swatch{std::move(job.picture), {}, frame_};
+  const auto grid = makeGrid(book.map().grid);
+  // Edits since the worker began.
+  for (std::size_t i = 0; i < job.run.layers.size(); ++i) {
+    const Layer* old = then->layer(job.run.layers[i]);
+    const Layer* now = book.map().layer(job.run.layers[i]);
+    if (!old || !now) return false;
+    if (old->revision.is(now->revision)) continue;
+    const auto changed = painter_.changes(job.quilt, book.quilt, {job.map, now->id});
+    for (const PixelRect& pixels : shifted(changed, job.run.shiftOf(i))) {
+      swatch.dirty = swatch.dirty.united(deviceTouchedBy(pixels, *grid, {job.zoom}).intersected(rectOf(job.place)));
     }
-    if (!known) continue;
-    auto [place, isNew] = (*run)->levels[job->zoom].swatches.try_emplace(job->place);
-    if (!isNew) {
-      if (place->second.dirty.isEmpty()) continue;
-      bytes_ -= place->second.bytes();
-    }
-    place->second = std::move(swatch);
-    bytes_ += place->second.bytes();
   }
+  auto [place, isNew] = (*run)->levels[job.zoom].swatches.try_emplace(job.place);
+  if (!isNew) {
+    if (place->second.dirty.isEmpty()) return true;
+    bytes_ -= place->second.bytes();
+  }
+  place->second = std::move(swatch);
+  bytes_ += place->second.bytes();
+  arrived_.push_back({run->get(), job.zoom, job.place});
+  return true;
+}
+
+QRect SwatchBook::placeInWindow(const Arrived& one, ViewScale scale, const QRect& window) const {
+  const bool isShown = shown_ && std::find(shown_->shown.begin(), shown_->shown.end(), one.run) != shown_->shown.end();
+  if (!isShown || one.zoom != scale.zoom) return {};
+  return rectOf(one.place).translated(one.run->run.shift(scale)).intersected(window);
+}
+
+QRegion SwatchBook::arrivals(ViewScale scale, const QRect& window) {
+  collect();
+  if (std::exchange(useless_, false)) return window;
+  QRegion region;
+  for (const Arrived& one : std::exchange(arrived_, {})) region += placeInWindow(one, scale, window);
+  return region;
 }
 
 bool SwatchBook::isForWorkers(const MapBook& book, const RunBook& run, ViewScale scale, const Swatch& swatch) const {
@@ -438,8 +456,8 @@ void SwatchBook::drawSubstitute(QPainter& painter, const MapBook& book, RunBook&
       painter.restore();
       return;
     }
-    const PixelRect blocks = grid->pixelBounds({run.blocks.x0 * run.step, run.blocks.y0 * run.step,
-                                                run.blocks.x1 * run.step, run.blocks.y1 * run.step});
+    const PixelRect blocks = grid->pixelBounds(
+        {run.blocks.x0 * run.step, run.blocks.y0 * run.step, run.blocks.x1 * run.step, run.blocks.y1 * run.step});
     // Only the pixels that show: a sketch is scaled by thousands at large zooms.
     const double px = double{scale.zoom} * blocks.w / run.sketch.width();
     const double py = double{scale.zoom} * blocks.h / run.sketch.height();
@@ -490,19 +508,28 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   deadline_ = Clock::now() + (anew ? options_.patienceAnew : options_.patience);
   collect();
   MapBook& book = *shown_;
+  if (part.contains(window)) useless_ = false;
+  std::erase_if(arrived_, [&](const Arrived& one) { return part.contains(placeInWindow(one, scale, window)); });
   // A picture that would take many times as long gains nothing from the few swatches drawn here: sketches come at once.
   if (anew && likelyCostOf(book, scale, window, part) > kHopeless * options_.patienceAnew) deadline_ = Clock::now();
   for (RunBook* run : book.shown) {
     const QRect map = painter_.boundsOf(book.quilt, book.map(), run->run, scale);
     const QPoint shift = run->run.shift(scale);
     const QPoint origin = window.topLeft() - shift;
-    const QRect seen = part.intersected(window).translated(-shift).intersected(map);
+    const QRect inSight = window.translated(-shift).intersected(map);
+    const QRect seen = part.translated(-shift).intersected(inSight);
     painter.setOpacity(run->run.alpha() / 255.0);
     painter.setCompositionMode(modeOf(run->run.blend));
     Level& level = run->levels[scale.zoom];
-    forEachPlace(seen, [&](Place place) {
+    forEachPlace(inSight, [&](Place place) {
       ++frame.swatches;
       auto found = level.swatches.find(place);
+      if (!rectOf(place).intersects(seen)) {
+        const bool missing = found == level.swatches.end() || isForWorkers(book, *run, scale, found->second);
+        if (missing) ++frame.substitutes;
+        if (!missing && !found->second.dirty.isEmpty()) ++frame.late;
+        return;
+      }
       if (found == level.swatches.end() &&
           Clock::now() + likelyCost(book.map(), run->run, scale, rectOf(place)) < deadline_) {
         Swatch made{painter_.drawRun(book.quilt, book.map(), run->run, scale, rectOf(place)), {}, 0};
@@ -530,6 +557,8 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   }
   painter.setOpacity(1);
   painter.setCompositionMode(QPainter::CompositionMode_SourceOver);
+  // What has just arrived elsewhere is still to be painted.
+  for (const Arrived& one : arrived_) frame.substitutes += placeInWindow(one, scale, window).isEmpty() ? 0 : 1;
   request(book, scale, window);
   keepWithinBudget();
   return frame;

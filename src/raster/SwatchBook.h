@@ -48,7 +48,7 @@ class SwatchBook {
   // different from what this map was shown as before; nothing when all of it may.
   std::optional<std::vector<PixelRect>> show(const Quilt& quilt, Id map, std::vector<Run> runs);
 
-  // What one paint() could show.
+  // How well the window can be shown after a paint(), whatever part of it was painted.
   struct Frame {
     int swatches = 0;     // in sight
     int substitutes = 0;  // of which others stood in, until workers hand them in
@@ -59,6 +59,10 @@ class SwatchBook {
   // Lays what lies in `part` of `window` (both in absolute device pixels) with the window's upper left at the painter's
   // 0, 0; one unit of the painter is one device pixel.
   Frame paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part);
+
+  // Where in the window something that workers handed in waits to be painted. Each place is told once. All of the window
+  // where they handed in what is of no use any more, so that the next paint() asks anew.
+  QRegion arrivals(ViewScale scale, const QRect& window);
 
   std::size_t bytes() const { return bytes_; }
   // How many swatches were drawn so far, whole or in part.
@@ -80,6 +84,7 @@ class SwatchBook {
   void refreshSketch(MapBook& map, RunBook& run, const std::vector<PixelRect>* changed);
   static void markChanged(const Grid& grid, RunBook& run, const std::vector<PixelRect>& changed);
   void collect();
+  bool keep(Job& job);
   bool repair(MapBook& map, RunBook& run, ViewScale scale, Place place, Swatch& swatch);
   bool isForWorkers(const MapBook& map, const RunBook& run, ViewScale scale, const Swatch& swatch) const;
   void drawSubstitute(QPainter& painter, const MapBook& map, RunBook& run, ViewScale scale, const QRect& place,
@@ -93,6 +98,15 @@ class SwatchBook {
   Options options_;
   std::map<Id, std::unique_ptr<MapBook>> maps_;
   MapBook* shown_ = nullptr;
+  struct Arrived {
+    const RunBook* run;
+    double zoom;
+    Place place;
+  };
+  // What of the window it covers; nothing where it is not shown.
+  QRect placeInWindow(const Arrived& one, ViewScale scale, const QRect& window) const;
+  std::vector<Arrived> arrived_;  // of runs of any map
+  bool useless_ = false;          // something was handed in and not kept
   std::size_t bytes_ = 0;
   std::uint64_t made_ = 0;
   std::uint64_t frame_ = 0;

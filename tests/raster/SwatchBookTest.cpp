@@ -41,6 +41,24 @@ struct Show {
     return picture;
   }
 
+  // Paints all once and then, until nothing is missing, only where something arrived.
+  QImage followed(double zoom, QRect window) {
+    QImage picture(window.size(), QImage::Format_ARGB32_Premultiplied);
+    const auto repaint = [&](const QRect& part) {
+      QPainter painter(&picture);
+      painter.setClipRect(part.translated(-window.topLeft()));
+      painter.setCompositionMode(QPainter::CompositionMode_Clear);
+      painter.fillRect(picture.rect(), Qt::transparent);
+      return book.paint(painter, {zoom}, window, part);
+    };
+    SwatchBook::Frame shown = repaint(window);
+    while (!shown.whole()) {
+      arrivals.acquire();
+      for (const QRect& part : book.arrivals({zoom}, window)) shown = repaint(part);
+    }
+    return picture;
+  }
+
   // Paints until nothing is missing.
   QImage wholeFrame(double zoom, QRect window) {
     while (true) {
@@ -135,6 +153,22 @@ TEST(SwatchBook, AMissingSwatchShowsTheNearestZoomAndNeverBareCloth) {
   expectNoBareCloth(magnified);
   EXPECT_EQ(magnified, show.wholeFrame(2, {-200, -100, 700, 500})) << "twice the size is exact";
   expectNoBareCloth(show.frame(0.5, {-300, -200, 600, 400}));
+}
+
+TEST(SwatchBook, RepaintingOnlyWhereSomethingArrivedMakesTheWindowWhole) {
+  Scene scene(kWide);
+  for (int x = kWide.x0; x < kWide.x1; ++x) scene.lay("Ground", {x, x / 2}, Cell({scene.small, 0}, {}));
+  scene.lay("Things", {3, 4}, Cell({scene.tall, 0}, {}));
+  Show show(scene, kWorkersOnly);
+  const QRect window(-600, -420, 1300, 900);
+  EXPECT_EQ(difference(show.followed(1, window), scene.draw(1, window)), std::string());
+  // What workers have begun when the map grows is of no use any more, and is asked for anew.
+  (void)show.frame(2, window);
+  Map grown = scene.yard();
+  grown.bounds = grown.bounds.grown(5);
+  scene.quilt = scene.quilt.with(std::move(grown));
+  show.show(scene);
+  EXPECT_EQ(difference(show.followed(2, window), scene.draw(2, window)), std::string());
 }
 
 TEST(SwatchBook, AnEditSaysWhereTheMapLooksDifferent) {

@@ -64,7 +64,7 @@ void MapCanvas::setSession(Session* session) {
   heldTool_.reset();
   if (session_) {
     book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
-      QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
+      QMetaObject::invokeMethod(this, &MapCanvas::paintArrivals, Qt::QueuedConnection);
     });
     jointFinder_ = std::make_unique<JointFinder>(session_->painter().pictures());
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);

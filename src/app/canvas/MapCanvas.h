@@ -157,6 +157,8 @@ class MapCanvas : public QWidget {
   void useCursor(bool takesAway);
   void describeCursor();
   void paintMap(QPainter& painter, const QRect& part);
+  // Repaints where workers handed something in.
+  void paintArrivals();
   // What ghost and tag cover, in logical pixels; and repainting that, before and after.
   QRect overlay() const;
   void updateOverlay();

@@ -43,6 +43,14 @@ void MapCanvas::paintMap(QPainter& painter, const QRect& part) {
   if (lastFrame_.late > 0) QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
 }
 
+void MapCanvas::paintArrivals() {
+  if (!book_) return;
+  const QRect window(origin_, deviceSize());
+  for (const QRect& rect : book_->arrivals(scale(), window)) {
+    update(fromDevice(rect).toAlignedRect().adjusted(-1, -1, 1, 1));
+  }
+}
+
 void MapCanvas::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
