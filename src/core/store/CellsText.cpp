@@ -262,7 +262,12 @@ class Reader {
     if (!cy || !reader.atEnd()) return "a chunk's place is not written as @x,y within the grid";
     finishChunk();
     chunk_ = ChunkPos{*cx, *cy};
-    open_ = cells_.chunk(*chunk_).cells();
+    const CellGrid::ChunkView before = cells_.chunk(*chunk_);
+    if (before.isUniform()) {
+      open_.fill(before.uniform());  // as nearly always, and without a copy
+    } else {
+      open_ = before.cells();
+    }
     return {};
   }
 
