@@ -13,7 +13,8 @@ import sys
 
 build, source = (pathlib.Path(p).resolve() for p in sys.argv[1:3])
 
-# Inside the core, each folder may include itself and those before it; the last two never each other.
+# Inside the core, each folder may include itself and those before it; history and store never each other, and work, the
+# last of all, both.
 CORE = ["base", "grid", "cells", "document", "sheets", "edit"]
 LAST = ["history", "store"]
 # Headers of other people's libraries, by a part of their path.
@@ -31,6 +32,8 @@ def may_include(user, header):
     if part != "core":
         return True
     mine, theirs = user.parts[1], header.parts[1]
+    if mine == "work":
+        return theirs in CORE + LAST + ["work"]
     if mine in LAST:
         return theirs == mine or theirs in CORE
     return theirs in CORE and CORE.index(theirs) <= CORE.index(mine)

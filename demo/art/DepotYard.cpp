@@ -11,7 +11,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Disk.h"
 #include "core/store/Documents.h"
-#include "core/store/EditList.h"
+#include "core/work/EditList.h"
 #include "core/store/JsonText.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"

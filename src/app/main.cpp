@@ -1,6 +1,14 @@
 // urban-quilt: the workroom.
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QSessionManager>
+#include <QSocketNotifier>
+
+#include <fcntl.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <csignal>
 
 #include "app/look/Plurals.h"
 #include "app/look/ThemeChoice.h"
@@ -19,6 +27,35 @@ class FirstFrameWatch : public QObject {
     return false;
   }
 };
+
+// SIGTERM, SIGINT and SIGHUP close the windows like a hand does, with all that is asked then. A handler may do next to
+// nothing, so it only writes to a pipe (signal-safety(7)).
+int signalPipe[2] = {-1, -1};
+
+void tellSignal(int) {
+  const char one = 1;
+  [[maybe_unused]] const auto written = ::write(signalPipe[1], &one, 1);
+}
+
+void closeOnSignals(QApplication& application) {
+  if (::pipe2(signalPipe, O_CLOEXEC | O_NONBLOCK) != 0) return;
+  auto* notifier = new QSocketNotifier(signalPipe[0], QSocketNotifier::Read, &application);
+  QObject::connect(notifier, &QSocketNotifier::activated, &application, [] {
+    char taken[16];
+    [[maybe_unused]] const auto read = ::read(signalPipe[0], taken, sizeof taken);
+    QApplication::closeAllWindows();
+  });
+  for (const int signal : {SIGTERM, SIGINT, SIGHUP}) std::signal(signal, tellSignal);
+  // The desktop's session ends: windows are closed as by hand, and one that stays open holds it up.
+  QObject::connect(&application, &QGuiApplication::commitDataRequest, &application, [](QSessionManager& manager) {
+    if (!manager.allowsInteraction()) return;
+    QApplication::closeAllWindows();
+    const auto windows = QApplication::topLevelWidgets();
+    const bool stays = std::any_of(windows.begin(), windows.end(),
+                                   [](const QWidget* one) { return one->isWindow() && one->isVisible(); });
+    stays ? manager.cancel() : manager.release();
+  });
+}
 
 }  // namespace
 
@@ -50,6 +87,7 @@ int main(int argc, char** argv) {
   QApplication::setDesktopFileName(QStringLiteral("org.urbanquilt.UrbanQuilt"));
   uq::usePlurals(application);
   uq::startTheme();
+  closeOnSignals(application);
   parser.process(application);
 
   uq::Workroom workroom;

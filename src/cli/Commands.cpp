@@ -157,7 +157,7 @@ int info(const std::string& folder, bool json) {
 
 int render(const RenderOrder& order) {
   if (!(order.zoom >= kSmallestZoom && order.zoom <= kLargestZoom)) {
-    return refuse(kUsage, "--zoom takes a number from 0.02 to 32 (1 is 100 %)");
+    return refuse(kUsage, "--zoom takes a number from 0.002 to 32 (1 is 100 %)");
   }
   // A MAP that is a path says itself which quilt it is in.
   std::error_code error;
@@ -212,16 +212,17 @@ int render(const RenderOrder& order) {
   } else if (!order.frame.empty()) {
     return refuse(kUsage, "--frame needs --camera, which says where it is.");
   }
-  if (pixels.w * order.zoom > kLargestRender || pixels.h * order.zoom > kLargestRender) {
-    return refuse(kNotWritten, "The picture would be larger than 32,768 pixels. Choose a smaller --zoom.");
+  if (isTooLargeToRender(pixels.w * order.zoom, pixels.h * order.zoom)) {
+    return refuse(kNotWritten, "The picture would be larger than 32,768 pixels or 512 MB. Choose a smaller --zoom.");
   }
-  const QImage picture = overCloth(painter, quilt, *map, runs, scale, scale.toDevice(pixels));
+  QImage picture = overCloth(painter, quilt, *map, runs, scale, scale.toDevice(pixels));
+  const QSize size = picture.size();
   for (const Error& problem : opened->problems) report(problem);
-  if (auto written = writePng(picture, order.output); !written) {
+  if (auto written = writePng(std::move(picture), order.output); !written) {
     report(written.error());
     return kNotWritten;
   }
-  std::cout << order.output << ": " << map->name << ", " << picture.width() << " × " << picture.height() << " px";
+  std::cout << order.output << ": " << map->name << ", " << size.width() << " × " << size.height() << " px";
   if (!(pixels == cells) && !seeing.camera) {
     const QPoint off = scale.toDevice(cells).topLeft() - scale.toDevice(pixels).topLeft();
     std::cout << ", the map's cells from " << off.x() << ", " << off.y();

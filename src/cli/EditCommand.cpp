@@ -1,10 +1,11 @@
 #include "cli/EditCommand.h"
 
+#include <algorithm>
 #include <iostream>
 #include <iterator>
 
 #include "cli/Commands.h"
-#include "core/store/EditList.h"
+#include "core/work/EditList.h"
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
 #include "raster/CellCover.h"
@@ -37,7 +38,7 @@ int editQuilt(const std::string& quilt, const std::string& path, bool dryRun) {
   const auto text = readList(path);
   if (!text) return refuse(text.error(), kUsage);
   const auto list = readJson(*text, name);
-  if (!list) return refuse(list.error(), kUsage);
+  if (!list) return refuse(Error(list.error()).keeping("Nothing was changed"), kUsage);
   auto opened = QuiltStore::open(realDisk(), quiltFolder(quilt),
                                  dryRun ? QuiltStore::Access::read : QuiltStore::Access::write);
   if (!opened) return refuse(opened.error(), kNotOpened);
@@ -47,8 +48,9 @@ int editQuilt(const std::string& quilt, const std::string& path, bool dryRun) {
   const CoversOn covers = [&](const Quilt& now, const GridShape& shape, TileRef tile) {
     return cover.covers(now, shape, tile);
   };
-  const auto done = doEdits(opened->quilt, *list, covers, name);
-  if (!done) return refuse(done.error(), kUsage);
+  const StepRules rules{[&](Id map) { return opened->store.damage(map); }, {}};
+  const auto done = doEdits(opened->quilt, *list, covers, name, rules);
+  if (!done) return refuse(done.error(), done.error().cause == Error::Cause::notFound ? kNotOpened : kUsage);
   std::int64_t cells = 0;
   for (const EditDone& step : done->steps) {
     std::cout << step.what << ": " << step.cells << (step.cells == 1 ? " cell\n" : " cells\n");
@@ -62,7 +64,10 @@ int editQuilt(const std::string& quilt, const std::string& path, bool dryRun) {
   const auto saved = opened->store.save(done->quilt);
   if (!saved) {
     std::cout << "\n";
-    return refuse(saved.error(), kNotWritten);
+    const std::string why = saved.error().text();
+    const bool isSaid = std::any_of(opened->problems.begin(), opened->problems.end(),
+                                    [&](const Error& problem) { return problem.text() == why; });
+    return isSaid ? kNotWritten : refuse(saved.error(), kNotWritten);
   }
   std::cout << ", " << saved->written.size() << (saved->written.size() == 1 ? " file written\n" : " files written\n");
   return code;

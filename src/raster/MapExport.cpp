@@ -5,6 +5,10 @@
 
 namespace uq {
 
+bool isTooLargeToRender(double width, double height) {
+  return width > kLargestRender || height > kLargestRender || width * height * 4 > double(kMostPictureMegabytes) * (1 << 20);
+}
+
 QImage overCloth(MapPainter& painter, const Quilt& quilt, const Map& map, const std::vector<Run>& runs, ViewScale scale,
                  const QRect& device) {
   QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
@@ -18,8 +22,8 @@ Result<void> exportMap(Disk& disk, MapPainter& painter, const Quilt& quilt, cons
   const std::vector<Run> runs = runsOf(map, inGame(map));
   const ViewScale scale{1};
   const QRect device = scale.toDevice(painter.extentOf(quilt, map, runs));
-  if (device.width() > kLargestRender || device.height() > kLargestRender) {
-    return fail(Error{Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels", path, 0,
+  if (isTooLargeToRender(device.width(), device.height())) {
+    return fail(Error{Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB", path, 0,
                       "Nothing was written", "Export a smaller map, or render it smaller with uquilt"});
   }
   const auto cancelled = [&] { return progress && progress->isCancelled(); };
@@ -31,9 +35,9 @@ Result<void> exportMap(Disk& disk, MapPainter& painter, const Quilt& quilt, cons
     if (auto done = disk.write(fresh, *bytes); !done) return done;
     return disk.rename(fresh, path);
   }
-  const QImage picture = overCloth(painter, quilt, map, runs, scale, device);
+  QImage picture = overCloth(painter, quilt, map, runs, scale, device);
   if (cancelled()) return fail(Error::Cause::cancelled, "exporting was cancelled", path);
-  return writePng(picture, path);
+  return writePng(std::move(picture), path);
 }
 
 }  // namespace uq

@@ -10,6 +10,8 @@
 namespace uq {
 
 inline constexpr int kLargestRender = 32'768;  // device pixels each way
+// Whether a picture would take more memory than pictures are read with, 512 MB, or more than kLargestRender each way.
+bool isTooLargeToRender(double width, double height);
 
 // Writes the map, with all that reaches beyond its cells, over its cloth, each map pixel as one: as OpenRaster where
 // `path` ends with ".ora", else as PNG. Only layers that the game shows are in the PNG. What was there stays whole until

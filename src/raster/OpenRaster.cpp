@@ -119,7 +119,30 @@ Result<std::string> openRaster(MapPainter& painter, const Quilt& quilt, const Ma
     stack.writeAttribute(QStringLiteral("composite-op"), QLatin1String(operatorOf(blend)));
     stack.writeAttribute(QStringLiteral("visibility"), seen ? QStringLiteral("visible") : QStringLiteral("hidden"));
   };
+  // Layers in folders, which lie on one another nearest first as their layers do.
+  std::vector<Id> open;
+  const auto goInto = [&](const std::vector<Id>& folders) {
+    const auto parts = std::mismatch(open.begin(), open.end(), folders.begin(), folders.end());
+    for (auto gone = parts.first; gone != open.end(); ++gone) stack.writeEndElement();
+    open.erase(parts.first, open.end());
+    for (auto fresh = parts.second; fresh != folders.end(); ++fresh) {
+      stack.writeStartElement(QStringLiteral("stack"));
+      stack.writeAttribute(QStringLiteral("name"), QString::fromStdString(map.layerFolder(*fresh)->name));
+      stack.writeAttribute(QStringLiteral("isolation"), QStringLiteral("auto"));
+      open.push_back(*fresh);
+    }
+  };
+  // A run of several layers lies in the folders that all of them lie in.
+  const auto foldersOf = [&](const Run& run) {
+    std::vector<Id> common = map.foldersAround(map.layer(run.layers.front())->folder);
+    for (const Id id : run.layers) {
+      const std::vector<Id> around = map.foldersAround(map.layer(id)->folder);
+      common.erase(std::mismatch(common.begin(), common.end(), around.begin(), around.end()).first, common.end());
+    }
+    return common;
+  };
   for (auto run = all.rbegin(); run != all.rend(); ++run) {
+    if (!run->layers.empty()) goInto(foldersOf(*run));
     Run plain = *run;
     plain.opacity = 100;
     plain.blend = Blend::normal;
@@ -134,6 +157,7 @@ Result<std::string> openRaster(MapPainter& painter, const Quilt& quilt, const Ma
     const QRect part = ink.isEmpty() ? QRect(0, 0, 1, 1) : ink;
     put(names.join(QStringLiteral(", ")), whole.copy(part), part.topLeft(), run->opacity / 100.0, run->blend, seen);
   }
+  goInto({});
   QImage merged(device.size(), QImage::Format_ARGB32_Premultiplied);
   merged.fill(map.cloth ? QColor::fromRgb(*map.cloth | 0xff000000u) : QColor(Qt::transparent));
   if (map.cloth) put(QStringLiteral("Cloth"), merged, {}, 1, Blend::normal, true);

@@ -5,17 +5,26 @@
 #include <QImageWriter>
 #include <QSaveFile>
 
+#include "raster/SafeSvg.h"
+
 namespace uq {
 
 bool isLineDrawing(std::string_view bytes) {
-  QByteArray data = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
-  QBuffer buffer(&data);
+  if (!mayBeSvg(bytes)) return false;
+  auto safe = safeSvg(bytes, {});
+  if (!safe) return false;
+  QBuffer buffer(&*safe);
   buffer.open(QIODevice::ReadOnly);
   return QImageReader(&buffer).format() == "svg";
 }
 
 Result<QImage> decodePicture(std::string_view bytes, const std::string& file, int enlarge) {
   QByteArray data = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
+  if (mayBeSvg(bytes)) {
+    auto safe = safeSvg(bytes, file);
+    if (!safe) return fail(safe.error());
+    data = std::move(*safe);
+  }
   QBuffer buffer(&data);
   buffer.open(QIODevice::ReadOnly);
   QImageReader::setAllocationLimit(kMostPictureMegabytes);
@@ -47,7 +56,7 @@ std::string pngOf(const QImage& picture) {
   return buffer.data().toStdString();
 }
 
-Result<void> writePng(const QImage& picture, const std::string& path) {
+Result<void> writePng(QImage picture, const std::string& path) {
   const auto failed = [&](const QString& why) {
     return fail(Error{Error::Cause::notPermitted, "the picture could not be written (" + why.toStdString() + ")", path,
                       0, "Nothing was overwritten", "Choose another place for it"});
@@ -55,7 +64,8 @@ Result<void> writePng(const QImage& picture, const std::string& path) {
   QSaveFile file(QString::fromStdString(path));
   if (!file.open(QIODevice::WriteOnly)) return failed(file.errorString());
   QImageWriter writer(&file, "png");
-  if (!writer.write(picture.convertToFormat(QImage::Format_ARGB32))) return failed(writer.errorString());
+  // In place where nobody else holds it: it may be as large as memory allows.
+  if (!writer.write(std::move(picture).convertToFormat(QImage::Format_ARGB32))) return failed(writer.errorString());
   if (!file.commit()) return failed(file.errorString());
   return {};
 }

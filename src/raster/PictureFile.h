@@ -24,6 +24,6 @@ bool isLineDrawing(std::string_view bytes);
 std::string pngOf(const QImage& picture);
 
 // Writes a PNG, whole or not at all.
-Result<void> writePng(const QImage& picture, const std::string& path);
+Result<void> writePng(QImage picture, const std::string& path);
 
 }  // namespace uq

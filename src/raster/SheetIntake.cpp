@@ -11,6 +11,7 @@
 #include "raster/BlankPicture.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
+#include "raster/SafeSvg.h"
 
 namespace uq {
 
@@ -42,6 +43,7 @@ struct FrameStrip {
   std::vector<int> times;
 };
 std::optional<FrameStrip> framesOf(const PictureBytes& bytes) {
+  if (mayBeSvg(bytes.read())) return std::nullopt;
   QByteArray data = QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size()));
   QBuffer buffer(&data);
   buffer.open(QIODevice::ReadOnly);
@@ -195,6 +197,7 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
                                          read->name,
                                          {size.width(), size.height()},
                                          std::move(read->bytes),
+                                         {},
                                          {}});
       }
     }

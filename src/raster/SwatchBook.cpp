@@ -190,6 +190,24 @@ SwatchBook::~SwatchBook() = default;
 
 bool SwatchBook::isIdle() const { return workers_->isIdle(); }
 
+namespace {
+
+bool sameSheets(const Quilt& a, const Quilt& b) {
+  return std::equal(a.sheets().begin(), a.sheets().end(), b.sheets().begin(), b.sheets().end(),
+                    [](const auto& one, const auto& other) {
+                      return one.sameAs(other) || (one->id == other->id && one->revision.is(other->revision));
+                    });
+}
+
+// Whether two states of a map have all in common that a swatch depends on, besides the layers of its run.
+bool alike(const Quilt& a, const Quilt& b, Id id) {
+  const Map* one = a.map(id);
+  const Map* other = b.map(id);
+  return one && other && one->grid == other->grid && one->bounds == other->bounds && sameSheets(a, b);
+}
+
+}  // namespace
+
 std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id, std::vector<Run> runs) {
   auto& slot = maps_[id];
   if (!slot) slot = std::make_unique<MapBook>();
@@ -212,12 +230,7 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
       return true;
     });
   };
-  const bool sameSheets =
-      before && std::equal(quilt.sheets().begin(), quilt.sheets().end(), book.quilt.sheets().begin(),
-                           book.quilt.sheets().end(), [](const auto& a, const auto& b) {
-                             return a.sameAs(b) || (a->id == b->id && a->revision.is(b->revision));
-                           });
-  if (!before || !sameSheets || !(before->grid == map.grid) || !(before->bounds == map.bounds)) {
+  if (!before || !alike(book.quilt, quilt, id)) {
     forget([](const RunBook&) { return true; });
     allChanged = true;
     book.quilt = quilt;
@@ -341,7 +354,9 @@ bool SwatchBook::keep(Job& job) {
   const auto run =
       std::find_if(book.runs.begin(), book.runs.end(), [&](const auto& one) { return one->run.drawsAs(job.run); });
   const Map* then = job.quilt.map(job.map);
-  if (run == book.runs.end() || !(then->bounds == book.map().bounds)) return false;
+  if (run == book.runs.end() || !alike(job.quilt, book.quilt, job.map)) return false;
+  const bool sameScreen = screenOf(job.quilt, *then) == screenOf(book.quilt, book.map());
+  if (job.run.backdrop && !sameScreen) return false;
   ++made_;
   Swatch swatch{std::move(job.picture), {}, frame_};
   const auto grid = makeGrid(book.map().grid);

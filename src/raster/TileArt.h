@@ -103,9 +103,9 @@ class TileArt {
   std::size_t bytes_ = 0;
 };
 
-// A cell with the turn in which its picture is drawn; see Grid::pictureTurn.
+// A cell with the turn in which its picture is drawn, in quarters; see Grid::drawnTurn.
 inline Cell asDrawn(Cell cell, const Grid& grid) {
-  return cell.empty() ? cell : Cell(cell.tile(), grid.pictureTurn(cell.turn()));
+  return cell.empty() ? cell : Cell(cell.tile(), grid.drawnTurn(cell.turn()));
 }
 
 }  // namespace uq

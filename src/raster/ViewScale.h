@@ -12,7 +12,7 @@
 
 namespace uq {
 
-inline constexpr double kSmallestZoom = 0.02;
+inline constexpr double kSmallestZoom = 0.002;  // a map of 131,072 pixels in one sight
 inline constexpr double kLargestZoom = 32.0;
 
 struct ViewScale {

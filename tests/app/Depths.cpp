@@ -313,7 +313,7 @@ TEST_F(Depths, ARoleOfOnesOwnIsTypedAndKnownOnEveryMap) {
 
 TEST_F(Depths, WhatIsSaidOfTheMapIsSeenInItsScreen) {
   makeGround();
-  room->actions()->action(ActionId::mapFacts)->trigger();
+  Story::choose(ActionId::mapFacts);
   settle();
   auto* facts = in<MapFactsCard>("map-facts");
   ASSERT_TRUE(facts->isVisible());
@@ -341,7 +341,7 @@ TEST_F(Depths, WhatIsSaidOfTheMapIsSeenInItsScreen) {
 TEST_F(Depths, LayersOfPinsAndBackdropsTakeNoStrokeAndSayWhy) {
   makeGround();
   hand.click(room->table(), onTable("street", 24));
-  room->actions()->action(ActionId::addPins)->trigger();
+  Story::choose(ActionId::addPins);
   settle();
   EXPECT_EQ(named("Pins").kind, LayerKind::pins);
   hand.click(card("Pins"));

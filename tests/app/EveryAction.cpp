@@ -50,7 +50,7 @@ class EveryAction : public Story {
     session().setDesk(desk);
     hand.click(room->canvas(), onMap({26, 9}));
     hand.click(room->canvas(), onMap({27, 9}));
-    room->actions()->action(ActionId::undo)->trigger();
+    choose(ActionId::undo);
   }
   ~EveryAction() override { chooseTheme(ThemeChoice::linen); }
 
@@ -94,8 +94,7 @@ class EveryAction : public Story {
   void trigger(ActionId id) {
     QAction* action = room->actions()->action(id);
     ASSERT_TRUE(action->isEnabled()) << actionRow(id).name << ": " << action->toolTip().toStdString();
-    action->trigger();
-    settle();
+    choose(id);
   }
   QImage look() {
     settle();

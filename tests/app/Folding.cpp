@@ -32,7 +32,7 @@ class Folding : public PaintingHand {
   }
   WalkerCard* walker() { return room->stack()->walkerCard(); }
   void trigger(ActionId id) {
-    room->actions()->action(id)->trigger();
+    Story::choose(id);
     settle();
   }
   // Drags a card by its middle to a place on another one, from its upper left.

@@ -34,7 +34,7 @@ class HandOnGrid : public PaintingHand, public testing::WithParamInterface<std::
     }
     const Desk before = session().desk();
     if (before.box.value_or(usualBox(siding().grid.kind)) != BoxShape::alongTheGrid)
-      room->actions()->action(ActionId::boxAlongGrid)->trigger();
+      Story::choose(ActionId::boxAlongGrid);
     hand.drag(canvas(), {onMap(from), onMap(beside(from, {2, 0}))}, Qt::RightButton);
     ASSERT_EQ(session().desk().inHand.extent().width(), 3);
     ASSERT_EQ(session().desk().inHand.extent().height(), 1);
@@ -204,7 +204,7 @@ TEST_P(HandOnGrid, AMixIsThrownSwappedAndThrownAgainOverASelection) {
   EXPECT_GT(changed, 0);
   undo();
   // One of them is swapped away, first there and then everywhere.
-  room->actions()->action(ActionId::usedHere)->trigger();
+  Story::choose(ActionId::usedHere);
   settle();
   auto* list = in<FoundTiles>("found-tiles");
   ASSERT_EQ(list->found().size(), 3u);

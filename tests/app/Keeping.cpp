@@ -108,7 +108,7 @@ TEST_F(Keeping, TheWalkerGoesThroughTheLayersByKeys) {
   // A layer that goes takes the place with it: it is the usual one again.
   canvas()->setFocus();
   hand.click(card("Ground"));
-  room->actions()->action(ActionId::deleteLayer)->trigger();
+  Story::choose(ActionId::deleteLayer);
   settle();
   EXPECT_EQ(siding().walkerPlace(), 1u);
   undo();

@@ -75,7 +75,7 @@ TEST_F(Mapping, ANewMapGoesAndComesBackWithItsTab) {
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(session().quilt(), before);
   EXPECT_EQ(here(), "Depot Yard");
-  room->actions()->action(ActionId::listSteps)->trigger();
+  Story::choose(ActionId::listSteps);
   if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
   EXPECT_EQ(session().desk().openMaps.size(), 1u);
 }
@@ -118,7 +118,7 @@ TEST_F(Mapping, ADeletedMapComesBackFromWhereOneIs) {
   make("Ferry Street");
   const Quilt before = session().quilt();
   hand.click(room->tabs()->tab(yard().id));
-  room->actions()->action(ActionId::deleteMap)->trigger();
+  Story::choose(ActionId::deleteMap);
   EXPECT_THAT(names(), ElementsAre("Ferry Street"));
   EXPECT_EQ(here(), "Ferry Street");
   EXPECT_EQ(in<QLabel>("foot-hands")->text(), QStringLiteral("Depot Yard was deleted. Ctrl+Z brings it back."));
@@ -129,7 +129,7 @@ TEST_F(Mapping, ADeletedMapComesBackFromWhereOneIs) {
 
 TEST_F(Mapping, EvenTheLastMapCanGoAndComeBack) {
   const Quilt before = session().quilt();
-  room->actions()->action(ActionId::deleteMap)->trigger();
+  Story::choose(ActionId::deleteMap);
   settle();
   EXPECT_THAT(names(), ElementsAre());
   picture("no-map");

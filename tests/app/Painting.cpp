@@ -29,7 +29,7 @@ TEST_F(Painting, AClickInTheListGoesBackToAStep) {
     hand.click(room->canvas(), onMap({20 + i, 20}));
     after.push_back(session().quilt());
   }
-  room->actions()->action(ActionId::listSteps)->trigger();
+  Story::choose(ActionId::listSteps);
   auto* list = room->findChild<QListWidget*>(QStringLiteral("step-list"));
   ASSERT_TRUE(list->isVisible());
   ASSERT_EQ(list->count(), 5);
@@ -40,9 +40,9 @@ TEST_F(Painting, AClickInTheListGoesBackToAStep) {
   EXPECT_EQ(session().quilt(), after[2]);
   settle();
   // One redo lays the whole group back.
-  room->actions()->action(ActionId::redo)->trigger();
+  Story::choose(ActionId::redo);
   EXPECT_EQ(session().quilt(), after[4]);
-  room->actions()->action(ActionId::listSteps)->trigger();
+  Story::choose(ActionId::listSteps);
   QTest::keyClick(list, Qt::Key_End);
   QTest::keyClick(list, Qt::Key_Return);
   EXPECT_EQ(session().quilt(), after[0]);

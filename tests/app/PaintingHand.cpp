@@ -179,7 +179,7 @@ TEST_F(PaintingHand, ColoursAreSwappedOverRowsByTwoActions) {
   hand.click(room->table(), onTable("street", 25));
   hand.drag(canvas(), {onMap({14, 2}), onMap({17, 3})});
   hand.key(Qt::Key_5);
-  room->actions()->action(ActionId::usedHere)->trigger();
+  Story::choose(ActionId::usedHere);
   settle();
   auto* list = in<FoundTiles>("found-tiles");
   ASSERT_EQ(list->found().size(), 2u);
@@ -202,7 +202,7 @@ TEST_F(PaintingHand, ColoursAreSwappedOverRowsByTwoActions) {
 
 TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
   hand.key(Qt::Key_5);
-  room->actions()->action(ActionId::allLayers)->trigger();
+  Story::choose(ActionId::allLayers);
   const auto there = [&](CellPos cell) {
     std::vector<Cell> cells;
     for (const Shared<Layer>& layer : yard().layers) cells.push_back(layer->cells.at(cell));

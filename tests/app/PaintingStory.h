@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/Story.h"
-#include "core/store/EditList.h"
+#include "core/work/EditList.h"
 #include "core/store/JsonText.h"
 
 namespace uq::test {

@@ -85,10 +85,10 @@ TEST_F(Pointing, OtherLayersFade) {
 TEST_F(Pointing, RulersCountFromTheMapsCorner) {
   hand.moveTo(canvas(), onMap({9, 11}));
   const QImage without = shown();
-  room->actions()->action(ActionId::rulers)->trigger();
+  Story::choose(ActionId::rulers);
   EXPECT_NE(shown(), without);
   picture("rulers");
-  room->actions()->action(ActionId::rulers)->trigger();
+  Story::choose(ActionId::rulers);
   EXPECT_EQ(shown(), without);
 }
 

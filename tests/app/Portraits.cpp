@@ -94,7 +94,7 @@ TEST_F(Portraits, TheLensOverATram) {
 }
 
 TEST_F(Portraits, WhatIsUsedHereLightsUp) {
-  room->actions()->action(ActionId::usedHere)->trigger();
+  Story::choose(ActionId::usedHere);
   FoundTiles* list = room->tablePanel()->found();
   hand.moveTo(list, list->rectOf(5).center());
   picture("used-here");
@@ -108,7 +108,7 @@ TEST_F(Portraits, HelpIsFoundByAnyWord) {
 }
 
 TEST_F(Portraits, AllKeys) {
-  room->actions()->action(ActionId::listKeys)->trigger();
+  Story::choose(ActionId::listKeys);
   picture("keys");
 }
 
@@ -179,7 +179,7 @@ TEST_F(Portraits, APathIsSelectedByTheLocks) {
 }
 
 TEST_F(Portraits, ATramIsSelectedByNight) {
-  room->actions()->action(ActionId::indigo)->trigger();
+  Story::choose(ActionId::indigo);
   onTable("yard", 9 * 14 + 12);
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
   hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
@@ -191,7 +191,7 @@ TEST_F(Portraits, ATramIsSelectedByNight) {
   hand.moveTo(room->canvas(), onMap({28, 9}));
   EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Move on Sheds & trams"));
   picture("workroom-indigo");
-  room->actions()->action(ActionId::linen)->trigger();
+  Story::choose(ActionId::linen);
 }
 
 TEST_F(Portraits, TheStackOfLanternRowAroundTheWalker) {

@@ -92,7 +92,7 @@ TEST_F(Reaching, EveryControlHasANameOfItsOwn) {
   for (const auto& [action, name] :
        {std::pair(ActionId::findHelp, "find-box"), std::pair(ActionId::listKeys, "keys-page"),
         std::pair(ActionId::listMaps, "map-list")}) {
-    room->actions()->action(action)->trigger();
+    Story::choose(action);
     settle();
     ASSERT_TRUE(part(name)->isVisible());
     expectNames(part(name));
@@ -126,7 +126,7 @@ TEST_F(Reaching, LongerWordsHaveTheirRoom) {
   expectRoom(room.get(), "new map");
   picture("long-small");
   hand.key(Qt::Key_Escape);
-  room->actions()->action(ActionId::listKeys)->trigger();
+  Story::choose(ActionId::listKeys);
   settle();
   expectRoom(part("keys-page"), "keys");
   part("keys-page")->hide();

@@ -107,7 +107,7 @@ TEST_F(Rising, ALevelGoesWithItsLayersAndComesBack) {
   const Map before = map();
   hand.key(Qt::Key_L, Qt::ControlModifier);
   const Map with = map();
-  room->actions()->action(ActionId::deleteLevel)->trigger();
+  Story::choose(ActionId::deleteLevel);
   EXPECT_EQ(map(), before);
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(map(), with);
@@ -133,7 +133,7 @@ TEST_F(Rising, OneStrokeIsLiftedAndTheNextLayerIsNot) {
   hand.click(canvas, onMap({7, 6}) - QPointF(0, lift * canvas->zoom()), Qt::RightButton);
   EXPECT_EQ(session().desk().lift, lift);
   // Another layer starts on its plane.
-  room->actions()->action(ActionId::addLayer)->trigger();
+  Story::choose(ActionId::addLayer);
   EXPECT_EQ(session().desk().lift, 0);
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   hand.key(Qt::Key_Z, Qt::ControlModifier);

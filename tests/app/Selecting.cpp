@@ -142,7 +142,7 @@ TEST_F(Selecting, PaintingKeepsInsideTheSelection) {
 
 TEST_F(Selecting, ALockedLayerSaysSoAndStays) {
   select({25, 8}, {29, 10});
-  room->actions()->action(ActionId::toggleLock)->trigger();
+  Story::choose(ActionId::toggleLock);
   const Quilt before = session().quilt();
   hand.key(Qt::Key_Delete);
   EXPECT_THAT(tag(), HasSubstr("is locked"));

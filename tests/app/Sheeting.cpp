@@ -116,7 +116,7 @@ TEST_F(Sheeting, UndoTakesADroppedPictureBackAndRedoBringsItAgain) {
 
 TEST_F(Sheeting, ASheetThatIsTakenAwaySaysWhereItWasUsedAndComesBack) {
   hand.click(room->table(), onTable("rails", 2));
-  room->actions()->action(ActionId::sheetCard)->trigger();
+  Story::choose(ActionId::sheetCard);
   settle();
   auto* remove = part<QToolButton>("remove-sheet");
   part<QScrollArea>("sheet-card-scroll")->ensureWidgetVisible(remove);
@@ -440,7 +440,7 @@ TEST_F(Sheeting, TidyListsEachKindBeforeAnythingGoesAndMapsStayTheSame) {
 
 TEST_F(Sheeting, ASheetIsExportedInAnotherOrder) {
   hand.click(room->table(), onTable("rails", 2));
-  room->actions()->action(ActionId::exportSheet)->trigger();
+  Story::choose(ActionId::exportSheet);
   settle();
   ASSERT_TRUE(room->exportCard()->isVisible());
   auto* columns = part<NumberField>("export-columns");
@@ -481,9 +481,9 @@ TEST_F(Sheeting, ChosenTilesAreNamedTaggedAndAnimated) {
   hand.click(room->canvas(), onMap({30, 25}));
   hand.moveTo(room->table(), QPointF(3, 3));
   const QImage still = shown();
-  room->actions()->action(ActionId::playFrames)->trigger();
+  Story::choose(ActionId::playFrames);
   EXPECT_TRUE(waitFor([&] { return room->canvas()->grab().toImage() != still; }));
-  room->actions()->action(ActionId::playFrames)->trigger();
+  Story::choose(ActionId::playFrames);
   settle();
   EXPECT_EQ(shown(), still);
 }

@@ -32,7 +32,7 @@ class StackOnGrid : public PaintingHand, public testing::WithParamInterface<std:
     return nullptr;
   }
   void trigger(ActionId id) {
-    room->actions()->action(id)->trigger();
+    Story::choose(id);
     settle();
   }
 };

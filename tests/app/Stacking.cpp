@@ -105,9 +105,9 @@ TEST_F(Stacking, TheKeyboardMovesCopiesAndDeletes) {
   hand.key(Qt::Key_Down, Qt::ControlModifier);
   EXPECT_THAT(names(), ElementsAre("Rails", "Paving", "Sheds & trams", "Awnings"));
   EXPECT_FALSE(room->actions()->action(ActionId::layerFarther)->isEnabled());
-  room->actions()->action(ActionId::duplicateLayer)->trigger();
+  Story::choose(ActionId::duplicateLayer);
   EXPECT_EQ(active(), "Rails copy");
-  room->actions()->action(ActionId::deleteLayer)->trigger();
+  Story::choose(ActionId::deleteLayer);
   EXPECT_EQ(active(), "Rails");
   for (int i = 0; i < 5; ++i) undo();
   EXPECT_TRUE(session().isSaved());
@@ -207,7 +207,7 @@ TEST_F(Stacking, TheOverviewShowsAndMovesTheView) {
 }
 
 TEST_F(Stacking, AMapWithoutLayersOffersTheFirst) {
-  for (int i = 0; i < 4; ++i) room->actions()->action(ActionId::deleteLayer)->trigger();
+  for (int i = 0; i < 4; ++i) Story::choose(ActionId::deleteLayer);
   EXPECT_THAT(names(), ElementsAre());
   EXPECT_EQ(room->actions()->action(ActionId::deleteLayer)->toolTip(), QStringLiteral("This map has no layer"));
   picture("no-layers");

@@ -101,7 +101,7 @@ TEST_F(Starting, OneGoesOnWhereOneLeftOff) {
   hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
   hand.key(Qt::Key_0);
   hand.wheel(room->canvas(), QPointF(300, 300), 2, Qt::ControlModifier);
-  room->actions()->action(ActionId::rulers)->trigger();
+  Story::choose(ActionId::rulers);
   const Desk desk = session().desk();
   const MapCanvas::View view = room->canvas()->view();
   room.reset();

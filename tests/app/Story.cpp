@@ -2,6 +2,8 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QMenu>
+#include <QMenuBar>
 #include <QPainter>
 #include <QScreen>
 #include <QSignalSpy>
@@ -48,6 +50,38 @@ void Story::close() {
   room->close();
   settle();
   room.reset();
+}
+
+namespace {
+
+// The menus to open, from the menu bar's on, until the one that holds an action.
+bool wayTo(const QList<QAction*>& entries, QAction* wanted, std::vector<QAction*>& way) {
+  for (QAction* entry : entries) {
+    way.push_back(entry);
+    if (entry == wanted || (entry->menu() && wayTo(entry->menu()->actions(), wanted, way))) return true;
+    way.pop_back();
+  }
+  return false;
+}
+
+}  // namespace
+
+void Story::choose(ActionId id) {
+  QAction* action = room->actions()->action(id);
+  std::vector<QAction*> way;
+  ASSERT_TRUE(wayTo(room->menuBar()->actions(), action, way)) << "no menu holds " << action->text().toStdString();
+  ASSERT_TRUE(action->isEnabled()) << action->text().toStdString() << ": " << action->toolTip().toStdString();
+  QWidget* on = room->menuBar();
+  QRect at = room->menuBar()->actionGeometry(way.front());
+  for (std::size_t i = 0; i + 1 < way.size(); ++i) {
+    hand.click(on, QRectF(at).center());
+    QMenu* menu = way[i]->menu();
+    ASSERT_TRUE(waitFor([&] { return menu->isVisible(); })) << way[i]->text().toStdString();
+    on = menu;
+    at = menu->actionGeometry(way[i + 1]);
+  }
+  hand.click(on, QRectF(at).center());
+  settle();
 }
 
 TileRef Story::tile(const char* sheet, std::uint32_t number) {

@@ -35,6 +35,9 @@ class Story : public testing::Test {
   QPointF onTable(const char* sheet, std::uint32_t number);  // scrolls there first
   QPointF onMap(CellPos cell) { return room->canvas()->cellRect(cell).center(); }
 
+  // Chooses an entry of the menu bar, with the mouse.
+  void choose(ActionId id);
+
   // Keeps a picture of the window where UQ_PICTURES says, for people; else does nothing.
   void picture(const char* name, QWidget* of = nullptr);  // the workroom unless told otherwise
   // What the canvas shows, once nothing is missing from it.

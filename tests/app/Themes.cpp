@@ -51,7 +51,7 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   openDemo();
   hand.click(room->table(), onTable("yard", 30));
   const QImage light = room->grab().toImage();
-  room->actions()->action(ActionId::indigo)->trigger();
+  Story::choose(ActionId::indigo);
   settle();
   picture("turned-dark");
   const QImage dark = room->grab().toImage();
@@ -59,10 +59,10 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   EXPECT_NE(dark, light);
   EXPECT_TRUE(room->actions()->action(ActionId::indigo)->isChecked());
   EXPECT_EQ(QSettings().value(QStringLiteral("look/theme")).toString(), QStringLiteral("indigo"));
-  room->actions()->action(ActionId::linen)->trigger();
+  Story::choose(ActionId::linen);
   settle();
   EXPECT_EQ(room->grab().toImage(), light);
-  room->actions()->action(ActionId::asDesktop)->trigger();
+  Story::choose(ActionId::asDesktop);
   EXPECT_FALSE(QSettings().contains(QStringLiteral("look/theme")));
   EXPECT_TRUE(session().isSaved());
 }

@@ -3,6 +3,11 @@
 
 #include "core/Support.h"
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/Folders.h"
+#include "core/edit/LayerFacts.h"
+#include "core/edit/Levels.h"
+#include "core/edit/MapFacts.h"
+#include "core/store/Documents.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq::test {
@@ -90,6 +95,30 @@ TEST(ArrangeMaps, MapsThatChangePlacesAreSavedWhole) {
   EXPECT_EQ(bytes(reread()), bytes(instead.quilt));
   ASSERT_TRUE(store->store.save(deleteMap(deleteMap(instead.quilt, instead.map), yard)));
   EXPECT_THAT(reread().maps(), ElementsAre());
+}
+
+// What lies in folders in folders, and stands before the Walker, does so in the copy.
+TEST(ArrangeMaps, ACopyHasFoldersAndWalkerOfItsOwn) {
+  IdSource ids(3);
+  Quilt quilt = smallQuilt();
+  const Id yard = quilt.mapNamed("Yard")->id;
+  const auto layer = [&](const char* name) { return quilt.map(yard)->layerNamed(name)->id; };
+  const FolderAdded outer = foldLayers(quilt, yard, {layer("Sheds"), layer("Awnings")}, ids);
+  const FolderAdded inner = foldLayers(outer.quilt, yard, {layer("Sheds")}, ids);
+  quilt = withRise(withRise(inner.quilt, yard, inner.folder, 16), yard, outer.folder, 48);
+  quilt = withWalker(quilt, yard, layer("Paving"));
+  const Map& map = *quilt.map(yard);
+  ASSERT_EQ(map.riseOf(*map.layerNamed("Sheds")), 64);
+  const MapAdded added = duplicateMap(quilt, yard, ids);
+  const Map& copy = *added.quilt.map(added.map);
+  EXPECT_EQ(copy.riseOf(*copy.layerNamed("Sheds")), 64);
+  EXPECT_EQ(copy.walkerPlace(), map.walkerPlace());
+  EXPECT_EQ(copy.walker, copy.layerNamed("Paving")->id);
+  expectWhole(copy);
+  for (const LayerFolder& folder : copy.folders) EXPECT_FALSE(map.layerFolder(folder.id));
+  auto read = readMapDocument(mapDocument(copy), "map.json");
+  ASSERT_TRUE(read) << read.error().text();
+  EXPECT_EQ(read->folders, copy.folders);
 }
 
 }  // namespace uq::test

@@ -240,4 +240,39 @@ TEST(CellShapes, AHexagonOfHexagonsHasThreeSquaredPlusThreePlusOneCells) {
   }
 }
 
+// A shape asked for inside a rectangle is the whole shape without what lies outside.
+RC_GTEST_PROP(CellShapes, ClippedTheyAreWhatLiesInside, ()) {
+  const auto grid = makeGrid(
+      test::anyShapeOf(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds)))));
+  const auto any = [] { return CellPos{*rc::gen::inRange(-40, 40), *rc::gen::inRange(-40, 40)}; };
+  const CellPos a = any();
+  const CellPos b = any();
+  const CellRect inside = CellRect::around(any(), any());
+  const CellSet room(inside);
+  for (const BoxShape shape : {BoxShape::asSeen, BoxShape::alongTheGrid}) {
+    RC_ASSERT(boxOf(*grid, a, b, shape, inside) == boxOf(*grid, a, b, shape).intersected(room));
+    RC_ASSERT(ovalIn(*grid, a, b, shape, inside) == ovalIn(*grid, a, b, shape).intersected(room));
+  }
+  RC_ASSERT(roundOf(*grid, a, b, inside) == roundOf(*grid, a, b).intersected(room));
+  if (grid->turnOrder() == 6) RC_ASSERT(roundOf(*grid, a, b) == discOf(*grid, a, distanceOf(*grid, a, b)));
+}
+
+TEST(CellShapes, WhatSpansAnythingIsCutToTheRoomAtOnce) {
+  const CellRect room{-3, -3, 4, 4};
+  const int far = kFarthestCell;
+  for (const GridKind kind : kGridKinds) {
+    const auto grid = makeGrid(nearestShape(kind, {512, 512}));
+    for (const BoxShape shape : {BoxShape::asSeen, BoxShape::alongTheGrid}) {
+      const CellSet box = boxOf(*grid, {-far, -far}, {far, far}, shape, room);
+      if (usualBox(kind) == shape) {
+        EXPECT_FALSE(box.empty()) << gridName(kind);
+      }
+      (void)ovalIn(*grid, {-far, -far}, {far, far}, shape, room);
+    }
+    // On hexagons it lies about the first cell, elsewhere beside it.
+    const CellSet round = roundOf(*grid, {0, 0}, {far / 2, 0}, room);
+    EXPECT_EQ(round.empty(), grid->turnOrder() == 4) << gridName(kind);
+  }
+}
+
 }  // namespace uq

@@ -3,7 +3,8 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/Support.h"
-#include "core/store/EditList.h"
+#include "core/edit/ArrangeLayers.h"
+#include "core/work/EditList.h"
 #include "core/store/JsonText.h"
 
 namespace uq::test {
@@ -87,11 +88,11 @@ TEST_F(EditList, FillsAndSwapsCountTheirCells) {
   const auto result = run(
       R"({"do": "box", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [0, 0], "to": [3, 3], "outline": true},
                              {"do": "fill", "tile": ["street", 7], "at": [1, 1], "onlyThis": true, "asSeen": false},
-                             {"do": "swap", "from": ["street", 7], "to": ["street", 8], "in": "layer"})");
+                             {"do": "swap", "from": ["street", 7], "to": ["street", 6], "in": "layer"})");
   ASSERT_TRUE(result) << result.error().text();
   EXPECT_EQ(result->steps[1].cells, 4) << "inside the outline";
   EXPECT_EQ(result->steps[2].cells, 4);
-  EXPECT_THAT(row(result->quilt, "Paving", {0, 1}, 5), ElementsAre(3, 8, 8, 3, 0));
+  EXPECT_THAT(row(result->quilt, "Paving", {0, 1}, 5), ElementsAre(3, 6, 6, 3, 0));
 }
 
 TEST_F(EditList, AStretchIsFittedAndAMixIsThrownByItsSeed) {
@@ -143,6 +144,130 @@ TEST_F(EditList, ARefusalNamesTheStepItsLineAndWhatToDo) {
   EXPECT_THAT(refusal(fine + R"({"do": "stretch", "from": [0, 0], "to": [0, 0],
                                  "hand": {"tiles": [[0, 0, "street", 1], [1, 0, "street", 2], [2, 0, "street", 3]]}})"),
               HasSubstr("at least"));
+}
+
+// What a list makes has ids of its own, also when it is run on what it made before.
+TEST_F(EditList, RunTwiceItMakesTwiceAndLosesNothing) {
+  const std::string steps =
+      R"({"do": "newMap", "name": "Market", "size": [4, 4]},
+         {"do": "addLayer", "map": "Yard", "name": "Stalls"}, {"do": "addLayer", "name": "Roofs"},
+         {"do": "paint", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "path": [[0, 0]]},
+         {"do": "keep", "name": "Slab"}, {"do": "keep", "name": "Flag"})";
+  const std::size_t layers = quilt.mapNamed("Yard")->layers.size();
+  quilt = done(steps);
+  const Quilt again = done(steps);
+  EXPECT_EQ(done(steps), again) << "the same each time";
+  quilt = again;
+  EXPECT_EQ(quilt.maps().size(), 4u);
+  EXPECT_EQ(quilt.stamps().size(), 4u);
+  EXPECT_EQ(quilt.mapNamed("Yard")->layers.size(), layers + 4);
+  std::set<Id> ids;
+  std::size_t count = 0;
+  for (const auto& map : quilt.maps()) {
+    for (const auto& layer : map->layers) ++count, ids.insert(layer->id);
+  }
+  for (const auto& stamp : quilt.stamps()) ++count, ids.insert(stamp->id);
+  EXPECT_EQ(ids.size(), count);
+}
+
+TEST_F(EditList, WhatMeansNothingIsRefused) {
+  const std::string fine = R"({"do": "paint", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "path": [[0, 0]]},)";
+  for (const auto& [step, why] : std::vector<std::pair<std::string, std::string>>{
+           {R"({"do": "paint", "widht": 3, "path": [[0, 0]]})", "widht"},
+           {R"({"do": "line", "width": 3, "from": [0, 0], "to": [3, 0]})", "width"},
+           {R"({"do": "box", "boxes": "round", "from": [0, 0], "to": [3, 0]})", "asSeen or alongTheGrid"},
+           {R"({"do": "paint", "lift": 4000, "path": [[0, 0]]})", "from 0 to 1024"},
+           {R"({"do": "addLayer", "index": 99})", "from 0 to 3"},
+           {R"({"do": "fill"})", "\"at\" is missing"},
+           {R"({"do": "paint", "tile": ["street", 99], "path": [[0, 0]]})", "has no tile 99"},
+           {R"({"do": "paint", "path": [[9000000, 0]]})", "farther"},
+           {R"({"do": "paint", "path": [[0, 0]], "fitted": [0, 0, 1, 1]})", "no stretch"},
+           {R"({"do": "stamp", "at": [0, 0], "hand": {"tiles": [[0, 0, "street", 1], [0, 0, "street", 2]]}})", "one place"},
+           {R"({"do": "stamp", "at": [0, 0], "hand": {"tiles": [[0, 0, "street", 1]], "wieght": 2}})", "wieght"},
+           {R"({"do": "stamp", "at": [0, 0], "hand": {"mix": [{"tiles": [[0, 0, "street", 1]], "weight": 900}]}})", "weight"},
+           {R"({"do": "stamp", "at": [0, 0],
+                "hand": {"grid": "hexagonal-flat", "tiles": [[0, 0, "street", 1], [1, 0, "street", 2]]}})", "hexagons"}}) {
+    EXPECT_THAT(refusal(fine + step), HasSubstr(why)) << step;
+  }
+  const auto listed = [&](const std::string& text) {
+    const auto json = readJson(text, "list");
+    const auto result = doEdits(quilt, *json, {}, "list");
+    return result ? Error{} : result.error();
+  };
+  EXPECT_THAT(listed(R"({"document": "map", "version": 1, "steps": []})").reason, HasSubstr("no list"));
+  EXPECT_THAT(listed(R"({"document": "edits", "version": 0, "steps": []})").reason, HasSubstr("no version 0"));
+  EXPECT_EQ(listed(R"({"document": "edits", "version": 2, "steps": []})").cause, Error::Cause::newer);
+  EXPECT_THAT(listed(R"({"version": 1, "step": 3, "steps": []})").reason, HasSubstr("step"));
+  EXPECT_EQ(listed(R"({"version": 1, "steps": [{"do": "select", "map": "Moss"}]})").cause, Error::Cause::notFound);
+}
+
+TEST_F(EditList, NothingIsWrittenThatCannotBeRead) {
+  EXPECT_THAT(refusal(R"({"do": "paint", "map": "Yard", "layer": "Paving", "tile": ["street", 3, 5], "path": [[0, 0]]})"),
+              HasSubstr("turned"));
+  EXPECT_THAT(refusal(R"({"do": "addLayer", "map": "Yard", "name": ")" + std::string(1001, 'x') + "\"}"),
+              HasSubstr("could not be kept"));
+  const std::string taken =
+      R"({"do": "newMap", "name": "Hexes", "grid": "hexagonal-pointy", "cell": [32, 32], "size": [5, 5]},
+         {"do": "paint", "tile": ["street", 3, 5], "path": [[2, 2]]},
+         {"do": "select", "from": [2, 2], "to": [2, 2]}, {"do": "take"},
+         {"do": "paint", "map": "Yard", "layer": "Paving", "path": [[0, 0]]})";
+  EXPECT_EQ(done(taken).mapNamed("Yard")->layerNamed("Paving")->cells.at({0, 0}), tileOf(quilt, "street", 3));
+  // Backdrops hold no tiles.
+  IdSource ids(9);
+  quilt = addBackdrop(quilt, quilt.mapNamed("Yard")->id, 0, quilt.sheets().front()->id, ids).quilt;
+  const std::string hung = quilt.mapNamed("Yard")->layers.front()->name;
+  EXPECT_THAT(refusal(R"({"do": "box", "map": "Yard", "layer": ")" + hung +
+                      R"(", "tile": ["street", 3], "from": [0, 0], "to": [1, 1]})"),
+              HasSubstr("no layer for tiles"));
+}
+
+// Turns that follow one another come back to where they began, on every grid.
+TEST_F(EditList, ASelectionTurnedAllTheWayRoundIsAsBefore) {
+  for (const auto& [grid, steps] : {std::pair{"hexagonal-pointy", 6}, std::pair{"hexagonal-flat", 6}, std::pair{"staggered", 4}, std::pair{"orthogonal", 4}}) {
+    for (const char* way : {"left", "right", "across", "down"}) {
+      std::string list = std::string(R"({"do": "newMap", "name": "Turning", "grid": ")") + grid +
+                         R"(", "cell": [32, 32], "size": [40, 40]},
+        {"do": "paint", "tile": ["street", 3], "path": [[20, 20], [23, 20], [23, 22]]},
+        {"do": "paint", "tile": ["street", 4], "path": [[21, 21]]},
+        {"do": "select", "from": [17, 17], "to": [27, 26]})";
+      const Quilt before = done(list);
+      const bool mirrors = way == std::string("across") || way == std::string("down");
+      for (int i = 0; i < (mirrors ? 2 : steps); ++i) list += R"(, {"do": "turn", "way": ")" + std::string(way) + "\"}";
+      EXPECT_EQ(bytes(done(list)), bytes(before)) << grid << " " << way;
+    }
+  }
+}
+
+TEST_F(EditList, ShapesFarBeyondTheMapCostWhatLiesOnIt) {
+  const auto result = run(R"({"do": "box", "map": "Yard", "layer": "Paving", "tile": ["street", 3],
+                              "from": [-1048576, -1048576], "to": [1048576, 1048576]},
+                             {"do": "oval", "tile": ["street", 4], "from": [-1048576, -1048576], "to": [1048576, 1048576]},
+                             {"do": "box", "tile": ["street", 5], "from": [-1048576, -4], "to": [1048576, 1048576], "outline": true},
+                             {"do": "paint", "tile": ["street", 6], "width": 9, "path": [[-1000000, 3], [1000000, 3]]})");
+  ASSERT_TRUE(result) << result.error().text();
+  EXPECT_EQ(result->steps[0].cells, 240);
+  EXPECT_EQ(result->steps[1].cells, 240);
+  EXPECT_EQ(result->steps[2].cells, 20) << "only its upper edge crosses the map";
+  EXPECT_EQ(result->steps[3].cells, 180);
+  EXPECT_THAT(refusal(R"({"do": "newMap", "name": "Vast", "cell": [2, 2], "size": [1048576, 1048576]},
+                         {"do": "fill", "tile": ["street", 3], "at": [0, 0]})"),
+              HasSubstr("too large"));
+  EXPECT_THAT(refusal(R"({"do": "newMap", "name": "Vast", "cell": [2, 2], "size": [1048576, 1048576]},
+                         {"do": "box", "tile": ["street", 3], "from": [0, 0], "to": [1000000, 1000000]})"),
+              HasSubstr("more than can be laid"));
+  EXPECT_EQ(run(R"({"do": "newMap", "name": "Vast", "cell": [2, 2], "size": [1048576, 1048576]},
+                   {"do": "box", "tile": ["street", 3], "from": [500000, 500000], "to": [500999, 500999]})")
+                ->steps[1]
+                .cells,
+            1'000'000);
+}
+
+TEST_F(EditList, OvalsFollowTheKindOfBox) {
+  const std::string ground = R"({"do": "newMap", "name": "Slope", "grid": "staggered", "cell": [64, 32], "size": [30, 30]},)";
+  const std::string oval = R"({"do": "oval", "tile": ["street", 3], "from": [10, 10], "to": [14, 20])";
+  const Quilt usual = done(ground + oval + "}");
+  EXPECT_EQ(bytes(done(ground + oval + R"(, "boxes": "alongTheGrid"})")), bytes(usual));
+  EXPECT_NE(bytes(done(ground + oval + R"(, "boxes": "asSeen"})")), bytes(usual));
 }
 
 // Whatever stands in a list, it is done or refused, and a refusal changes nothing.

@@ -8,6 +8,7 @@ namespace uq::test {
 
 class ForwardingDisk : public Disk {
  public:
+  void enclose(const std::string& folder) override { real_->enclose(folder); }
   Result<std::string> read(const std::string& path, std::int64_t most) override {
     beforeReading(path);
     return real_->read(path, most);
@@ -27,6 +28,10 @@ class ForwardingDisk : public Disk {
   Result<void> remove(const std::string& path) override {
     beforeChanging(path);
     return real_->remove(path);
+  }
+  Result<void> removeFolder(const std::string& path) override {
+    beforeChanging(path);
+    return real_->removeFolder(path);
   }
   Result<void> makeFolder(const std::string& path) override {
     beforeChanging(path);

@@ -607,10 +607,15 @@ TEST(QuiltStore, ReadingNeverWrites) {
 }
 
 TEST(Journal, OnlyTakesPathsInsideTheQuilt) {
-  for (const char* path : {"", "/etc/passwd", "../x", "maps/../../x", "maps//x", "./x", "maps/"}) {
-    EXPECT_FALSE(isInside(path)) << path;
+  for (const char* path : {"", "/etc/passwd", "../x", "maps/../../x", "maps//x", "./x", "maps/", ".git/HEAD",
+                           "maps/yard/.x.new", ".urban-quilt/lock", "maps/x.cells", "notes.txt", "maps/yard/notes.txt",
+                           "sheets/a/b/c.png", "maps/\xff/map.json"}) {
+    EXPECT_FALSE(isQuiltFile(path)) << path;
   }
-  EXPECT_TRUE(isInside("maps/yard/paving.cells"));
+  for (const char* path : {"quilt.json", "maps/yard/map.json", "maps/yard/paving.cells", "sheets/street.json",
+                           "sheets/street.png", "sheets/props/tree.png", "stamps/shed/stamp.json"}) {
+    EXPECT_TRUE(isQuiltFile(path)) << path;
+  }
 }
 
 TEST(Journal, AForgedOneIsRefusedAndNothingIsTouched) {

@@ -76,6 +76,13 @@ Result<void> MemoryDisk::remove(const std::string& path) {
   return {};
 }
 
+Result<void> MemoryDisk::removeFolder(const std::string& path) {
+  if (auto may = mayChange(path); !may) return may;
+  const auto first = files.lower_bound(path + "/");
+  if (first == files.end() || !first->first.starts_with(path + "/")) folders.erase(path);
+  return {};
+}
+
 Result<void> MemoryDisk::makeFolder(const std::string& path) {
   if (folders.contains(path)) return {};
   if (auto may = mayChange(path); !may) return may;

@@ -31,6 +31,7 @@ class MemoryDisk : public Disk {
   Result<void> write(const std::string& path, std::string_view bytes) override;
   Result<void> rename(const std::string& from, const std::string& to) override;
   Result<void> remove(const std::string& path) override;
+  Result<void> removeFolder(const std::string& path) override;
   Result<void> makeFolder(const std::string& path) override;
   Result<void> syncFolder(const std::string& path) override;
   Result<std::unique_ptr<Lock>> lock(const std::string& path) override;

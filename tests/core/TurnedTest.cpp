@@ -116,4 +116,21 @@ TEST(Facings, StayWithinOneSheetAndOneThing) {
   EXPECT_EQ(withPartner(quilt, tile, 4, 4, tileOf(quilt, "street", 2).tile()), quilt);
 }
 
+// Of a hexagon's six turns two can be drawn; the others come nearest and are told.
+TEST(TurnedBlock, OnHexagonsHalfATurnIsOneAndOthersAreMarked) {
+  for (const GridKind kind : {GridKind::hexagonalPointy, GridKind::hexagonalFlat}) {
+    const auto grid = makeGrid(nearestShape(kind, {32, 32}));
+    const std::uint8_t shown[] = {0, 0, 3, 3, 3, 0};
+    const std::uint8_t quarters[] = {0, 0, 2, 2, 2, 0};
+    for (const bool mirror : {false, true}) {
+      for (std::uint8_t steps = 0; steps < 6; ++steps) {
+        EXPECT_EQ(grid->pictureTurn({mirror, steps}), (Turn{mirror, shown[steps]}));
+        EXPECT_EQ(grid->drawnTurn({mirror, steps}), (Turn{mirror, quarters[steps]}));
+        const Block block = Block::of(tileOf(smallQuilt(), "street", 1, Turn{mirror, steps}));
+        EXPECT_EQ(withoutOtherSide(*grid, block), steps % 3 == 0 ? 0 : 1) << int{steps};
+      }
+    }
+  }
+}
+
 }  // namespace uq::test

@@ -196,6 +196,24 @@ TEST(UndoLine, ANewStepDropsOnlyWhatItContradicts) {
   EXPECT_TRUE(work.forth(work.loft));
 }
 
+// Also what shares nothing with it: nobody expects that back behind what they did since.
+TEST(UndoLine, ANewStepEndsAllThatWasTakenBackInItsTab) {
+  Work work;
+  Sheet sheet = work.quilt.sheets().front().read();
+  sheet.id = IdSource(4).next();
+  sheet.name = "kerbs";
+  work.step("Bring in kerbs", work.yard, work.quilt.with(sheet));
+  EXPECT_TRUE(work.back(work.yard));
+  work.lay("Yard", "Sheds", {0, 0});
+  work.lay("Yard", "Sheds", {1, 0});
+  EXPECT_TRUE(work.back(work.yard));
+  EXPECT_TRUE(work.back(work.yard));
+  int laid = 0;
+  while (work.forth(work.yard)) ++laid;
+  EXPECT_EQ(laid, 2);
+  EXPECT_FALSE(work.quilt.sheet(sheet.id));
+}
+
 TEST(UndoLine, ANewStepDropsGroupsThatNeedADroppedOne) {
   Work work;
   work.onBoth();
@@ -472,7 +490,7 @@ struct PlainLine {
   void commit(const PlainStep& step) {
     std::set<std::size_t> gone;
     for (std::size_t i = 0; i < takenBack.size(); ++i) {
-      if (share(mapsOf(takenBack[i]), step.maps)) gone.insert(i);
+      if (takenBack[i].tab == step.tab || share(mapsOf(takenBack[i]), step.maps)) gone.insert(i);
     }
     for (bool grows = true; grows;) {
       grows = false;

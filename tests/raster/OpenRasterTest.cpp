@@ -7,6 +7,7 @@
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/MapFacts.h"
 #include "raster/OpenRaster.h"
+#include "core/edit/Folders.h"
 #include "raster/Scene.h"
 
 namespace uq {
@@ -96,6 +97,35 @@ TEST(OpenRaster, ItsLayersGiveTheMergedPicture) {
     for (int x = 0; x < 4 * laid.width(); ++x)
       ASSERT_NEAR(laid.constScanLine(y)[x], wanted.constScanLine(y)[x], 1) << x / 4 << ", " << y;
   }
+}
+
+// Folders are stacks in the stack, named alike, one in the other.
+TEST(OpenRaster, LayersLieInTheirFolders) {
+  Scene scene;
+  IdSource ids(6);
+  scene.lay("Ground", {1, 1}, Cell({scene.small, 0}, {}));
+  scene.lay("Things", {1, 1}, Cell({scene.small, 1}, {}));
+  const FolderAdded outer =
+      foldLayers(scene.quilt, scene.map, {scene.at("Things").layer, scene.at("Ground").layer}, ids);
+  const FolderAdded inner = foldLayers(outer.quilt, scene.map, {scene.at("Things").layer}, ids);
+  scene.quilt = renameLevel(renameLevel(inner.quilt, scene.map, outer.folder, "Street"), scene.map, inner.folder, "Trees");
+  MapPainter painter(scene.pictures);
+  const auto bytes = openRaster(painter, scene.quilt, scene.yard());
+  ASSERT_TRUE(bytes);
+  QXmlStreamReader xml(filesOf(*bytes)["stack.xml"]);
+  QStringList way;
+  QStringList layers;
+  while (!xml.atEnd()) {
+    const auto token = xml.readNext();
+    const QString name = xml.attributes().value(QLatin1String("name")).toString();
+    if (token == QXmlStreamReader::StartElement && xml.name() == QLatin1String("stack")) way << name;
+    if (token == QXmlStreamReader::EndElement && xml.name() == QLatin1String("stack")) way.removeLast();
+    if (token == QXmlStreamReader::StartElement && xml.name() == QLatin1String("layer")) {
+      layers << (way + QStringList{name}).join(QLatin1Char('/'));
+    }
+  }
+  EXPECT_FALSE(xml.hasError());
+  EXPECT_EQ(layers, (QStringList{QStringLiteral("/Street/Trees/Things"), QStringLiteral("/Street/Ground")}));
 }
 
 }  // namespace

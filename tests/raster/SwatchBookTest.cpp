@@ -237,4 +237,39 @@ TEST(SwatchBook, LargeEditsAreRepairedOverSeveralFrames) {
   EXPECT_GT(shown.late, 0);
 }
 
+// What workers still draw when a picture or the cells' size changes is of no use any more.
+TEST(SwatchBook, APictureOrCellThatChangesUnderTheWorkersIsDrawnAnew) {
+  Scene scene(kWide);
+  scene.quilt = scene.quilt.with(scene.at("Ground"), [&] {
+    CellGrid cells;
+    cells.fill(kWide, Cell({scene.small, 0}, {}));
+    return cells;
+  }(), {});
+  Show show(scene, kWorkersOnly);
+  const QRect window(-200, -100, 800, 600);
+  SwatchBook::Frame first;
+  (void)show.frame(1, window, &first);
+  ASSERT_GT(first.substitutes, 0);
+  show.arrivals.acquire();  // handed in, and not taken yet
+  Sheet sheet = *scene.quilt.sheetAt(scene.small);
+  sheet.care.shrink = 2;
+  QImage red(32, 16, QImage::Format_ARGB32_Premultiplied);
+  red.fill(Qt::red);
+  scene.quilt = scene.quilt.with(sheet);
+  scene.pictures.set(*scene.quilt.sheetAt(scene.small), red);
+  show.show(scene);
+  MapPainter painter(scene.pictures);
+  const auto wanted = [&] { return painter.draw(scene.quilt, scene.yard(), runsOf(scene.yard()), {1}, window); };
+  EXPECT_EQ(difference(show.wholeFrame(1, window), wanted()), "");
+  // And the cells' size likewise.
+  Show other(scene, kWorkersOnly);
+  (void)other.frame(1, window);
+  other.arrivals.acquire();
+  Map map = scene.yard();
+  map.grid.cell = {20, 24};
+  scene.quilt = scene.quilt.with(map);
+  other.show(scene);
+  EXPECT_EQ(difference(other.wholeFrame(1, window), wanted()), "");
+}
+
 }  // namespace uq

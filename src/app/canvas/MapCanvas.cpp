@@ -26,7 +26,7 @@ constexpr double kFrameReach = 6;  // logical pixels
 constexpr int kCameraTick = 16;    // milliseconds
 constexpr int kCameraSpeed = 160;  // map pixels a second
 
-constexpr double kStops[] = {0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
+constexpr double kStops[] = {0.002, 0.003, 0.005, 0.007, 0.01, 0.015, 0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr int kMapMargin = 24;                // logical pixels round a fitted map
 constexpr std::int64_t kMostGhost = 4096;     // cells; of more only the outline is shown
@@ -48,6 +48,9 @@ MapCanvas::MapCanvas(Actions* actions, QWidget* parent) : QWidget(parent), actio
 
 void MapCanvas::setSession(Session* session) {
   if (session_) session_->disconnect(this);
+  // It shows a cell of the quilt from before.
+  if (lens_) lens_->deleteLater();
+  lens_ = nullptr;
   session_ = session;
   lit_ = {};
   book_.reset();
@@ -69,6 +72,7 @@ void MapCanvas::setSession(Session* session) {
     jointFinder_ = std::make_unique<JointFinder>(session_->painter().pictures());
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
     connect(session_, &Session::refused, this, &MapCanvas::say);
+    connect(session_, &Session::gestureEnded, this, &MapCanvas::endDrag);
     connect(session_, &Session::deskChanged, this, [this] {
       followMap();
       if (session_->desk().map != shownMap_) {
@@ -220,7 +224,11 @@ void MapCanvas::followMap() {
   if (middle) {
     const PixelRect box = makeGrid(shown.grid)->cellBox(*middle);
     const PixelPos by = plane();
+    const QPoint was = origin_;
     centreOn({box.x + box.w / 2.0 + by.x, box.y + box.h / 2.0 + by.y});
+    if (planTurn_.map == shown.id && planTurn_.zoom == zoom_ && planTurn_.after == was) origin_ = planTurn_.before;
+    planTurn_ = {shown.id, zoom_, was, origin_};
+    Q_EMIT viewChanged();
   } else if (turned && shown.id == shownMap_) {
     fitMap();
   }

@@ -182,6 +182,10 @@ class MapCanvas : public QWidget {
   bool isOverStretch() const;
   std::optional<Handle> handleAt(QPointF at) const;
   void moveHandle(QPointF at);
+  // The gesture of the drag has ended, by the hand or by something else: what the button still does moves nothing.
+  void endDrag();
+  // To the tool before the held one, once its key is up.
+  void springBack();
   void followModifiers(Qt::KeyboardModifiers modifiers);
   void pressToTake(QPointF at);
   void releaseToTake(const QMouseEvent& event);
@@ -250,6 +254,14 @@ class MapCanvas : public QWidget {
   Id shownMap_;       // the map that the view was fitted to first
 
   std::optional<Quilt> inPlan_;  // while the plan view is shown
+  // Where the view was when the plan view was turned on or off last, and where that put it: turned again, it goes back.
+  struct PlanTurn {
+    Id map;
+    double zoom = 1;
+    QPoint before;
+    QPoint after;
+  };
+  PlanTurn planTurn_;
 
   std::unique_ptr<SwatchBook> book_;
   SwatchBook::Frame lastFrame_;
@@ -264,6 +276,9 @@ class MapCanvas : public QWidget {
     int key = 0;
     Tool before = Tool::brush;
     bool used = false;
+    bool isUp = false;    // it was let go
+    bool sprung = false;  // and the tool before it came back
+    quint64 upAt = 0;   // then, in milliseconds of the window system
   };
   std::optional<HeldTool> heldTool_;
 

@@ -24,6 +24,7 @@ namespace uq {
 namespace {
 constexpr double kSnapReach = 8;  // screen pixels within which a dragged backdrop is drawn to an edge
 
+constexpr quint64 kSameMoment = 2;  // milliseconds
 constexpr double kMoveAfter = 4;  // logical pixels: a shorter drag moves nothing
 
 }  // namespace
@@ -35,14 +36,19 @@ CellSet MapCanvas::spanned() const {
     return CellPos{std::clamp(at.x, bounds.x0, bounds.x1 - 1), std::clamp(at.y, bounds.y0, bounds.y1 - 1)};
   };
   const BoxShape shape = session_->desk().box.value_or(usualBox(grid->shape().kind));
-  if (boxFrom_ && cursor_) return boxOf(*grid, *boxFrom_, *cursor_, shape).intersected(CellSet(bounds));
+  const auto box = [&](CellPos from, CellPos to) {
+    const CellRect around = CellRect::around(from, to);
+    const bool isVast = isTooWide(bounds) && isTooWide(around.grown(around.width()).intersected(bounds));
+    return isVast ? CellSet() : boxOf(*grid, from, to, shape, bounds);
+  };
+  if (boxFrom_ && cursor_) return box(*boxFrom_, *cursor_);
   if (drag_ == Drag::select && session_->desk().options.selectBy == SelectBy::outline) {
     const CellSet cells = insideOutline(*grid, bounds, way_);
     const CellPos at = inside(pressed_);
     return cells.empty() ? CellSet({at.x, at.y, at.x + 1, at.y + 1}) : cells;
   }
   // A drag that begins or ends beyond the map's edge reaches to the edge.
-  return boxOf(*grid, inside(pressed_), inside(dragged_), shape).intersected(CellSet(bounds));
+  return box(inside(pressed_), inside(dragged_));
 }
 
 void MapCanvas::pressToSelect(const QMouseEvent& event) {
@@ -72,6 +78,7 @@ void MapCanvas::releaseToSelect() {
   const SelectBy by = session_->desk().options.selectBy;
   const bool byLikeness = by == SelectBy::touching || by == SelectBy::everywhere;
   const CellSet cells = byLikeness ? alike(pressed_) : spanned();
+  if (cells.empty()) return say(tr("That is more than can be selected at once: select a smaller part"));
   Desk desk = session_->desk();
   switch (selecting_) {
     case Selecting::anew: desk.select(cells); break;
@@ -170,7 +177,7 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
   pointer_ = event->position();
   cursor_.reset();
   boxFrom_.reset();
-  if (heldTool_) heldTool_->used = true;
+  if (heldTool_ && !heldTool_->isUp) heldTool_->used = true;
   if (!map() || drag_ != Drag::none) return;
   ctrl_ = event->modifiers() & Qt::ControlModifier;
   shift_ = event->modifiers() & Qt::ShiftModifier;
@@ -208,6 +215,10 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     hungFrom_ = hung->offset;
     hungTo_.clear();
     session_->beginChange(tr("Shift"));
+    if (!session_->inStroke()) {
+      session_->endChange();
+      drag_ = Drag::none;
+    }
   } else if (left && selects()) {
     if (hoveredCell()) pressToSelect(*event);
   } else if (lays && hoveredCell()) {
@@ -298,6 +309,18 @@ void MapCanvas::dragBackdrop(QPointF to) {
   update();
 }
 
+void MapCanvas::endDrag() {
+  const bool ofGesture =
+      drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang;
+  if (!ofGesture) return;
+  // The session forgets that a bar was taken hold of.
+  if (std::exchange(drag_, Drag::none) == Drag::hang) session_->endChange();
+  handle_.reset();
+  springBack();
+  showCursor();
+  update();
+}
+
 void MapCanvas::followModifiers(Qt::KeyboardModifiers modifiers) {
   const bool ctrl = modifiers & Qt::ControlModifier;
   const bool shift = modifiers & Qt::ShiftModifier;
@@ -343,6 +366,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   const bool rested = (event->position() - pressedAt_).manhattanLength() < kMoveAfter;
   drag_ = Drag::none;
   handle_.reset();
+  springBack();
   if (ended == Drag::pan && event->button() == Qt::MiddleButton && rested) openLens(hoveredCell(), selects());
   showCursor();
   update();
@@ -407,15 +431,22 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
         break;
       }
       actions_->handleKey(*event);
-      if ((drag_ == Drag::stroke || drag_ == Drag::move || drag_ == Drag::refit) && !session_->inStroke()) {
-        drag_ = Drag::none;
-      }
       break;
     default: {
       const auto action = actions_->actionFor(*event);
       const bool isTool = action && toolOf(*action);
-      if (isTool && session_ && !event->isAutoRepeat()) heldTool_ = HeldTool{event->key(), session_->desk().tool};
       if (isTool && event->isAutoRepeat()) break;
+      if (isTool && session_) {
+        // X11 tells a key that is still down as let go and pressed again at one moment.
+        const bool repeats = heldTool_ && heldTool_->key == event->key() && heldTool_->isUp &&
+                             event->timestamp() <= heldTool_->upAt + kSameMoment;
+        if (repeats) {
+          heldTool_->isUp = heldTool_->sprung = false;
+        } else {
+          const bool isDue = heldTool_ && heldTool_->isUp && heldTool_->used && !heldTool_->sprung;
+          heldTool_ = HeldTool{event->key(), isDue ? heldTool_->before : session_->desk().tool};
+        }
+      }
       if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
     }
   }
@@ -428,16 +459,21 @@ void MapCanvas::keyReleaseEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Shift) followModifiers(event->modifiers() & ~Qt::ShiftModifier);
   if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = false;
   if (heldTool_ && heldTool_->key == event->key() && !event->isAutoRepeat()) {
-    const HeldTool held = *std::exchange(heldTool_, std::nullopt);
-    if (held.used && session_ && drag_ == Drag::none) {
-      Desk desk = session_->desk();
-      desk.tool = held.before;
-      session_->setDesk(std::move(desk));
-    }
+    heldTool_->isUp = true;
+    heldTool_->upAt = event->timestamp();
+    if (drag_ == Drag::none) springBack();
   }
   showCursor();
   update();
   QWidget::keyReleaseEvent(event);
+}
+
+void MapCanvas::springBack() {
+  if (!heldTool_ || !heldTool_->isUp || !heldTool_->used || heldTool_->sprung || !session_) return;
+  heldTool_->sprung = true;
+  Desk desk = session_->desk();
+  desk.tool = heldTool_->before;
+  session_->setDesk(std::move(desk));
 }
 
 void MapCanvas::leaveEvent(QEvent*) {

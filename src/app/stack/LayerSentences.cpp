@@ -53,10 +53,12 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     change(tr("Role"), [role](const Quilt& quilt, LayerAt at) { return withRole(quilt, at, role); });
     Q_EMIT handsFree();
   });
-  const auto number = [this](const char* object, const QString& name, double least, double most, int decimals = 0) {
+  const auto number = [this](const char* object, const QString& name, double least, double most, int decimals = 0,
+                             bool live = true) {
     auto* field = new NumberField(name, least, most, decimals, this);
     field->setObjectName(QLatin1String(object));
     connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
+    if (!live) return field;
     connect(field, &NumberField::dragBegan, this, [this, field] {
       // One step, whatever is passed on the way.
       if (session_) session_->beginChange(field->accessibleName().section(QLatin1Char(','), 0, 0));
@@ -67,7 +69,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     });
     return field;
   };
-  place_ = number("layer-place", tr("Its place from the farthest"), 1, 4096);
+  place_ = number("layer-place", tr("Its place from the farthest"), 1, 4096, 0, false);
   place_->setFixedWidth(kNarrow);
   place_->setToolTip(tr("Its place from the farthest: another number moves it there"));
   connect(place_, &NumberField::valueChanged, this, [this](double value) {

@@ -26,7 +26,6 @@ namespace uq {
 namespace {
 
 constexpr int kWidth = 336;  // logical pixels
-constexpr int kTape = 48;    // that are left free below, for the tape
 constexpr std::pair<Footing, const char*> kFootings[] = {
     {Footing::open, "footing-open"}, {Footing::solid, "footing-solid"}, {Footing::overhead, "footing-overhead"}};
 
@@ -272,9 +271,9 @@ QWidget* SheetCard::buildFacts() {
   check(mirrorAcross_, "sheet-may-mirror-across", tr("mirrored across,"),
         [](Sheet& s, bool on) { s.turns.mirrorAcross = on; });
   check(mirrorDown_, "sheet-may-mirror-down", tr("mirrored down."), [](Sheet& s, bool on) { s.turns.mirrorDown = on; });
-  check(follow_, "sheet-follows", tr("Follow the original"), [this](Sheet& s, bool on) {
-    s.follows = on ? session_->sheets().cameFrom(s.id).toStdString() : std::string();
-  });
+  check(follow_, "sheet-follows", tr("Follow the original"), [](Sheet&, bool) {});
+  follow_->disconnect(this);
+  connect(follow_, &QCheckBox::clicked, this, [this](bool on) { session_->sheets().followOriginal(sheet_, on); });
   seatX_ = number("sheet-seat-x", tr("Pictures shifted to the right, in pixels"), -kFarthestSeat, kFarthestSeat);
   seatY_ = number("sheet-seat-y", tr("Pictures shifted down, in pixels"), -kFarthestSeat, kFarthestSeat);
   footW_ = number("sheet-foot-w", tr("Cells on which a tile stands, across"), 1, kLargestFootprint);
@@ -405,7 +404,10 @@ void SheetCard::open(Id sheet) {
 }
 
 void SheetCard::place() {
-  const int room = parentWidget()->height() - kTape - 2 * kGap;
+  // Above the tape, however many rows that has.
+  parentWidget()->layout()->activate();
+  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
+  const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
   setGeometry(kGap, kGap, kWidth, std::max(200, room));
 }
 
@@ -643,7 +645,7 @@ void SheetCard::refreshFacts(const Sheet& sheet) {
   const QString original =
       sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
   follow_->setVisible(!original.isEmpty());
-  follow_->setChecked(!sheet.follows.empty());
+  follow_->setChecked(session_->sheets().followsOriginal(sheet));
   follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
   follow_->setToolTip(tr("Whenever %1 is saved, the quilt's copy is refreshed").arg(original));
 }

@@ -117,6 +117,8 @@ void Shelf::mouseReleaseEvent(QMouseEvent* event) {
   if (!pressed || event->button() != Qt::LeftButton) return;
   const Id stamp = stamps_[*pressed];
   if (carried) {
+    // Dropped beside the shelf, as on a tile that is found, it stays.
+    if (!rect().contains(event->position().toPoint())) return;
     // Dropped on one before it, it lies before that; on one after it, behind.
     const bool forth = index && *index > *pressed;
     const std::size_t before = index ? *index + (forth ? 1 : 0) : stamps_.size();

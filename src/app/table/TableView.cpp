@@ -336,6 +336,7 @@ void TableView::takeChosen(bool byKeys, bool gathers) {
   } else {
     session_->take(taken_);
   }
+  if (gathers) return Q_EMIT gathered();
   Q_EMIT taken(byKeys);
 }
 

@@ -58,6 +58,7 @@ class TableView : public QWidget {
   // What the tile under the pointer or cursor is; empty when there is none.
   void pointedAt(const QString& tile);
   void taken(bool byKeys);
+  void gathered();  // beside what is in hand
   void sheetChosen(uq::Id sheet);
   void looseChosen(const QString& picture);
   void pictureWanted(uq::Id sheet);  // of a sheet whose picture is missing

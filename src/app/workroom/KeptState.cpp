@@ -8,6 +8,7 @@
 #include <QSaveFile>
 #include <QThreadPool>
 #include <algorithm>
+#include <set>
 
 #include "core/store/JsonText.h"
 
@@ -17,6 +18,9 @@ namespace {
 
 constexpr qint64 kLargestFile = 4 << 20;
 
+std::optional<Json> read(const QString& path);
+void write(const QString& path, const Json& json);
+
 QString canonical(const QString& folder) {
   const QString path = QFileInfo(folder).canonicalFilePath();
   return path.isEmpty() ? QDir::cleanPath(folder) : path;
@@ -25,6 +29,22 @@ QString canonical(const QString& folder) {
 QString fileFor(const QString& folder, const QString& ending) {
   const auto hash = QCryptographicHash::hash(canonical(folder).toUtf8(), QCryptographicHash::Sha1).toHex();
   return stateFolder() + QLatin1String("/quilts/") + QString::fromLatin1(hash) + ending;
+}
+
+// The paths that the quilt in a folder may follow.
+std::set<std::string> followedBy(const QString& folder) {
+  std::set<std::string> paths;
+  const auto json = read(fileFor(folder, QStringLiteral(".follows.json")));
+  const auto* list = json ? json->as<Json::Array>() : nullptr;
+  for (std::size_t i = 0; list && i < list->size(); ++i) {
+    if (const auto* path = (*list)[i].as<std::string>()) paths.insert(*path);
+  }
+  return paths;
+}
+
+void keepFollowed(const QString& folder, const std::set<std::string>& paths) {
+  Json::Array list(paths.begin(), paths.end());
+  write(fileFor(folder, QStringLiteral(".follows.json")), list);
 }
 
 QString recentFile() { return stateFolder() + QLatin1String("/recent.json"); }
@@ -129,6 +149,20 @@ void rememberQuilt(const QString& folder, const QString& name, std::function<QIm
     QSaveFile out(file);
     if (out.open(QIODevice::WriteOnly) && drawn.save(&out, "PNG")) out.commit();
   });
+}
+
+bool mayFollow(const QString& quiltFolder, const QString& path) {
+  return followedBy(quiltFolder).contains(path.toStdString());
+}
+
+void letFollow(const QString& quiltFolder, const QString& path) {
+  std::set<std::string> paths = followedBy(quiltFolder);
+  if (paths.insert(path.toStdString()).second) keepFollowed(quiltFolder, paths);
+}
+
+void letFollowLike(const QString& quiltFolder, const QString& other) {
+  const std::set<std::string> paths = followedBy(other);
+  if (!paths.empty()) keepFollowed(quiltFolder, paths);
 }
 
 void forgetQuilt(const QString& folder) {

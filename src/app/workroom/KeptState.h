@@ -38,4 +38,11 @@ std::vector<RecentQuilt> recentQuilts();
 void rememberQuilt(const QString& folder, const QString& name, std::function<QImage()> picture = {});
 void forgetQuilt(const QString& folder);
 
+// Pictures outside of a quilt that somebody chose, on this machine, to be followed by it. Any quilt may name a path; only
+// these are read.
+bool mayFollow(const QString& quiltFolder, const QString& path);
+void letFollow(const QString& quiltFolder, const QString& path);
+// What one folder may follow another one may, too: the same quilt saved there.
+void letFollowLike(const QString& quiltFolder, const QString& other);
+
 }  // namespace uq

@@ -23,6 +23,7 @@ void LongWork::run(Kind kind, const QString& title, std::function<std::function<
     QMetaObject::invokeMethod(
         this,
         [this, finish = work(*progress)] {
+          wasCancelled_ = progress_->isCancelled();
           progress_.reset();
           finish();
           Q_EMIT ended();

@@ -27,7 +27,8 @@ class LongWork : public QObject {
   // What the user reads while it runs: "Saving Copperline…".
   const QString& title() const { return title_; }
   int perMille() const { return progress_ ? progress_->perMille() : 0; }
-  bool isCancelled() const { return progress_ && progress_->isCancelled(); }
+  // Also asked by `done`, of the work that has just ended.
+  bool isCancelled() const { return progress_ ? progress_->isCancelled() : wasCancelled_; }
   void cancel();
 
   // Calls `done` with what `work` returned. Nothing may be running.
@@ -47,6 +48,7 @@ class LongWork : public QObject {
   void run(Kind kind, const QString& title, std::function<std::function<void()>(Progress&)> work);
 
   std::shared_ptr<Progress> progress_;  // null: nothing runs
+  bool wasCancelled_ = false;           // the last work
   Kind kind_ = Kind::open;
   QString title_;
   std::thread thread_;

@@ -3,7 +3,10 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QToolButton>
+#include <QWheelEvent>
 #include <algorithm>
 #include <utility>
 
@@ -14,6 +17,17 @@
 
 namespace uq {
 
+namespace {
+
+constexpr int kLongestName = 200;  // logical pixels, of a tab's text
+constexpr int kLongestBack = 240;  // of the button that takes the last step back
+
+QString shortened(const QWidget* on, const QString& text, int most) {
+  return on->fontMetrics().elidedText(text, Qt::ElideRight, most);
+}
+
+}  // namespace
+
 MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("tabs"));
   setFixedHeight(38);
@@ -23,12 +37,28 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   undo_->setObjectName(QStringLiteral("back-button"));
   undo_->setFocusPolicy(Qt::TabFocus);
   connect(undo_, &QToolButton::clicked, this, &MapTabs::undoPressed);
-  layout_ = new QHBoxLayout(this);
-  layout_->setContentsMargins(kGap, 3, kGap, 5);
+  scroll_ = new QScrollArea(this);
+  scroll_->setFrameShape(QFrame::NoFrame);
+  scroll_->setFocusPolicy(Qt::NoFocus);
+  scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setWidgetResizable(true);
+  scroll_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
+  scroll_->viewport()->setAutoFillBackground(false);
+  strip_ = new QWidget;
+  strip_->setAutoFillBackground(false);
+  strip_->installEventFilter(this);
+  scroll_->setWidget(strip_);
+  layout_ = new QHBoxLayout(strip_);
+  layout_->setContentsMargins(kGap, 3, 0, 5);
   layout_->setSpacing(kGap);
   layout_->addWidget(more_);
   layout_->addStretch();
-  layout_->addWidget(undo_);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, kGap, 0);
+  row->setSpacing(kGap);
+  row->addWidget(scroll_, 1);
+  row->addWidget(undo_);
   refresh();
 }
 
@@ -56,7 +86,7 @@ void MapTabs::refresh() {
     tabs_.pop_back();
   }
   while (tabs_.size() < open.size()) {
-    auto* tab = new QToolButton(this);
+    auto* tab = new QToolButton(strip_);
     tab->setFocusPolicy(Qt::TabFocus);
     tab->installEventFilter(this);
     const std::size_t index = tabs_.size();
@@ -71,22 +101,30 @@ void MapTabs::refresh() {
     const QString name = QString::fromStdString(map->name);
     const bool saved = session_->isSaved(*map);
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
-    tabs_[i]->setText(onButton(saved ? name : tr("%1 •").arg(name)));
+    const QString text = shortened(tabs_[i], name, kLongestName);
+    tabs_[i]->setText(onButton(saved ? text : tr("%1 •").arg(text)));
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
     tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));
     QFont font = tabs_[i]->font();
     font.setBold(map->id == session_->desk().map);
     tabs_[i]->setFont(font);
   }
-  update();
+  strip_->update();
+  if (QToolButton* active = session_ && session_->map() ? tab(session_->desk().map) : nullptr;
+      active && shown_ != session_->desk().map) {
+    shown_ = session_->desk().map;
+    layout_->activate();
+    scroll_->ensureWidgetVisible(active, kGap, 0);
+  }
   // Within a stroke there is nothing to go back to, but the button must not flicker.
   if (session_ && session_->inStroke()) return;
   const auto plan = session_ ? session_->undoLine().planBack(session_->desk().map, session_->quilt()) : std::nullopt;
   undo_->setVisible(plan.has_value());
   if (plan) {
-    undo_->setText(onButton(tr("Back: “%1”").arg(QString::fromStdString(plan->names.front()))));
+    const QString name = QString::fromStdString(plan->names.front());
+    undo_->setText(onButton(tr("Back: “%1”").arg(shortened(undo_, name, kLongestBack))));
     undo_->setToolTip(translated(actionRow(ActionId::undo).tip));
-    undo_->setAccessibleName(undo_->text());
+    undo_->setAccessibleName(tr("Back: “%1”").arg(name));
   }
 }
 
@@ -95,6 +133,19 @@ void MapTabs::paintEvent(QPaintEvent*) {
   const Theme& theme = Theme::current();
   painter.fillRect(rect(), theme.panel);
   painter.fillRect(QRect(0, height() - 1, width(), 1), theme.edge);
+}
+
+void MapTabs::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  // A theme gives all tabs the same font again; once all of them have it.
+  const bool restyled = event->type() == QEvent::StyleChange || event->type() == QEvent::PaletteChange;
+  if (restyled) QMetaObject::invokeMethod(this, &MapTabs::refresh, Qt::QueuedConnection);
+}
+
+void MapTabs::paintTabs() {
+  QPainter painter(strip_);
+  const Theme& theme = Theme::current();
+  painter.fillRect(QRect(0, strip_->height() - 1, strip_->width(), 1), theme.edge);
   for (std::size_t i = 0; i < tabs_.size(); ++i) {
     const QRectF tab = QRectF(tabs_[i]->geometry()).adjusted(.5, .5, -.5, -.5);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -113,7 +164,9 @@ void MapTabs::paintEvent(QPaintEvent*) {
 void MapTabs::rename() {
   QToolButton* over = session_ && session_->map() && !field_ ? tab(session_->desk().map) : nullptr;
   if (!over) return;
-  const QRect place = over->geometry().adjusted(0, 0, std::max(0, 160 - over->width()), 0);
+  scroll_->ensureWidgetVisible(over, kGap, 0);
+  const QRect at(over->mapTo(this, QPoint()), over->size());
+  const QRect place = at.adjusted(0, 0, std::max(0, 160 - over->width()), 0);
   field_ = new NameField(QString::fromStdString(session_->map()->name), place, this,
                          [this, id = session_->desk().map](const QString& name) {
                            if (session_) session_->renameMap(id, name);
@@ -128,6 +181,16 @@ void MapTabs::rename() {
 }
 
 bool MapTabs::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == strip_ && event->type() == QEvent::Paint) {
+    paintTabs();
+    return true;
+  }
+  if (watched == strip_ && event->type() == QEvent::Wheel) {
+    const QPoint by = static_cast<QWheelEvent*>(event)->angleDelta();
+    QScrollBar* bar = scroll_->horizontalScrollBar();
+    bar->setValue(bar->value() - (by.x() != 0 ? by.x() : by.y()) / 2);
+    return true;
+  }
   const bool matters = event->type() == QEvent::MouseButtonRelease || event->type() == QEvent::MouseButtonDblClick;
   const auto place = matters && session_ ? std::find(tabs_.begin(), tabs_.end(), watched) : tabs_.end();
   if (place == tabs_.end()) return false;

@@ -1,6 +1,8 @@
 // MapTabs: a tab for each open map, the active one with stitches under it, a dot where it is not saved.
 //
-// A click goes to the map, a middle click takes the tab away, a double click renames the map in place.
+// A click goes to the map, a middle click takes the tab away, a double click renames the map in place. However many maps
+// are open, and whatever they are called, the row is never wider than the window: long names are cut short, and where
+// the tabs take more room than there is, they are scrolled by the wheel, and to the active one by themselves.
 #pragma once
 
 #include <QWidget>
@@ -10,6 +12,7 @@
 #include "app/workroom/Session.h"
 
 class QHBoxLayout;
+class QScrollArea;
 class QToolButton;
 
 namespace uq {
@@ -35,13 +38,18 @@ class MapTabs : public QWidget {
 
  protected:
   void paintEvent(QPaintEvent* event) override;
+  void changeEvent(QEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   void refresh();
+  void paintTabs();
 
   Session* session_ = nullptr;
+  QScrollArea* scroll_;
+  QWidget* strip_;  // holds the tabs
   QHBoxLayout* layout_;
+  Id shown_;  // the active map, to which the tabs were scrolled
   std::vector<QToolButton*> tabs_;
   QToolButton* more_;
   QToolButton* undo_;

@@ -22,6 +22,18 @@ namespace uq {
 
 namespace {
 constexpr std::size_t kTabsAtFirst = 8;
+
+// As it was kept, else with a tab for each of the first maps.
+Desk firstDesk(const Session::Loaded& loaded) {
+  const Quilt& quilt = loaded.opened.quilt;
+  if (loaded.kept) return readDesk(*loaded.kept, quilt);
+  Desk desk;
+  desk.map = quilt.facts().opensWith;
+  for (const auto& one : quilt.maps()) {
+    if (desk.openMaps.size() < kTabsAtFirst) desk.openMaps.push_back(one->id);
+  }
+  return desk;
+}
 }
 
 Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
@@ -43,37 +55,28 @@ Session::Session(Loaded loaded)
     : disk_(std::move(loaded.disk)),
       store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
       saved_(loaded.opened.quilt),
-      quilt_(std::move(loaded.opened.quilt)),
+      work_(loaded.opened.quilt, firstDesk(loaded),
+            [this](Id map) { return store_->damage(map); }),
       painter_(std::move(loaded.pictures)),
       problems_(std::move(loaded.opened.problems)),
       kept_(std::move(loaded.kept)),
       cover_(painter_.pictures()) {
-  if (kept_) {
-    desk_ = readDesk(*kept_, quilt_);
-  } else {
-    desk_.map = quilt_.facts().opensWith;
-    for (const auto& one : quilt_.maps()) {
-      if (desk_.openMaps.size() < kTabsAtFirst) desk_.openMaps.push_back(one->id);
-    }
-    desk_ = validDesk(std::move(desk_), quilt_);
-  }
   sheets_ = new SheetWork(this);
 }
 
 Session::~Session() {
   delete sheets_;
+  work_.forgetWaiting();
   packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
-  auto heavy = std::make_shared<
-      std::tuple<Quilt, Quilt, UndoLine, std::optional<Stroke>, std::optional<Move>, std::optional<LastStroke>>>(
-      std::move(saved_), std::move(quilt_), std::move(undoLine_), std::move(stroke_), std::move(moving_),
-      std::move(last_));
+  auto heavy = std::make_shared<std::tuple<Quilt, Work, std::optional<LastStroke>>>(std::move(saved_), std::move(work_),
+                                                                                    std::move(last_));
   QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
 }
 
 void Session::packOldSteps() {
   if (packs_) return;
-  auto packing = undoLine_.toPack();
+  auto packing = work_.undoLine().toPack();
   if (!packing) return;
   packs_ = true;
   packers_.start([this, spill = spill_, packing = std::move(*packing)]() mutable {
@@ -81,55 +84,72 @@ void Session::packOldSteps() {
         this,
         [this, packed = UndoLine::pack(std::move(packing), spill)]() mutable {
           packs_ = false;
-          undoLine_.putPacked(std::move(packed));
+          work_.undoLine().putPacked(std::move(packed));
           packOldSteps();
         },
         Qt::QueuedConnection);
   });
 }
 
-void Session::setQuilt(Quilt quilt) {
-  quilt_ = std::move(quilt);
+void Session::showGesture() {
+  const bool desk = work_.show();
   asked_.clear();
   Q_EMIT quiltChanged();
-  setDesk(desk_);
+  if (desk) Q_EMIT deskChanged();
+}
+
+void Session::gestureHasEnded() {
+  packOldSteps();
+  asked_.clear();
+  Q_EMIT gestureEnded();
+  Q_EMIT quiltChanged();
+  Q_EMIT deskChanged();
+  // Not within the event that ended it, and one after another.
+  const auto next = [this](const auto& self) -> void {
+    if (const std::function<void()> what = work_.takeWaiting()) {
+      what();
+      self(self);
+    }
+  };
+  QMetaObject::invokeMethod(this, [next] { next(next); }, Qt::QueuedConnection);
+}
+
+void Session::whenHandsFree(std::function<void()> what) { work_.whenFree(std::move(what)); }
+
+void Session::tellRefusal(const Error& error) {
+  const bool atCursor = error.cause == Error::Cause::inUse || error.cause == Error::Cause::notPermitted;
+  if (!atCursor || !error.file.empty()) {
+    Q_EMIT failed(error);
+  } else {
+    Q_EMIT refused(QString::fromStdString(error.reason));
+  }
+}
+
+bool Session::begin(const QString& name, Gesture gesture) {
+  const auto begun = work_.begin(name.toStdString(), std::move(gesture));
+  if (!begun) tellRefusal(begun.error());
+  return begun.has_value();
 }
 
 void Session::setDesk(Desk desk) {
-  desk = validDesk(std::move(desk), quilt_);
-  if (desk == desk_) return;
-  // A lift is for the work at hand: forgotten on another layer, it would put what is laid there in the air.
-  if (!(desk.landing() == desk_.landing()) && desk.lift == desk_.lift) desk.lift = 0;
-  desk_ = std::move(desk);
-  Q_EMIT deskChanged();
+  if (work_.setDesk(std::move(desk))) Q_EMIT deskChanged();
 }
 
-bool Session::mapStep(const QString& name, Quilt after, LayerAt active) {
-  if (inStroke()) return false;
-  for (const auto& one : quilt_.maps()) {
-    const Map* then = after.map(one->id);
-    const Error* damage = then && then->revision.is(one->revision) ? nullptr : store_->damage(one->id);
-    if (!damage) continue;
-    Q_EMIT failed(*damage);
+bool Session::madeStep(const QString& name, Quilt after, LayerAt active, std::optional<CellSet> selected) {
+  const auto made = work_.make({name.toStdString(), std::move(after), active, std::move(selected)});
+  if (!made) {
+    tellRefusal(made.error());
     return false;
   }
-  undoLine_.begin(name.toStdString(), active.map, quilt_, deskMark());
-  const DeskMark mark(active, active.map == desk_.map ? desk_.selection() : CellSet());
-  if (undoLine_.commit(after, mark)) packOldSteps();
-  quilt_ = std::move(after);
+  if (*made) packOldSteps();
   asked_.clear();
-  Desk desk = desk_;
-  desk.map = active.map;
-  if (!active.layer.empty()) desk.activeLayer[desk.map] = active.layer;
-  if (!(desk.landing() == desk_.landing())) desk.lift = 0;
-  desk_ = validDesk(std::move(desk), quilt_);
   Q_EMIT quiltChanged();
   Q_EMIT deskChanged();
   return true;
 }
 
 void Session::addMap(const MapPlan& plan) {
-  const MapAdded added = uq::addMap(quilt_, plan, ids_);
+  const MapAdded added = uq::addMap(quilt(), plan, ids_);
   if (!added.map.empty())
     mapStep(tr("New map %1").arg(QString::fromStdString(plan.name)), added.quilt, {added.map, {}});
 }
@@ -137,58 +157,58 @@ void Session::addMap(const MapPlan& plan) {
 void Session::duplicateMap() {
   if (!map()) return;
   const QString name = tr("Duplicate %1").arg(QString::fromStdString(map()->name));
-  const MapAdded added = uq::duplicateMap(quilt_, desk_.map, ids_);
+  const MapAdded added = uq::duplicateMap(quilt(), desk().map, ids_);
   mapStep(name, added.quilt, {added.map, {}});
 }
 
 void Session::renameMap(Id id, const QString& name) {
-  const Map* renamed = quilt_.map(id);
+  const Map* renamed = quilt().map(id);
   if (!renamed) return;
-  mapStep(tr("Rename %1").arg(QString::fromStdString(renamed->name)), uq::renameMap(quilt_, id, name.toStdString()),
-          desk_.landing().layer);
+  mapStep(tr("Rename %1").arg(QString::fromStdString(renamed->name)), uq::renameMap(quilt(), id, name.toStdString()),
+          desk().landing().layer);
 }
 
 void Session::deleteMap(Id id) {
-  const Map* gone = quilt_.map(id);
+  const Map* gone = quilt().map(id);
   if (!gone) return;
   // The next tab, else the one before, else any other map.
-  Id next = desk_.map;
-  if (id == desk_.map) {
-    const auto tab = std::find(desk_.openMaps.begin(), desk_.openMaps.end(), id);
-    next = tab + 1 != desk_.openMaps.end() ? *(tab + 1) : tab != desk_.openMaps.begin() ? *(tab - 1) : Id();
-    for (const auto& other : quilt_.maps()) {
+  Id next = desk().map;
+  if (id == desk().map) {
+    const auto tab = std::find(desk().openMaps.begin(), desk().openMaps.end(), id);
+    next = tab + 1 != desk().openMaps.end() ? *(tab + 1) : tab != desk().openMaps.begin() ? *(tab - 1) : Id();
+    for (const auto& other : quilt().maps()) {
       if (next.empty() && other->id != id) next = other->id;
     }
   }
-  const auto active = desk_.activeLayer.find(next);
-  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt_, id),
-          {next, active == desk_.activeLayer.end() ? Id() : active->second});
+  const auto active = desk().activeLayer.find(next);
+  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt(), id),
+          {next, active == desk().activeLayer.end() ? Id() : active->second});
 }
 
 void Session::setCell(PixelSize cell) {
   if (!map()) return;
-  quiltStep(tr("Cells of %1").arg(QString::fromStdString(map()->name)), withCell(quilt_, desk_.map, cell));
+  quiltStep(tr("Cells of %1").arg(QString::fromStdString(map()->name)), withCell(quilt(), desk().map, cell));
 }
 
 void Session::setOpeningMap() {
   if (!map()) return;
-  const bool is = quilt_.facts().opensWith == desk_.map;
+  const bool is = quilt().facts().opensWith == desk().map;
   mapStep(is ? tr("Open with any map") : tr("Open with %1").arg(QString::fromStdString(map()->name)),
-          withOpeningMap(quilt_, desk_.map), desk_.landing());
+          withOpeningMap(quilt(), desk().map), desk().landing());
 }
 
 void Session::goTo(Id id) {
-  if (!quilt_.map(id)) return;
+  if (!quilt().map(id)) return;
   endStroke();
-  Desk desk = desk_;
+  Desk desk = this->desk();
   desk.map = id;
   setDesk(std::move(desk));
 }
 
 void Session::closeTab(Id id) {
-  if (desk_.openMaps.size() < 2) return;
+  if (desk().openMaps.size() < 2) return;
   endStroke();
-  Desk desk = desk_;
+  Desk desk = this->desk();
   const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
   if (tab == desk.openMaps.end()) return;
   if (id == desk.map) desk.map = tab + 1 != desk.openMaps.end() ? *(tab + 1) : *(tab - 1);
@@ -197,7 +217,7 @@ void Session::closeTab(Id id) {
 }
 
 void Session::setLift(int lift) {
-  Desk desk = desk_;
+  Desk desk = this->desk();
   desk.lift = std::clamp(lift, 0, kMostLift);
   setDesk(std::move(desk));
 }
@@ -210,9 +230,9 @@ void Session::awaitPartner(std::optional<int> side) {
 
 void Session::setPartner(int side, std::optional<TileRef> partner) {
   awaitedPartner_.reset();
-  const bool one = map() && desk_.inHand.parts().size() == 1;
-  const TileRef tile = one ? desk_.inHand.parts().front().cell.tile() : TileRef{};
-  const Sheet* sheet = quilt_.sheetAt(tile.slot);
+  const bool one = map() && desk().inHand.parts().size() == 1;
+  const TileRef tile = one ? desk().inHand.parts().front().cell.tile() : TileRef{};
+  const Sheet* sheet = quilt().sheetAt(tile.slot);
   if (!sheet || tile.slot == kChalkSlot) return;
   if (partner && partner->slot != tile.slot) {
     Q_EMIT refused(tr("Another side is a tile of the same sheet"));
@@ -221,7 +241,7 @@ void Session::setPartner(int side, std::optional<TileRef> partner) {
   }
   const int order = makeGrid(map()->grid)->turnOrder();
   mapStep(tr("Other side of %1").arg(QString::fromStdString(sheet->tileName(tile.number))),
-          withPartner(quilt_, tile, order, side, partner), desk_.landing());
+          withPartner(quilt(), tile, order, side, partner), desk().landing());
   Q_EMIT deskChanged();
 }
 
@@ -236,37 +256,30 @@ bool Session::confirmed(const UndoLine::Plan& plan, bool back) {
   return false;
 }
 
-void Session::follow(const Result<UndoLine::Outcome>& outcome) {
-  if (!outcome) {
-    Q_EMIT failed(outcome.error());
+void Session::follow(const Result<void>& went) {
+  if (!went) {
+    Q_EMIT failed(went.error());
     return;
   }
-  const bool mapsCame = outcome->quilt.maps().size() != quilt_.maps().size();
-  setQuilt(outcome->quilt);
-  Desk desk = desk_;
-  // Where maps came or went, one goes to where the step was made.
-  if (mapsCame && quilt_.map(outcome->desk.active.map)) desk.map = outcome->desk.active.map;
-  if (outcome->desk.active.map == desk.map) {
-    desk.activeLayer[desk.map] = outcome->desk.active.layer;
-    desk.select(outcome->desk.selection);
-  }
-  setDesk(std::move(desk));
+  asked_.clear();
+  Q_EMIT quiltChanged();
+  Q_EMIT deskChanged();
 }
 
 void Session::undo() {
-  const auto plan = undoLine_.planBack(desk_.map, quilt_);
-  if (plan && confirmed(*plan, true)) follow(undoLine_.takeBack(*plan, desk_.map, quilt_));
+  const auto plan = undoLine().planBack(desk().map, quilt());
+  if (plan && confirmed(*plan, true)) follow(work_.takeBack(*plan));
 }
 
 void Session::redo() {
-  const auto plan = undoLine_.planForth(desk_.map, quilt_);
-  if (plan && confirmed(*plan, false)) follow(undoLine_.layBack(*plan, quilt_));
+  const auto plan = undoLine().planForth(desk().map, quilt());
+  if (plan && confirmed(*plan, false)) follow(work_.layBack(*plan));
 }
 
 void Session::returnTo(std::uint64_t step) {
   endStroke();
-  const UndoLine::Plan plan = undoLine_.planReturn(step);
-  if (!plan.steps.empty()) follow(undoLine_.takeBack(plan, desk_.map, quilt_));
+  const UndoLine::Plan plan = undoLine().planReturn(step);
+  if (!plan.steps.empty()) follow(work_.takeBack(plan));
 }
 
 void Session::lostPicture(const std::string& path) {
@@ -284,9 +297,9 @@ void Session::save(LongWork& work, WhenSaved done) {
   endStroke();
   saving_ = true;
   work.start<Result<QuiltStore::Saved>>(
-      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
-      [store = store_, quilt = quilt_](Progress& progress) { return store->save(quilt, &progress); },
-      [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Saved> saved) {
+      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt().facts().name)),
+      [store = store_, quilt = quilt()](Progress& progress) { return store->save(quilt, &progress); },
+      [session = QPointer(this), quilt = quilt(), done = std::move(done)](Result<QuiltStore::Saved> saved) {
         if (!session) return;
         session->saving_ = false;
         if (saved) session->saved_ = quilt;
@@ -304,14 +317,18 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
   }
   saving_ = true;
   work.start<Result<QuiltStore::Opened>>(
-      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt_.facts().name)),
-      [quilt = quilt_, folder](Progress& progress) { return QuiltStore::create(realDisk(), folder, quilt, &progress); },
-      [session = QPointer(this), quilt = quilt_, done = std::move(done)](Result<QuiltStore::Opened> created) {
+      LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt().facts().name)),
+      [quilt = quilt(), folder, disk = disk_](Progress& progress) {
+        return QuiltStore::create(disk, folder, quilt, &progress);
+      },
+      [session = QPointer(this), quilt = quilt(), done = std::move(done)](Result<QuiltStore::Opened> created) {
         if (!session) return;
         session->saving_ = false;
         if (!created) return done(fail(created.error()));
+        const QString old = QString::fromStdString(session->store_->folder());
         session->store_ = std::make_shared<QuiltStore>(std::move(created->store));
         session->saved_ = quilt;
+        session->sheets_->moveTo(old);
         Q_EMIT session->quiltChanged();
         done(QuiltStore::Saved{});
       });

@@ -19,8 +19,8 @@
 #include "core/edit/Folders.h"
 #include "core/edit/Stroke.h"
 #include "core/edit/SwapTiles.h"
-#include "core/history/UndoLine.h"
 #include "core/store/QuiltStore.h"
+#include "core/work/Work.h"
 #include "raster/CellCover.h"
 #include "raster/MapPainter.h"
 
@@ -46,19 +46,19 @@ class Session : public QObject {
   explicit Session(Loaded loaded);
   ~Session() override;
 
-  const Quilt& quilt() const { return quilt_; }
-  const Desk& desk() const { return desk_; }
-  const UndoLine& undoLine() const { return undoLine_; }
+  const Quilt& quilt() const { return work_.quilt(); }
+  const Desk& desk() const { return work_.desk(); }
+  const UndoLine& undoLine() const { return work_.undoLine(); }
   const QuiltStore& store() const { return *store_; }
   // What was remembered of this quilt when it was opened.
   const std::optional<Json>& kept() const { return kept_; }
   MapPainter& painter() { return painter_; }
-  const Map* map() const { return quilt_.map(desk_.map); }  // nullptr when the quilt has none
+  const Map* map() const { return quilt().map(desk().map); }  // nullptr when the quilt has none
   const Errors& problems() const { return problems_; }
-  bool isSaved() const { return !inStroke() && quilt_ == saved_; }
+  bool isSaved() const { return !inStroke() && quilt() == saved_; }
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   Situation situation() const {
-    return {quilt_, desk_, undoLine_, isSaved(), inStroke(), false, holdsPaste(), whyNoPaste(), whyNoThrow()};
+    return {quilt(), desk(), undoLine(), isSaved(), inStroke(), false, holdsPaste(), whyNoPaste(), whyNoThrow()};
   }
 
   // The desk; emits deskChanged when something changed.
@@ -90,8 +90,15 @@ class Session : public QObject {
   void setManner(Manner manner);
   void setChance(bool on);
 
-  // Makes one step of an edit of the quilt that concerns no layer; false where nothing may be changed here.
-  bool quiltStep(const QString& name, Quilt after) { return mapStep(name, std::move(after), desk_.landing()); }
+  // Makes one step of an edit of the quilt that concerns no layer; where that may not be, says why.
+  void quiltStep(const QString& name, Quilt after) { (void)madeStep(name, std::move(after), desk().landing()); }
+  // The same; true when nothing spoke against it.
+  [[nodiscard]] bool madeQuiltStep(const QString& name, Quilt after) {
+    return madeStep(name, std::move(after), desk().landing());
+  }
+  // Calls `what` now, or right after the gesture under way has ended: what comes from elsewhere changes nothing under
+  // the hand. Forgotten when the session goes.
+  void whenHandsFree(std::function<void()> what);
   SheetWork& sheets() { return *sheets_; }
   const std::shared_ptr<Disk>& disk() const { return disk_; }
   // A picture as it was read from the quilt's folder just now, so that saving knows it. Nothing may be being saved.
@@ -225,11 +232,11 @@ class Session : public QObject {
   void deleteStamp(Id stamp);
   void moveStamp(Id stamp, Id before);
 
-  // Why a stroke would do nothing now; empty when it would land.
-  QString whyNoStroke(bool takesAway) const;
+  // Why a stroke would do nothing now; empty when it would land. `tool`: where not the desk's.
+  QString whyNoStroke(bool takesAway, std::optional<Tool> tool = {}) const;
   // "Brush on Paving": what a stroke is called, on the tag and in the undo line. `landing`: where it lands, if that is
   // not the active layer.
-  QString strokeName(bool takesAway, const Landing* landing = nullptr) const;
+  QString strokeName(bool takesAway, const Landing* landing = nullptr, std::optional<Tool> tool = {}) const;
   // Whether a tile covers its cell on the desk's map.
   Covers covers();
 
@@ -241,6 +248,7 @@ class Session : public QObject {
     std::vector<CellPos> path;
     CellSet within{};
     CellSet given{};
+    std::optional<Tool> tool{};  // other than the desk's
   };
   Stroke tryOut(const StrokeAsk& ask);
 
@@ -250,8 +258,8 @@ class Session : public QObject {
   void moveStroke(CellPos to, bool even = false);
   void endStroke();
   void dropStroke();
-  bool inStroke() const { return stroke_ || moving_ || changing_; }
-  const Stroke* stroke() const { return stroke_ ? &*stroke_ : nullptr; }
+  bool inStroke() const { return work_.gesture() != nullptr; }
+  const Stroke* stroke() const { return work_.gesture() ? work_.gesture()->stroke() : nullptr; }
 
   // Where the last stroke ended, on the desk's map, for the next one to go on from.
   std::optional<CellPos> lastPoint() const;
@@ -292,24 +300,38 @@ class Session : public QObject {
 
  Q_SIGNALS:
   void quiltChanged();
+  // A stroke, move or change has ended, by whatever: what a hand still does belongs to no gesture any more.
+  void gestureEnded();
   void deskChanged();
   void asksFarther(const QString& question);
   void failed(const Error& error);
   void refused(const QString& why);
 
  private:
-  void setQuilt(Quilt quilt);
-  void follow(const Result<UndoLine::Outcome>& outcome);
+  // Whether a set of all cells of the desk's map can be worked with; says why not.
+  bool mayHoldAll();
+  // Shows the gesture under way; says that it has ended, and makes what waited for that.
+  void showGesture();
+  void gestureHasEnded();
+  // Begins a gesture, or says why not.
+  bool begin(const QString& name, Gesture gesture);
+  // After steps were taken back or laid back.
+  void follow(const Result<void>& went);
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
-  DeskMark deskMark() const { return {desk_.landing(), desk_.selection()}; }
-  // Makes one step of an edit of the desk's map, after which `active` is the active layer. False where nothing may be
-  // changed here.
-  bool mapStep(const QString& name, Quilt after, Id active) {
-    return mapStep(name, std::move(after), {desk_.map, active});
+  void tellRefusal(const Error& error);
+  // What the change under way makes of the quilt before it.
+  void changeTo(Quilt now);
+  // Makes one step of an edit of the desk's map, after which `active` is the active layer; where that may not be, says
+  // why.
+  void mapStep(const QString& name, Quilt after, Id active) {
+    (void)madeStep(name, std::move(after), {desk().map, active});
   }
+  void mapStep(const QString& name, Quilt after, LayerAt active) { (void)madeStep(name, std::move(after), active); }
   // The same for an edit of the quilt, after which another map may be worked on. The step is made in that map's tab.
-  bool mapStep(const QString& name, Quilt after, LayerAt active);
+  // True when nothing spoke against it.
+  [[nodiscard]] bool madeStep(const QString& name, Quilt after, LayerAt active,
+                              std::optional<CellSet> selected = {});
   struct Picked {
     PickedTile tile;
     PixelRect covers;
@@ -318,8 +340,6 @@ class Session : public QObject {
   QString onLayer(const QString& verb) const;
   void nextChance();
   StrokePlan plan(const StrokeAsk& ask);
-  // Starts a stroke that was planned before, on the quilt as it was then.
-  void restart(const Quilt& before, const StrokePlan& plan, const QString& name);
   bool lastStands() const;
   // Why a layer takes no change, said at the cursor; true when it does take it.
   bool takesChange(std::span<const LayerAt> layers);
@@ -331,34 +351,22 @@ class Session : public QObject {
   std::shared_ptr<Disk> disk_;
   std::shared_ptr<QuiltStore> store_;  // a save in progress holds it, too
   Quilt saved_;                        // as on the disk
-  Quilt quilt_;
-  Desk desk_;
-  UndoLine undoLine_;
+  Work work_;
   MapPainter painter_;
   Errors problems_;
   std::optional<Json> kept_;
-  std::optional<Stroke> stroke_;
   // The last stroke, as long as the quilt is as it left it: for another throw, and for the handles of a stretch.
   struct LastStroke {
     Quilt before;
     StrokePlan plan;
-    std::vector<std::pair<CellPos, bool>> moves;
+    Gesture::Moves moves;
     std::optional<CellRect> box;
     Quilt after;
   };
   std::optional<LastStroke> last_;
-  std::vector<std::pair<CellPos, bool>> moves_;  // of the stroke under way
   std::optional<std::pair<Id, CellPos>> lastPoint_;
   CellCover cover_;
-  struct Move {
-    Quilt before;
-    CellSet selection;
-  };
-  std::optional<Move> moving_;
-  struct Change {
-    Quilt before;
-  };
-  std::optional<Change> changing_;
+  bool changes_ = false;  // between beginChange and endChange, also when the gesture has ended meanwhile
   std::optional<InHand> heldBefore_;  // what a paste put aside
   std::shared_ptr<Spill> spill_ = std::make_shared<SpillFile>();
   bool packs_ = false;
@@ -367,6 +375,7 @@ class Session : public QObject {
   std::uint64_t seed_ = 0;  // of the next stroke
   std::uint64_t idSeed_ = 0;
   std::optional<int> awaitedPartner_;
+  std::optional<TurnGrip> turnGrip_;  // of the last turn of a selection
   bool saving_ = false;
   SheetWork* sheets_ = nullptr;       // a child
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question

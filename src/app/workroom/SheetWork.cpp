@@ -5,6 +5,7 @@
 #include <QPointer>
 #include <algorithm>
 
+#include "app/workroom/KeptState.h"
 #include "app/workroom/Session.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/Documents.h"
@@ -21,6 +22,23 @@ std::vector<std::string> texts(const QStringList& list) {
   std::vector<std::string> all;
   for (const QString& one : list) all.push_back(one.toStdString());
   return all;
+}
+
+// Whether two states of a sheet are made of the same picture in the same way, so that what was found out of one holds
+// for the other.
+bool sameMaking(const Sheet& a, const Sheet& b) {
+  return a.source == b.source && a.collection == b.collection && a.cut == b.cut && a.care == b.care &&
+         a.places == b.places;
+}
+
+// The sheet with the picture of another state of it. What was said of the sheet meanwhile stays said.
+Sheet withPictureOf(Sheet sheet, const Sheet& other) {
+  sheet.source = other.source;
+  sheet.collection = other.collection;
+  sheet.pictureSize = other.pictureSize;
+  sheet.places = other.places;
+  sheet.marks = other.marks;
+  return sheet;
 }
 
 PixelSize usualCell(const Session& session) { return session.map() ? session.map()->grid.cell : PixelSize{}; }
@@ -65,7 +83,7 @@ void SheetWork::follow() {
     } else {
       wanted << folder + QLatin1Char('/') + QString::fromStdString(pictureFile(sheet.read()));
     }
-    if (!sheet->follows.empty()) wanted << QString::fromStdString(sheet->follows);
+    if (followsOriginal(sheet.read())) wanted << QString::fromStdString(sheet->follows);
   }
   const QStringList now = watcher_.files() + watcher_.directories();
   QStringList fresh;
@@ -81,47 +99,59 @@ void SheetWork::follow() {
 }
 
 void SheetWork::bringIn(LongWork& work, const QStringList& paths, WhenBrought done) {
-  session_->endStroke();
   const QString what = paths.size() == 1 ? QFileInfo(paths.front()).fileName()
                                          : tr("%n picture(s)", nullptr, static_cast<int>(paths.size()));
-  const QString inside = QString::fromStdString(session_->store().folder()) + QStringLiteral("/sheets/");
   work.start<Result<Intake>>(
       LongWork::Kind::bringIn, tr("Bringing in %1…").arg(what),
-      [paths = texts(paths), usual = usualCell(*session_)](Progress& progress) {
-        return takeIn(paths, usual, *realDisk(), progress);
+      [paths = texts(paths), usual = usualCell(*session_), disk = session_->disk()](Progress& progress) {
+        return takeIn(paths, usual, *disk, progress);
       },
-      [self = QPointer(this), paths, inside, what, done = std::move(done)](Result<Intake> intake) {
+      [self = QPointer(this), paths, what, done = std::move(done)](Result<Intake> intake) {
         if (!self) return;
         if (!intake) return done({}, {intake.error()});
-        Session& session = *self->session_;
-        Quilt quilt = session.quilt();
-        std::vector<Id> sheets;
-        Errors problems = std::move(intake->problems);
-        for (IntakeDraft& draft : intake->drafts) {
-          // A picture that lies in the quilt's folder already stays the file it is.
-          const bool isLoose = paths.size() == 1 && paths.front().startsWith(inside) && !draft.sheet.isCollection() &&
-                               QFileInfo(paths.front()).fileName() == QString::fromStdString(draft.pictureName);
-          if (isLoose) draft.sheet.picture = draft.pictureName;
-          const SheetAdded added = addSheet(quilt, std::move(draft.sheet), draft.pictureName, self->ids_);
-          if (added.sheet.empty()) {
-            problems.push_back(Error{Error::Cause::tooLarge, "a quilt holds at most 1,022 sheets", draft.pictureName, 0,
-                                     "The sheets before it came in", "Take sheets away that are not used"});
-            break;
-          }
-          quilt = added.quilt;
-          sheets.push_back(added.sheet);
-          const Sheet& sheet = *quilt.sheet(added.sheet);
-          session.painter().pictures().set(sheet, std::move(draft.picture));
-          self->notes_[added.sheet] = std::move(draft.notes);
-          if (paths.size() == 1 && !isLoose && !sheet.isCollection()) {
-            self->cameFrom_[added.sheet] = QFileInfo(paths.front()).absoluteFilePath();
-          }
-          if (isLoose) session.sawPicture(pictureFile(sheet), sheet.source.read());
-        }
-        if (!sheets.empty()) session.quiltStep(tr("Bring in %1").arg(what), std::move(quilt));
-        self->lookAround();
-        done(sheets, problems);
+        // Nothing is put under the hand of somebody who paints.
+        self->session_->whenHandsFree(
+            [self, paths, what, done, came = std::make_shared<Intake>(std::move(*intake))] {
+              if (self) self->add(std::move(*came), paths, what, done);
+            });
       });
+}
+
+void SheetWork::add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done) {
+  Session& session = *session_;
+  const QString inside = QString::fromStdString(session.store().folder()) + QStringLiteral("/sheets/");
+  Quilt quilt = session.quilt();
+  std::vector<Id> sheets;
+  std::set<Id> loose;
+  Errors problems = std::move(intake.problems);
+  for (IntakeDraft& draft : intake.drafts) {
+    // A picture that lies in the quilt's folder already stays the file it is.
+    const bool isLoose = paths.size() == 1 && paths.front().startsWith(inside) && !draft.sheet.isCollection() &&
+                         QFileInfo(paths.front()).fileName() == QString::fromStdString(draft.pictureName);
+    if (isLoose) draft.sheet.picture = draft.pictureName;
+    const SheetAdded added = addSheet(quilt, std::move(draft.sheet), draft.pictureName, ids_);
+    if (added.sheet.empty()) {
+      problems.push_back(Error{Error::Cause::tooLarge, "a quilt holds at most 1,022 sheets", draft.pictureName, 0,
+                               "The sheets before it came in", "Take sheets away that are not used"});
+      break;
+    }
+    quilt = added.quilt;
+    sheets.push_back(added.sheet);
+    if (isLoose) loose.insert(added.sheet);
+    session.painter().pictures().set(*quilt.sheet(added.sheet), std::move(draft.picture));
+    notes_[added.sheet] = std::move(draft.notes);
+  }
+  if (!sheets.empty() && !session.madeQuiltStep(tr("Bring in %1").arg(what), std::move(quilt))) return done({}, problems);
+  for (const Id id : sheets) {
+    const Sheet& sheet = *session.quilt().sheet(id);
+    if (loose.contains(id)) {
+      session.sawPicture(pictureFile(sheet), sheet.source.read());
+    } else if (paths.size() == 1 && !sheet.isCollection()) {
+      cameFrom_[id] = QFileInfo(paths.front()).absoluteFilePath();
+    }
+  }
+  lookAround();
+  done(sheets, problems);
 }
 
 bool SheetWork::cut(Id id, const SheetCut& cut) {
@@ -216,8 +246,8 @@ void SheetWork::lookForTidy(LongWork& work, Id id, std::function<void(const Tidy
         progress.expect(sheet.tileCount());
         return picture.isNull() ? TidyFinds() : findToTidy(sheet, viewOf(picture), uses, slot, &progress);
       },
-      [self = QPointer(this), done = std::move(done)](const TidyFinds& finds) {
-        if (self) done(finds);
+      [self = QPointer(this), &work, done = std::move(done)](const TidyFinds& finds) {
+        if (self && !work.isCancelled()) done(finds);
       });
 }
 
@@ -226,9 +256,9 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
   if (!sheet || sheet->isCollection()) return;
   work.start<Result<PictureChange>>(
       LongWork::Kind::bringIn, tr("Reading %1…").arg(QFileInfo(path).fileName()),
-      [sheet = *sheet, path = path.toStdString(),
+      [sheet = *sheet, path = path.toStdString(), disk = session_->disk(),
        pictures = session_->painter().pictures()](Progress& progress) mutable -> Result<PictureChange> {
-        auto bytes = realDisk()->read(path, std::int64_t{1} << 29);
+        auto bytes = disk->read(path, std::int64_t{1} << 29);
         if (!bytes) return fail(bytes.error());
         Sheet fresh = sheet;
         fresh.source = PictureBytes(std::move(*bytes));
@@ -238,14 +268,26 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
         PictureChange change = changedPicture(sheet, *now);
         return change;
       },
-      [self = QPointer(this), id, done = std::move(done)](Result<PictureChange> change) {
+      [self = QPointer(this), &work, looked = *sheet, path, done = std::move(done)](Result<PictureChange> change) {
         if (!self) return;
         if (!change) return done({change.error()});
-        const QString name = QString::fromStdString(change->sheet.name);
-        Q_EMIT self->told(self->toldOf(*change));
-        self->session_->quiltStep(tr("Find the picture of %1").arg(name),
-                                  self->session_->quilt().with(std::move(change->sheet)));
-        done({});
+        self->session_->whenHandsFree([self, &work, looked, path, done, change = *change] {
+          if (!self) return;
+          const Sheet* now = self->session_->quilt().sheet(looked.id);
+          if (!now) {
+            return done({Error{Error::Cause::notFound, "the sheet was taken away while its picture was read",
+                               looked.name, 0, "Nothing was changed", {}}});
+          }
+          // It was cut anew meanwhile: read once more, as it is now.
+          if (!sameMaking(*now, looked)) return self->findPicture(work, looked.id, path, done);
+          const QString name = QString::fromStdString(now->name);
+          const QString what = self->toldOf(change);
+          if (self->session_->madeQuiltStep(tr("Find the picture of %1").arg(name),
+                                            self->session_->quilt().with(withPictureOf(*now, change.sheet)))) {
+            Q_EMIT self->told(what);
+          }
+          done({});
+        });
       });
 }
 
@@ -295,6 +337,31 @@ std::optional<SheetWork::Scaled> SheetWork::scaledTwin(Id id) {
   return std::nullopt;
 }
 
+bool SheetWork::followsOriginal(const Sheet& sheet) const {
+  return !sheet.follows.empty() && mayFollow(QString::fromStdString(session_->store().folder()),
+                                             QString::fromStdString(sheet.follows));
+}
+
+void SheetWork::followOriginal(Id id, bool on) {
+  const Sheet* sheet = session_->quilt().sheet(id);
+  if (!sheet) return;
+  QString path;
+  if (on) path = cameFrom(id).isEmpty() ? QString::fromStdString(sheet->follows) : cameFrom(id);
+  if (!path.isEmpty()) letFollow(QString::fromStdString(session_->store().folder()), path);
+  change(tr("Facts of %1"), id, [&](Sheet& s) { s.follows = path.toStdString(); });
+  follow();
+  lookAround();
+}
+
+void SheetWork::moveTo(const QString& oldFolder) {
+  letFollowLike(QString::fromStdString(session_->store().folder()), oldFolder);
+  // What was known of the files is known of the old ones.
+  stamps_.clear();
+  gone_.clear();
+  follow();
+  lookAround();
+}
+
 QString SheetWork::cameFrom(Id sheet) const {
   const auto found = cameFrom_.find(sheet);
   return found == cameFrom_.end() ? QString() : found->second;
@@ -332,7 +399,7 @@ const TileUses& SheetWork::usesEverywhere() {
   return usesEverywhere_;
 }
 
-SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
+SheetWork::Look SheetWork::lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
                                   SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst) {
   Look look;
   std::set<std::string> used;
@@ -357,7 +424,7 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
   for (const auto& sheet : quilt.sheets()) {
     Sheet fresh = sheet.read();
     Found found;
-    found.before = sheet->source;
+    found.before = sheet.read();
     bool changed = false;
     const auto lookOne = [&](const std::string& inside, PictureBytes& source, const std::string& path,
                              bool isOriginal) {
@@ -378,7 +445,8 @@ SheetWork::Look SheetWork::lookAt(const Quilt& quilt, const std::shared_ptr<Disk
       const std::string inside = pictureFile(sheet.read());
       used.insert(sheet->picture);
       lookOne(inside, fresh.source, joined(folder, inside), false);
-      if (!sheet->follows.empty()) lookOne(inside, fresh.source, sheet->follows, true);
+      if (!sheet->follows.empty() && mayFollow(QString::fromStdString(folder), QString::fromStdString(sheet->follows)))
+        lookOne(inside, fresh.source, sheet->follows, true);
     }
     // Somebody may have written it while the quilt was not open.
     const bool since = isFirst && sheet->marks->picture != 0 && !sheet->source.isBlank() &&
@@ -420,9 +488,12 @@ void SheetWork::startLook() {
     QMetaObject::invokeMethod(
         this,
         [this, look = std::move(look)]() mutable {
-          looks_ = false;
-          take(std::move(look));
-          if (looksAgain_) timer_.start(kLookAfter);
+          session_->whenHandsFree([self = QPointer(this), look = std::move(look)]() mutable {
+            if (!self) return;
+            self->looks_ = false;
+            self->take(std::move(look));
+            if (self->looksAgain_) self->timer_.start(kLookAfter);
+          });
         },
         Qt::QueuedConnection);
   });
@@ -452,8 +523,8 @@ QString SheetWork::toldOf(const PictureChange& change) const {
 }
 
 void SheetWork::take(Look look) {
-  if (session_->inStroke() || session_->isStoreBusy()) {
-    // Nothing is put under the hand of somebody who paints, nor beside a save.
+  if (session_->isStoreBusy()) {
+    // Nothing is changed beside a save.
     stamps_.clear();
     timer_.start(kLookAfter * 2);
     return;
@@ -472,24 +543,20 @@ void SheetWork::take(Look look) {
   for (const Error& problem : look.problems) Q_EMIT session_->failed(problem);
   for (Found& found : look.found) {
     const Sheet* now = session_->quilt().sheet(found.change.sheet.id);
-    if (!now || (!now->isCollection() && !(now->source == found.before))) {
+    if (!now || !sameMaking(*now, found.before)) {
       // It changed here meanwhile: looked at again as it is now.
       stamps_.clear();
       if (now) timer_.start(kLookAfter);
       continue;
     }
+    const QString what = toldOf(found.change);
+    const QString name = QString::fromStdString(now->name);
+    if (!session_->madeQuiltStep(tr("New picture for %1").arg(name),
+                                 session_->quilt().with(withPictureOf(*now, found.change.sheet)))) {
+      continue;
+    }
     for (const auto& [path, bytes] : found.files) session_->sawPicture(path, bytes.read());
     notes_.erase(found.change.sheet.id);
-    const QString what = toldOf(found.change);
-    // What was said of the sheet meanwhile stays said.
-    Sheet sheet = *now;
-    sheet.source = found.change.sheet.source;
-    sheet.collection = found.change.sheet.collection;
-    sheet.pictureSize = found.change.sheet.pictureSize;
-    sheet.places = found.change.sheet.places;
-    sheet.marks = found.change.sheet.marks;
-    const QString name = QString::fromStdString(sheet.name);
-    session_->quiltStep(tr("New picture for %1").arg(name), session_->quilt().with(std::move(sheet)));
     Q_EMIT told(what);
   }
   follow();

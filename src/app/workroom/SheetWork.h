@@ -61,6 +61,12 @@ class SheetWork : public QObject {
     bool thisIsTwice = false;
   };
   std::optional<Scaled> scaledTwin(Id sheet);
+  // Follows the original of a sheet, the picture that it was brought in from or that it names already, or no longer; one
+  // step. Only what was chosen here is followed: another machine's path is one more path that a file names.
+  void followOriginal(Id sheet, bool on);
+  bool followsOriginal(const Sheet& sheet) const;
+  // The quilt was saved in another folder, which is its own from now on.
+  void moveTo(const QString& oldFolder);
   // Where a sheet's picture came from, while that is remembered; empty otherwise.
   QString cameFrom(Id sheet) const;
 
@@ -85,7 +91,7 @@ class SheetWork : public QObject {
  private:
   struct Found {
     PictureChange change;
-    PictureBytes before;
+    Sheet before;  // as it was looked at
     std::vector<std::pair<std::string, PictureBytes>> files;  // inside the quilt, as read
   };
   struct Look {
@@ -94,8 +100,10 @@ class SheetWork : public QObject {
     Errors problems;
     QStringList loose;
   };
-  static Look lookAt(const Quilt& quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
+  static Look lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
                      SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst);
+  // Adds what was taken in, as one step.
+  void add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done);
   void followChanges();
   void follow();
   void startLook();

@@ -185,6 +185,8 @@ void Workroom::buildOverMap(QWidget* middle) {
     spreadUsed_ = true;
     if (!spreadHeld_) spreadTable(false, byKeys);
   });
+  // What is gathered is seldom one: the Table stays until its key is pressed or let go.
+  connect(spread_, &TableView::gathered, this, [this] { spreadUsed_ = true; });
   connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
   sheetCard_ = new SheetCard(table(), middle);
   connect(sheetCard_, &SheetCard::newMapWanted, this, [this](Id sheet) { askForMap(session_->quilt().sheet(sheet)); });
@@ -288,7 +290,7 @@ void Workroom::bringIn(const QStringList& paths) {
     }
     if (problems.size() > 5) texts << tr("… and %n more.", nullptr, static_cast<int>(problems.size()) - 5);
     notices_->tell(texts);
-    if (sheets.empty()) return;
+    if (sheets.empty() || !session_) return;
     panel_->showSheets();
     table()->revealSheet(sheets.front());
     showCard(sheetCard_, sheets.front());
@@ -462,7 +464,7 @@ void Workroom::useState() {
   // A window takes the place of its first quilt; later ones are opened where it is.
   if (const Json* window = state->find("window"); window && std::exchange(isFresh_, false)) {
     const auto* text = window->as<std::string>();
-    if (text) restoreGeometry(QByteArray::fromBase64(QByteArray::fromStdString(*text)));
+    if (text && !isMaximized() && !isFullScreen()) restoreGeometry(QByteArray::fromBase64(QByteArray::fromStdString(*text)));
   }
   if (const Json* panels = state->find("panels")) {
     QList<int> sizes;
@@ -510,15 +512,19 @@ void Workroom::exportMap() {
       });
 }
 
-void Workroom::create(const Quilt& quilt, const QString& folder, const std::function<void()>& then) {
+void Workroom::create(const QString& name, std::function<Result<Quilt>(Progress&)> quilt, const QString& folder,
+                      const std::function<void()>& then) {
   if (!QDir().mkpath(QFileInfo(folder).absolutePath())) {
     return report(Error{Error::Cause::notPermitted, "the folder cannot be made", folder.toStdString(), 0,
                         "Nothing was written", "Choose another place"});
   }
   work_.start<Result<Session::Loaded>>(
-      LongWork::Kind::open, tr("Making %1…").arg(QString::fromStdString(quilt.facts().name)),
-      [disk = disk_, quilt, folder = folder.toStdString()](Progress& progress) -> Result<Session::Loaded> {
-        auto created = QuiltStore::create(disk, folder, quilt, &progress);
+      LongWork::Kind::open, tr("Making %1…").arg(name),
+      [disk = disk_, quilt = std::move(quilt), folder = folder.toStdString()](Progress& progress)
+          -> Result<Session::Loaded> {
+        const Result<Quilt> made = quilt(progress);
+        if (!made) return fail(made.error());
+        auto created = QuiltStore::create(disk, folder, *made, &progress);
         if (!created) return fail(created.error());
         created = fail(Error{});  // lets the lock go
         return Session::load(folder, progress, disk);
@@ -539,16 +545,19 @@ void Workroom::newQuilt(const QString& name, const QString& folder) {
     QuiltFacts facts;
     facts.id = IdSource::fromSystem().next();
     facts.name = name.toStdString();
-    create(Quilt(facts), folder, [this] { askForMap(); });
+    create(
+        name, [quilt = Quilt(facts)](Progress&) { return quilt; }, folder, [this] { askForMap(); });
   });
 }
 
 void Workroom::openDemo() {
   leaveThen([this] {
-    const QString demo = demoFolder();
-    const auto opened = QuiltStore::open(realDisk(), demo.toStdString(), QuiltStore::Access::read);
-    if (!opened) return report(opened.error());
-    create(opened->quilt, freeFolder(QString::fromStdString(opened->quilt.facts().name)), [] {});
+    const auto demo = [disk = disk_, folder = demoFolder().toStdString()](Progress& progress) -> Result<Quilt> {
+      auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::read, &progress);
+      if (!opened) return fail(opened.error());
+      return std::move(opened->quilt);
+    };
+    create(tr("a copy of the demo"), demo, freeFolder(QFileInfo(demoFolder()).fileName()), [] {});
   });
 }
 

@@ -89,7 +89,8 @@ class Workroom : public QMainWindow {
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
   void exportMap();
-  void create(const Quilt& quilt, const QString& folder, const std::function<void()>& then);
+  void create(const QString& name, std::function<Result<Quilt>(Progress&)> quilt, const QString& folder,
+              const std::function<void()>& then);
   // The first free folder for a quilt of that name, beside the others.
   static QString freeFolder(const QString& name);
   // What is remembered of the open quilt: desk, window, views, and its picture on the start page.

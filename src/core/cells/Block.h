@@ -12,6 +12,8 @@
 
 namespace uq {
 
+inline constexpr int kWidestBlock = 8192;  // cells each way of what is held, kept or pasted
+
 class Block {
  public:
   struct Part {

@@ -107,16 +107,22 @@ Measures sideMeasures(const Grid& grid, CellPos cell) {
   const SidePos side = grid.toSide(cell);
   return {side.u, side.v};
 }
+Measures thirdMeasures(const Grid& grid, CellPos cell) {
+  const SidePos side = grid.toSide(cell);
+  return {side.u, -side.u - side.v};
+}
 using MeasuresOf = Measures (*)(const Grid&, CellPos);
 
 // Those steps from `start` on that end between two limits.
 Span within(Span steps, int start, int step, int limit, int otherLimit) {
-  int least = std::min(limit, otherLimit) - start;
-  int most = std::max(limit, otherLimit) - start;
+  std::int64_t least = std::int64_t{std::min(limit, otherLimit)} - start;
+  std::int64_t most = std::int64_t{std::max(limit, otherLimit)} - start;
   if (step == 0) return least <= 0 && most >= 0 ? steps : Span{};
-  if (step == 1) return {std::max(steps.first, least), std::min(steps.end, most + 1)};
   if (step < 0) std::tie(least, most, step) = std::tuple(-most, -least, -step);
-  return {std::max(steps.first, ceilDiv(least, step)), std::min(steps.end, floorDiv(most, step) + 1)};
+  const std::int64_t first = least <= 0 ? -(-least / step) : (least + step - 1) / step;
+  const std::int64_t end = (most < 0 ? -((-most + step - 1) / step) : most / step) + 1;
+  return {static_cast<int>(std::clamp<std::int64_t>(first, steps.first, steps.end)),
+          static_cast<int>(std::clamp<std::int64_t>(end, steps.first, steps.end))};
 }
 
 // An ellipse over two measures that fills a box of them, counted in halves, so that its rim is exact in whole numbers.
@@ -162,8 +168,10 @@ class Ellipse {
 
 // The cells near by whose measures lie between those of two cells and, where there is one, in an ellipse. Cost: a few
 // steps a row, and the chunks of the rim.
-CellSet convexSet(const Grid& grid, CellRect near, MeasuresOf measuresOf, CellPos from, CellPos to,
+CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf measuresOf, CellPos from, CellPos to,
                   const Ellipse* ellipse = nullptr) {
+  const CellRect near = around.intersected(inside);
+  if (near.empty()) return {};
   const auto growth = [&](CellPos way) {
     const Measures here = measuresOf(grid, {0, 0});
     const Measures there = measuresOf(grid, way);
@@ -177,7 +185,7 @@ CellSet convexSet(const Grid& grid, CellRect near, MeasuresOf measuresOf, CellPo
   // Whether each column goes on where the one before it ends, or only every second one.
   const bool evenly = growsEvenly({1, 0});
   // Where rows do, too, the shape is its own image about the middle between both cells.
-  const bool mirrored = evenly && growsEvenly({0, 1});
+  const bool mirrored = near == around && evenly && growsEvenly({0, 1});
   const CellPos ends{from.x + to.x, from.y + to.y};
   const int columns = evenly ? 1 : 2;
   const Measures grows = growth({columns, 0});
@@ -203,7 +211,8 @@ CellSet convexSet(const Grid& grid, CellRect near, MeasuresOf measuresOf, CellPo
     }
     if (evenly) row[1] = row[0];
   }
-  return setOfRows(near.y0, rows);
+  const CellSet cells = setOfRows(near.y0, rows);
+  return near == around ? cells : cells.intersected(CellSet(near));
 }
 
 // The rectangle of cells around a box in side coordinates.
@@ -216,6 +225,16 @@ CellRect aroundSides(const Grid& grid, CellPos a, CellPos b) {
     all = all.united({cell.x, cell.y, cell.x + 1, cell.y + 1});
   }
   return all.grown(1);
+}
+
+// The same around a box as seen.
+CellRect aroundMiddles(const Grid& grid, CellPos a, CellPos b) {
+  const PixelPos from = middleOf(grid, a);
+  const PixelPos to = middleOf(grid, b);
+  const int x = std::min(from.x, to.x);
+  const int y = std::min(from.y, to.y);
+  const auto wide = [](int one, int other) { return static_cast<int>(std::abs(std::int64_t{other} - one) / 2 + 3); };
+  return grid.cellsMeeting({x / 2 - 1, y / 2 - 1, wide(from.x, to.x), wide(from.y, to.y)});
 }
 
 int hexagonDistance(SidePos way) { return std::max({std::abs(way.u), std::abs(way.v), std::abs(way.u + way.v)}); }
@@ -249,44 +268,57 @@ BoxShape usualBox(GridKind kind) {
   return kind == GridKind::orthogonal || kind == GridKind::diamond ? BoxShape::alongTheGrid : BoxShape::asSeen;
 }
 
-CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
+bool isTooWide(CellRect cells) {
+  if (cells.empty()) return false;
+  const ChunkPos first = ChunkPos::of({cells.x0, cells.y0});
+  const ChunkPos last = ChunkPos::of({cells.x1 - 1, cells.y1 - 1});
+  return (std::int64_t{last.cx} - first.cx + 1) * (std::int64_t{last.cy} - first.cy + 1) > kMostChunks;
+}
+
+CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape, CellRect within) {
   const GridKind kind = grid.shape().kind;
   const bool storedAlong = kind == GridKind::orthogonal || kind == GridKind::diamond;
   if (kind == GridKind::orthogonal || (storedAlong && shape == BoxShape::alongTheGrid)) {
-    return CellSet(CellRect::around(a, b));
+    return CellSet(CellRect::around(a, b).intersected(within));
   }
   if (shape == BoxShape::alongTheGrid) {
-    return convexSet(grid, aroundSides(grid, a, b), sideMeasures, a, b);
+    return convexSet(grid, aroundSides(grid, a, b), within, sideMeasures, a, b);
   }
-  const PixelPos from = middleOf(grid, a);
-  const PixelPos to = middleOf(grid, b);
-  const int x = std::min(from.x, to.x);
-  const int y = std::min(from.y, to.y);
-  const CellRect near =
-      grid.cellsMeeting({x / 2 - 1, y / 2 - 1, std::abs(to.x - from.x) / 2 + 3, std::abs(to.y - from.y) / 2 + 3});
-  return convexSet(grid, near, middleMeasures, a, b);
+  return convexSet(grid, aroundMiddles(grid, a, b), within, middleMeasures, a, b);
 }
 
-CellSet ovalOf(const Grid& grid, CellPos a, CellPos b) {
-  if (!isHexagonal(grid)) {
+CellSet ovalIn(const Grid& grid, CellPos a, CellPos b, BoxShape shape, CellRect within) {
+  if (shape == BoxShape::alongTheGrid) {
     const Ellipse ellipse(sideMeasures(grid, a), sideMeasures(grid, b), {1, 1});
-    return convexSet(grid, aroundSides(grid, a, b), sideMeasures, a, b, &ellipse);
+    return convexSet(grid, aroundSides(grid, a, b), within, sideMeasures, a, b, &ellipse);
   }
   // So wide that both ends' cells are filled.
   const PixelPos origin = middleOf(grid, {0, 0});
   const PixelPos next = middleOf(grid, {2, 2});
   const Ellipse ellipse(middleMeasures(grid, a), middleMeasures(grid, b),
                         {(next.x - origin.x) / 2, (next.y - origin.y) / 2});
-  return convexSet(grid, CellRect::around(a, b).grown(1), middleMeasures, a, b, &ellipse);
+  return convexSet(grid, aroundMiddles(grid, a, b).grown(1), within, middleMeasures, a, b, &ellipse);
 }
 
-CellSet roundOf(const Grid& grid, CellPos a, CellPos b) {
-  if (isHexagonal(grid)) return discOf(grid, a, distanceOf(grid, a, b));
+CellSet ovalOf(const Grid& grid, CellPos a, CellPos b, CellRect within) {
+  return ovalIn(grid, a, b, isHexagonal(grid) ? BoxShape::asSeen : BoxShape::alongTheGrid, within);
+}
+
+CellSet roundOf(const Grid& grid, CellPos a, CellPos b, CellRect within) {
+  if (isHexagonal(grid)) {
+    // No farther than `far` by any of the three measures of a hexagon, two of them at a time.
+    const int far = distanceOf(grid, a, b);
+    const SidePos at = grid.toSide(a);
+    const CellRect around = CellRect{a.x, a.y, a.x + 1, a.y + 1}.grown(2 * far + 2);
+    const auto cell = [&](int u, int v) { return grid.fromSide(at + SidePos{u, v}); };
+    return convexSet(grid, around, within, sideMeasures, cell(-far, -far), cell(far, far))
+        .intersected(convexSet(grid, around, within, thirdMeasures, cell(-far, 2 * far), cell(far, -2 * far)));
+  }
   const SidePos from = grid.toSide(a);
   const SidePos way = grid.toSide(b) - from;
   const int far = std::max(std::abs(way.u), std::abs(way.v));
   const SidePos to{way.u < 0 ? -far : far, way.v < 0 ? -far : far};
-  return ovalOf(grid, a, grid.fromSide(from + to));
+  return ovalOf(grid, a, grid.fromSide(from + to), within);
 }
 
 CellPos equalBoxEnd(const Grid& grid, CellPos a, CellPos b, BoxShape shape) {
@@ -338,6 +370,7 @@ CellSet insideOutline(const Grid& grid, CellRect bounds, std::span<const PixelPo
   }
   const CellRect near =
       grid.cellsMeeting({least.x, least.y, most.x - least.x + 1, most.y - least.y + 1}).intersected(bounds);
+  if (near.count() > kMostOutlined) return {};
   // Where rows of middles cross the way: by twice the height, as middles count.
   std::map<int, std::vector<double>> crossings;
   const auto crossingsAt = [&](int y) -> const std::vector<double>& {

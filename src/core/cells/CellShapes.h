@@ -1,7 +1,7 @@
 // Sets of cells by their shape: boxes, ovals, discs and the broad stroke of a brush, outlines of sets.
 //
-// All are sets of cells of one grid and know nothing of a map's bounds. Cost: the cells of the shape's bounds, where
-// nothing else is said.
+// All are sets of cells of one grid. Shapes that may span far more than is wanted of them take a rectangle and give only
+// the cells inside it, at the cost of those. Cost: the cells of the shape's bounds, where nothing else is said.
 #pragma once
 
 #include <span>
@@ -19,16 +19,24 @@ enum class BoxShape {
 // What people expect first: along the grid on squares and diamonds, else as seen.
 BoxShape usualBox(GridKind kind);
 
-// The box between two cells.
-CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape);
+// A rectangle that holds any cell; and what is asked of a map whose bounds are larger than sets of cells are made for.
+inline constexpr CellRect kEverywhere{-4 * kFarthestCell, -4 * kFarthestCell, 4 * kFarthestCell, 4 * kFarthestCell};
+inline constexpr std::int64_t kMostChunks = 1 << 18;  // 16,384 × 65,536 cells, for example
+// Whether a set of all these cells would be too much to work with.
+bool isTooWide(CellRect cells);
+
+// The box between two cells, as far as it lies inside `within`.
+CellSet boxOf(const Grid& grid, CellPos a, CellPos b, BoxShape shape, CellRect within = kEverywhere);
 inline CellSet boxOf(const Grid& grid, CellPos a, CellPos b) { return boxOf(grid, a, b, usualBox(grid.shape().kind)); }
 
 // The oval that fills the box between two cells, round on the ground: along the grid on squares, diamonds and staggered
 // diamonds, as seen on hexagons.
-CellSet ovalOf(const Grid& grid, CellPos a, CellPos b);
+CellSet ovalOf(const Grid& grid, CellPos a, CellPos b, CellRect within = kEverywhere);
+// The oval that fills a box as seen, or along the grid, whatever is usual on the grid.
+CellSet ovalIn(const Grid& grid, CellPos a, CellPos b, BoxShape shape, CellRect within = kEverywhere);
 // The oval of equal radii: from `a` towards `b` as far as the farther of both ways on four-sided cells; on hexagons all
 // cells about `a` that are no farther from it than `b`.
-CellSet roundOf(const Grid& grid, CellPos a, CellPos b);
+CellSet roundOf(const Grid& grid, CellPos a, CellPos b, CellRect within = kEverywhere);
 
 // The far end of a box of equal sides from `a` towards `b`: as many cells both ways along the grid, else as many
 // pixels.
@@ -37,7 +45,9 @@ CellPos equalBoxEnd(const Grid& grid, CellPos a, CellPos b, BoxShape shape);
 // The end nearest to `b` of a line from `a` across sides or through corners: 8 directions, on hexagons 12.
 CellPos snappedLineEnd(const Grid& grid, CellPos a, CellPos b);
 
-// The cells of `bounds` whose middle lies inside a closed way over map pixels, by the rule of odd crossings.
+// The cells of `bounds` whose middle lies inside a closed way over map pixels, by the rule of odd crossings; none where
+// the way goes round more than kMostOutlined.
+inline constexpr std::int64_t kMostOutlined = 1 << 26;
 CellSet insideOutline(const Grid& grid, CellRect bounds, std::span<const PixelPos> way);
 
 // The set with the cells beside it, across sides and, on four-sided cells, corners; and without its own outline.

@@ -62,7 +62,7 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     const Map* selected = quilt.map(map);
     const CellRect bounds = selected ? selected->bounds : CellRect{};
     if (cells.bounds().intersected(bounds) == cells.bounds()) continue;
-    cells = cells.intersected(CellSet(bounds));
+    cells = cells.intersected(CellSet(cells.bounds().intersected(bounds)));
   }
   std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
   // Tiles of a missing sheet may still be laid, but not those of one that was taken away.

@@ -174,6 +174,19 @@ Quilt Quilt::restoring(const Shared<Sheet>& sheet) const {
   return next;
 }
 
+bool Quilt::knows(Id id) const {
+  if (sheet(id) || stamp(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
+  return std::any_of(maps_.begin(), maps_.end(), [id](const Shared<Map>& map) {
+    return map->id == id || map->layer(id) || map->layerFolder(id);
+  });
+}
+
+Id freshId(const Quilt& quilt, IdSource& ids) {
+  Id id = ids.next();
+  while (quilt.knows(id)) id = ids.next();
+  return id;
+}
+
 std::string slugFor(std::string_view name, const std::vector<std::string>& taken) {
   constexpr std::size_t kLongest = 56;  // leaves room for a number
   std::string slug;

@@ -10,6 +10,7 @@
 #pragma once
 
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -65,6 +66,14 @@ struct QuiltFacts {
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
 };
 
+// What lies in the quilt's folder and could not be read: its names and ids are nobody else's. No part of the saved quilt.
+struct TakenNames {
+  std::vector<std::string> maps;      // folders
+  std::vector<std::string> sheets;    // files, without endings
+  std::vector<std::string> stamps;    // folders
+  std::set<Id> ids;
+};
+
 struct LayerAt {
   Id map;
   Id layer;
@@ -111,6 +120,11 @@ class Quilt {
   Quilt restoring(const Shared<Stamp>& stamp) const;
   const Shared<QuiltFacts>& sharedFacts() const { return facts_; }
 
+  const TakenNames& taken() const { return taken_.read(); }
+  void setTaken(TakenNames taken) { taken_ = Shared(std::move(taken)); }
+  // Whether anything in the quilt has this id, or had it when the quilt was read.
+  bool knows(Id id) const;
+
   // A slot for a sheet that may be missing; nothing when all are taken.
   std::optional<SheetSlot> slotFor(Id sheet, std::string_view code) { return slots_.slotFor(sheet, code); }
 
@@ -125,7 +139,11 @@ class Quilt {
   std::vector<Shared<Sheet>> sheets_;
   std::vector<Shared<Stamp>> stamps_;
   SheetSlots slots_;
+  Shared<TakenNames> taken_;
 };
+
+// An id that nothing in the quilt has, also where the source gave it out before.
+Id freshId(const Quilt& quilt, IdSource& ids);
 
 // A file name for something called `name`: lower-case ASCII letters, digits and single hyphens, 1 to 60 characters,
 // never one of `taken`.

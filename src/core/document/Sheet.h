@@ -103,7 +103,8 @@ struct CollectedPicture {
   std::string file;  // name in the sheet's own folder
   PixelSize size;
   PictureBytes source;
-  PixelPos at;  // on the imagined picture; see layOutCollection
+  PixelPos at;            // on the imagined picture; see layOutCollection
+  Json::Object extra{};  // fields that this version does not know
   friend bool operator==(const CollectedPicture&, const CollectedPicture&) = default;
 };
 

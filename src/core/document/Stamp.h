@@ -3,6 +3,8 @@
 // It refers to tiles, never to pixels, so it follows them when they are redrawn or stand elsewhere in their picture.
 #pragma once
 
+#include <vector>
+
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
 #include "core/document/InHand.h"
@@ -15,6 +17,8 @@ struct Stamp {
   std::string file;    // slug: stamps/<file>/stamp.json
   InHand held;         // InHand::stamp is its own id
   Json::Object extra;  // fields that this version does not know
+  std::vector<Json::Object> partExtras;    // likewise of its further parts, by their place; empty where there are none
+  std::vector<Json::Object> memberExtras;  // and of the members of a mix
   Revision revision;
   friend bool operator==(const Stamp&, const Stamp&) = default;
 };

@@ -59,7 +59,7 @@ LayerAdded addLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids,
       std::any_of(map->layers.begin(), map->layers.end(), [](const auto& one) { return one->role == "ground"; });
   const std::size_t start = !hasGround ? 0 : index == map->layers.size() ? 2 : 1;
   Layer layer;
-  layer.id = ids.next();
+  layer.id = freshId(quilt, ids);
   layer.role = role.empty() ? kStarts[start].first : role;
   std::string name = kStarts[start].second;
   if (!role.empty()) {
@@ -79,7 +79,7 @@ LayerAdded addBackdrop(const Quilt& quilt, Id id, std::size_t index, Id sheet, I
   if (!map || !hung) return {quilt, {}};
   index = std::min(index, map->layers.size());
   Layer layer;
-  layer.id = ids.next();
+  layer.id = freshId(quilt, ids);
   layer.kind = LayerKind::backdrop;
   layer.role = "backdrop";
   layer.name = freeName(*map, hung->name);
@@ -102,7 +102,7 @@ LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& 
   if (!map) return {quilt, {}};
   index = std::min(index, map->layers.size());
   Layer layer;
-  layer.id = ids.next();
+  layer.id = freshId(quilt, ids);
   layer.kind = LayerKind::pins;
   layer.role = "pins";
   layer.name = freeName(*map, "Pins");
@@ -148,7 +148,7 @@ LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids) {
   if (!layer) return {quilt, {}};
   const Map& map = *quilt.map(at.map);
   Layer copy = *layer;
-  copy.id = ids.next();
+  copy.id = freshId(quilt, ids);
   copy.name = freeName(map, layer->name + " copy");
   copy.thread = freeThread(map);
   return withLayer(quilt, map, *map.layerIndex(at.layer) + 1, std::move(copy));

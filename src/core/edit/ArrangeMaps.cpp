@@ -15,7 +15,7 @@ std::string freeName(const Quilt& quilt, const std::string& wanted) {
 }
 
 std::string freeFolder(const Quilt& quilt, const std::string& name, Id besides = {}) {
-  std::vector<std::string> taken;
+  std::vector<std::string> taken = quilt.taken().maps;
   for (const auto& map : quilt.maps()) {
     if (map->id != besides) taken.push_back(map->folder);
   }
@@ -54,7 +54,7 @@ std::string whyNoMap(const MapPlan& plan) {
 MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids) {
   if (!whyNoMap(plan).empty()) return {quilt, {}};
   Map map;
-  map.id = ids.next();
+  map.id = freshId(quilt, ids);
   map.name = plan.name;
   map.folder = freeFolder(quilt, plan.name);
   map.grid = plan.grid;
@@ -74,17 +74,22 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   const Map* map = quilt.map(id);
   if (!map) return {quilt, {}};
   Map copy = *map;
-  copy.id = ids.next();
+  copy.id = freshId(quilt, ids);
   copy.name = freeName(quilt, map->name + " copy");
   copy.folder = freeFolder(quilt, copy.name);
-  std::map<Id, Id> folders;
-  for (LayerFolder& folder : copy.folders) folder.id = folders[folder.id] = ids.next();
+  // What refers to a layer or folder of the map refers to that of the copy.
+  std::map<Id, Id> copies;
+  for (LayerFolder& folder : copy.folders) folder.id = copies[folder.id] = freshId(quilt, ids);
+  const auto copyOf = [&](Id old) { return copies.contains(old) ? copies[old] : Id(); };
+  for (LayerFolder& folder : copy.folders) folder.in = copyOf(folder.in);
   for (Shared<Layer>& layer : copy.layers) {
     layer.edit([&](Layer& one) {
-      one.id = ids.next();
-      if (!one.folder.empty()) one.folder = folders[one.folder];
+      one.id = copies[one.id] = freshId(quilt, ids);
+      one.folder = copyOf(one.folder);
+      one.revision = Revision::next();
     });
   }
+  copy.walker = copyOf(copy.walker);
   const Id copied = copy.id;
   return {quilt.with(std::move(copy)), copied};
 }

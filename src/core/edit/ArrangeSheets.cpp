@@ -36,13 +36,13 @@ Rect keyOf(const PixelRect& rect) { return {rect.x, rect.y, rect.w, rect.h}; }
 }  // namespace
 
 SheetAdded addSheet(const Quilt& quilt, Sheet sheet, const std::string& pictureName, IdSource& ids) {
-  std::vector<std::string> files;
+  std::vector<std::string> files = quilt.taken().sheets;
   std::set<std::string> pictures;
   for (const auto& other : quilt.sheets()) {
     files.push_back(other->file);
     pictures.insert(other->picture);
   }
-  sheet.id = ids.next();
+  sheet.id = freshId(quilt, ids);
   sheet.code = freeCode(quilt);
   if (sheet.name.empty()) sheet.name = stemOf(pictureName);
   if (sheet.name.empty()) sheet.name = "sheet";

@@ -28,9 +28,9 @@ std::string nameOf(const Quilt& quilt, const InHand& hand) {
 StampKept keepStamp(const Quilt& quilt, const InHand& hand, const std::string& name, IdSource& ids) {
   if (hand.empty()) return {quilt, {}};
   Stamp stamp;
-  stamp.id = ids.next();
+  stamp.id = freshId(quilt, ids);
   stamp.name = freeName(quilt, name.empty() ? nameOf(quilt, hand) : name, stamp.id);
-  std::vector<std::string> taken;
+  std::vector<std::string> taken = quilt.taken().stamps;
   for (const auto& other : quilt.stamps()) taken.push_back(other->file);
   stamp.file = slugFor(stamp.name, taken);
   stamp.held = hand;

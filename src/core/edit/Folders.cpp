@@ -109,7 +109,7 @@ FolderAdded foldLayers(const Quilt& quilt, Id id, const std::vector<Id>& layers,
   while (index < map.layers.size() && !mayLie(map, {index, *around})) ++index;
   if (static_cast<int>(map.foldersAround(*around).size()) >= kDeepestLayerFolder) return {quilt, {}};
   LayerFolder folder;
-  folder.id = ids.next();
+  folder.id = freshId(quilt, ids);
   folder.in = *around;
   folder.name = freeFolderName(map);
   // It is drawn as what is around it, so that nothing looks otherwise.

@@ -48,7 +48,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
     if (folder.in.empty() && folder.rise > ground) folder.rise += step;
   }
   LayerFolder level;
-  level.id = ids.next();
+  level.id = freshId(quilt, ids);
   level.rise = ground + step;
   // Behind the first layer that is higher, in front of all that are not.
   std::size_t index = 0;
@@ -58,7 +58,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
   // Not in the middle of a folder: a level lies in none.
   while (!folderAt(map, index, {}).empty()) ++index;
   Layer layer;
-  layer.id = ids.next();
+  layer.id = freshId(quilt, ids);
   layer.folder = level.id;
   layer.role = "ground";
   layer.thread = freeThread(map);

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/cells/CellShapes.h"
+
 namespace uq {
 
 namespace {
@@ -92,9 +94,15 @@ bool usuallyAsSeen(const Quilt& quilt, LayerAt at, CellPos cell) {
   return layer && layer->cells.at(cell).empty();
 }
 
+std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask) {
+  const Map* map = quilt.map(ask.layer.map);
+  const bool isWide = map && isTooWide(ask.within.empty() ? map->bounds : ask.within.bounds());
+  return isWide ? "This map is too large to look through at once: select a part of it first" : "";
+}
+
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
   const Layer* layer = quilt.layer(ask.layer);
-  if (!layer) return {};
+  if (!layer || !whyNoRegion(quilt, ask).empty()) return {};
   const Map& map = *quilt.map(ask.layer.map);
   if (!map.bounds.contains(at) || (!ask.within.empty() && !ask.within.contains(at))) return {};
   const auto grid = makeGrid(map.grid);
@@ -111,7 +119,8 @@ CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
   std::vector<ChunkTest> tests{ask.asSeen ? showsOneOf(seen, same) : holdsOneOf(layer->cells, same)};
   if (!ask.within.empty()) tests.push_back(isIn(ask.within));
   const ChunkTest test = tests.size() == 1 ? tests.front() : passesAll(std::move(tests));
-  return ask.everywhere ? cellsPassing(map.bounds, test) : floodFill(*grid, map.bounds, at, test, ask.through);
+  const CellRect bounds = ask.within.empty() ? map.bounds : map.bounds.intersected(ask.within.bounds());
+  return ask.everywhere ? cellsPassing(bounds, test) : floodFill(*grid, bounds, at, test, ask.through);
 }
 
 }  // namespace uq

@@ -30,6 +30,9 @@ std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile)
 // Whether a region is meant as seen where nobody said: when the layer is empty at that cell.
 bool usuallyAsSeen(const Quilt& quilt, LayerAt layer, CellPos at);
 
+// Why a region cannot be looked for, since it might be more than a set of cells is made for; empty when it can.
+std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask);
+
 // The region of the cell, inside the map's bounds; empty where there is no such layer or the cell is outside.
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at);
 

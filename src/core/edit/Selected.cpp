@@ -96,8 +96,7 @@ namespace {
 
 // Where the grip of a selection comes to when it is turned, so that the box around it keeps its middle: exactly, or
 // where its sides differ by an odd count half a cell towards its corner, and back again. On hexagons the grip stays.
-SidePos gripWhenTurned(const Grid& grid, const CellSet& selected, Turn turn) {
-  const SidePos grip = grid.toSide(gripOf(selected));
+SidePos gripWhenTurned(const Grid& grid, const CellSet& selected, SidePos grip, Turn turn) {
   if (grid.turnOrder() == 6) return grip;
   const CellRect box = sideBoundsOf(grid, selected);
   const auto turned = [&](int u, int v) { return grip + grid.turned(SidePos{u, v} - grip, turn); };
@@ -110,20 +109,25 @@ SidePos gripWhenTurned(const Grid& grid, const CellSet& selected, Turn turn) {
 
 }  // namespace
 
-TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning) {
+TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning,
+                      const std::optional<TurnGrip>& last) {
   TurnedCells turned{quilt, selected};
   const Map* map = layers.empty() ? nullptr : quilt.map(layers.front().map);
   if (!map || selected.empty()) return turned;
   const auto grid = makeGrid(map->grid);
-  const SidePos grip = grid->toSide(gripOf(selected));
+  const SidePos own = grid->toSide(gripOf(selected));
+  const bool goesOn = grid->turnOrder() == 6 && last && last->selected == selected;
+  const SidePos grip = goesOn ? grid->toSide(last->at) : own;
   const Turn turn = turnOf(turning, grid->turnOrder());
-  const SidePos middle = gripWhenTurned(*grid, selected, turn);
+  const SidePos middle = gripWhenTurned(*grid, selected, grip, turn);
   turned.quilt = clearCells(quilt, layers, selected);
   for (const LayerAt at : layers) {
     const auto block = copyOf(quilt, at, selected);
     if (!block) return {quilt, selected};
+    std::vector<Block::Part> parts = block->parts();
+    for (Block::Part& part : parts) part.at = part.at + own - grip;
     std::vector<CellChange> arriving;
-    const Block held = turnedBlock(quilt, *grid, *block, turning);
+    const Block held = turnedBlock(quilt, *grid, Block(std::move(parts)), turning);
     for (const Block::Part& part : held.parts()) {
       arriving.push_back({grid->fromSide(middle + part.at), part.cell, part.lift});
     }
@@ -137,6 +141,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
       if (map->bounds.contains(to)) turned.selected.insert(to);
     }
   });
+  turned.grip = {turned.selected, grid->fromSide(middle)};
   return turned;
 }
 

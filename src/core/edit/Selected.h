@@ -43,11 +43,19 @@ Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& select
 
 // The quilt with the selected cells turned about the middle of the selection, pictures and arrangement, and the set
 // that is selected then. On four-sided cells a mirrored selection keeps its place; on hexagons its grip does.
+struct TurnGrip {
+  CellSet selected;  // that was left selected
+  CellPos at;
+};
 struct TurnedCells {
   Quilt quilt;
   CellSet selected;
+  TurnGrip grip{};
 };
-TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning);
+// `last`: about what the cells were turned before, so that turns of one selection that follow one another come back to
+// where they began.
+TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning,
+                      const std::optional<TurnGrip>& last = {});
 
 // The cells of the set moved likewise, without those that leave the map.
 CellSet movedBy(const Map& map, const CellSet& selected, SidePos by);

@@ -7,6 +7,7 @@
 #include "core/cells/CellReader.h"
 #include "core/edit/Chance.h"
 #include "core/edit/Region.h"
+#include "core/edit/Turned.h"
 
 namespace uq {
 
@@ -41,6 +42,7 @@ class Stroke::Work {
     }
     bounds_ = map->bounds;
     grid_ = makeGrid(map->grid);
+    plan_.hand = turnedFor(plan_.hand, *grid_);
     if (plan_.tool == Tool::erase) {
       plan_.takesAway = true;
       plan_.hand = kEraser;
@@ -92,7 +94,7 @@ class Stroke::Work {
   CellSet allowed(const CellSet& cells) const {
     const CellRect all = cells.bounds();
     const bool inside = all.intersected(bounds_) == all;
-    const CellSet here = inside ? cells : cells.intersected(CellSet(bounds_));
+    const CellSet here = inside ? cells : cells.intersected(CellSet(all.intersected(bounds_)));
     return plan_.within.empty() ? here : here.intersected(plan_.within);
   }
 
@@ -117,7 +119,7 @@ class Stroke::Work {
       careful_ = !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
     }
     if (!refusal_.empty()) return;
-    const std::vector<CellPos> line = grid_->line(last_.value_or(cell), cell);
+    const std::vector<CellPos> line = nearMap(grid_->line(last_.value_or(cell), cell));
     if (plan_.options.width == 1 && !careful_ && !mixes() && plan_.hand.others.empty() && pattern_->everywhere(0)) {
       return brushSingle(line);
     }
@@ -163,6 +165,22 @@ class Stroke::Work {
     now_ = now_.with(landing_.layers.front(), std::move(next));
   }
 
+  // Shapes are worked out as far as they reach the map; their outlines need the cells beside it.
+  CellRect reach() const { return bounds_.grown(kWidths[4] + 1); }
+  // Of a line those cells from which something on the map can be reached; a block may reach far.
+  std::vector<CellPos> nearMap(std::vector<CellPos> line) const {
+    if (!plan_.hand.isOneTile() && !mixes()) return line;
+    std::erase_if(line, [near = reach()](CellPos at) { return !near.contains(at); });
+    return line;
+  }
+
+  // Why a shape between two cells is more than can be laid at once; empty when it is not.
+  std::string whyTooWide(CellPos a, CellPos b) const {
+    const CellRect around = CellRect::around(a, b);
+    const CellRect span = around.grown(std::max(around.width(), around.height())).intersected(bounds_);
+    return isTooWide(bounds_) && isTooWide(span) ? "That is more than can be laid at once: draw a smaller part" : "";
+  }
+
   // Line, Box, Oval, Fill and stretches: the whole shape.
   void layAnew(CellPos cell, bool even) {
     now_ = before_;
@@ -170,18 +188,24 @@ class Stroke::Work {
     keptCells_ = {};
     putOff_ = false;
     refusal_.clear();
+    if (plan_.tool == Tool::fill) {
+      if (plan_.given.empty()) refusal_ = whyNoRegion(before_, regionAsk(cell));
+    } else {
+      refusal_ = whyTooWide(*press_, cell);
+    }
+    if (!refusal_.empty()) return;
     if (stretches()) return stretchTo(cell, even);
     SidePos anchor = grid_->toSide(*press_);
     switch (plan_.tool) {
       case Tool::line: {
         const CellPos end = even ? snappedLineEnd(*grid_, *press_, cell) : cell;
-        const std::vector<CellPos> line = grid_->line(*press_, end);
+        const std::vector<CellPos> line = nearMap(grid_->line(*press_, end));
         shape_ = brushed(*grid_, line, 1);
         break;
       }
       case Tool::box: {
         const CellPos end = even ? equalBoxEnd(*grid_, *press_, cell, boxShape()) : cell;
-        shape_ = boxOf(*grid_, *press_, end, boxShape());
+        shape_ = boxOf(*grid_, *press_, end, boxShape(), reach());
         if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
         // Copies begin at the corner, wherever the pointer went.
         const SidePos far = grid_->toSide(end);
@@ -189,7 +213,9 @@ class Stroke::Work {
         break;
       }
       case Tool::oval:
-        shape_ = even ? roundOf(*grid_, *press_, cell) : ovalOf(*grid_, *press_, cell);
+        shape_ = even        ? roundOf(*grid_, *press_, cell, reach())
+                 : plan_.box ? ovalIn(*grid_, *press_, cell, *plan_.box, reach())
+                             : ovalOf(*grid_, *press_, cell, reach());
         if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
         anchor = [&] {
           const SidePos far = grid_->toSide(cell);
@@ -296,8 +322,9 @@ class Stroke::Work {
     cells_ = {};
     box_ = box;
     shape_ = boxOf(*grid_, grid_->fromSide({box.x0, box.y0}), grid_->fromSide({box.x1 - 1, box.y1 - 1}),
-                   BoxShape::alongTheGrid);
-    refusal_ = whyNoStretch(plan_.hand, box.width(), box.height());
+                   BoxShape::alongTheGrid, reach());
+    refusal_ = whyTooWide(grid_->fromSide({box.x0, box.y0}), grid_->fromSide({box.x1 - 1, box.y1 - 1}));
+    if (refusal_.empty()) refusal_ = whyNoStretch(plan_.hand, box.width(), box.height());
     if (!refusal_.empty()) return;
     pattern_.emplace(before_, *grid_, plan_.hand, SidePos{box.x0, box.y0}, plan_.seed);
     pattern_->stretchOver(box);

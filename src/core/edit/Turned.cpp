@@ -22,6 +22,22 @@ Cell turnedCell(const Quilt& quilt, const Grid& grid, Cell cell, Turn turn) {
   return Cell(cell.tile(), wanted);
 }
 
+InHand turnedFor(const InHand& hand, const Grid& grid) {
+  const int order = grid.turnOrder();
+  const int own = makeGrid(nearestShape(hand.grid, {32, 32}))->turnOrder();
+  if (own == order) return hand;
+  return hand.changed([&](const Block& block) {
+    std::vector<Block::Part> parts = block.parts();
+    for (Block::Part& part : parts) {
+      Turn turn = part.cell.turn();
+      // Half a turn is one everywhere; of others only the mirror is left.
+      turn.steps = static_cast<std::uint8_t>(turn.steps == own / 2 ? order / 2 : 0);
+      part.cell = Cell(part.cell.tile(), turn);
+    }
+    return Block(std::move(parts));
+  });
+}
+
 Block turnedBlock(const Quilt& quilt, const Grid& grid, const Block& block, Turning turning) {
   const Turn turn = turnOf(turning, grid.turnOrder());
   std::vector<Block::Part> parts;

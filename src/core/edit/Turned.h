@@ -7,6 +7,7 @@
 #pragma once
 
 #include "core/cells/Block.h"
+#include "core/document/InHand.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
@@ -14,6 +15,9 @@ namespace uq {
 // A cell turned. Of the spellings that mean the same side of one thing the result is always the same one: from the
 // partner that is the fewest steps back.
 Cell turnedCell(const Quilt& quilt, const Grid& grid, Cell cell, Turn turn);
+
+// A thing that was put together on one grid as it is held over another: turns that the other does not have come nearest.
+InHand turnedFor(const InHand& hand, const Grid& grid);
 
 // The block turned about its grip. Cost: its parts.
 Block turnedBlock(const Quilt& quilt, const Grid& grid, const Block& block, Turning turning);

@@ -102,9 +102,14 @@ class Grid {
   // Where an offset from the grip goes when the arrangement is turned about the grip.
   virtual SidePos turned(SidePos offset, Turn turn) const = 0;
 
-  // The turn of a picture, in quarters, that comes nearest to `turn` and can be drawn exactly. Pictures of slanted
-  // cells can only be mirrored across, those of hexagons also turned by half.
+  // The turn that comes nearest to `turn` and in which a picture can be drawn exactly. Pictures of slanted cells can only
+  // be mirrored across, those of hexagons also turned by half.
   virtual Turn pictureTurn(Turn turn) const = 0;
+  // The same with its steps counted in quarters, as pictures are turned.
+  Turn drawnTurn(Turn turn) const {
+    const Turn exact = pictureTurn(turn);
+    return {exact.mirror, static_cast<std::uint8_t>(turnOrder() == 6 ? exact.steps * 2 / 3 : exact.steps)};
+  }
 
   // The cells from `from` to `to`, both included, each touching the one before by side or corner. Depends only on the
   // difference, so moving a line never changes its shape. Cost: its length.

@@ -182,7 +182,7 @@ SidePos ShiftedGrid::turned(SidePos offset, Turn turn) const {
 
 Turn ShiftedGrid::pictureTurn(Turn turn) const {
   const bool half = hexagons_ && turn.steps >= 2 && turn.steps <= 4;
-  return {turn.mirror, static_cast<std::uint8_t>(half ? 2 : 0)};
+  return {turn.mirror, static_cast<std::uint8_t>(half ? 3 : 0)};
 }
 
 std::vector<CellPos> ShiftedGrid::line(CellPos from, CellPos to) const {

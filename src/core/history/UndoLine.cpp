@@ -159,6 +159,7 @@ void UndoLine::dropGroupsAgainst(const Step& step, const Quilt& now) {
   std::vector<Group> dropped;
   for (auto group = takenBack_.rbegin(); group != takenBack_.rend(); ++group) {
     const bool against =
+        group->tab == step.tab ||
         std::any_of(group->steps.begin(), group->steps.end(), [&](const Step& s) { return shareAPart(s, step); });
     const bool orphaned =
         std::any_of(dropped.begin(), dropped.end(), [&](const Group& d) { return needs(*group, d, now); });

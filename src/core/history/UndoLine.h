@@ -7,7 +7,8 @@
 // group back. The group is known before anything happens (`planBack`), so that the person can be asked.
 //
 // A gesture (a stroke, a slider, typing) opens a step, and commits or cancels it as one. A step that changes nothing is
-// not kept. A new step drops only those taken-back groups that share a part with it, and the groups that need them.
+// not kept. A new step drops all that was taken back in its tab, elsewhere what shares a part with it, and the groups
+// that need those.
 //
 // Invariant: for every part, the quilt's present value is the `after` of the newest kept step that changed it.
 // Cost: a step holds the parts it changed, which share all but what was changed with their neighbours; planning is
@@ -90,6 +91,8 @@ class UndoLine {
   // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
   void begin(std::string name, Id tab, const Quilt& before, DeskMark desk);
   bool inGesture() const { return gesture_.has_value(); }
+  // The quilt before the gesture, which there must be.
+  const Quilt& beforeGesture() const { return gesture_->before; }
   // Gives the gesture another name, known only at its end.
   void rename(std::string name);
   // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept.

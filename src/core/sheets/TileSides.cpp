@@ -90,7 +90,7 @@ std::vector<TileSide> TileSides::lookedAt(Cell cell) const {
   const std::optional<TilePixels> tile = pixels_(cell.tile());
   const Sheet* sheet = quilt_.sheetAt(cell.tile().slot);
   if (!tile || !sheet) return {};
-  Turn turn = grid_->pictureTurn(cell.turn());
+  Turn turn = grid_->drawnTurn(cell.turn());
   const Stance stance = turnedStance(*grid_, sheet->stanceOf(cell.tile().number), turn);
   if (sheet->shows(cell.tile().number).mirrored) turn.mirror = !turn.mirror;
   PixelSize size{tile->part.w, tile->part.h};

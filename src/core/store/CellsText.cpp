@@ -255,11 +255,12 @@ class Reader {
   }
 
   std::string takeChunk(LineReader reader) {
-    constexpr int kMost = kFarthestCell / kChunkSide - 1;
+    constexpr int kMost = kFarthestCell / kChunkSide;
     const auto cx = reader.signedNumber(kMost);
     const bool comma = cx && reader.take(',');
     const auto cy = comma ? reader.signedNumber(kMost) : std::nullopt;
-    if (!cy || !reader.atEnd()) return "a chunk's place is not written as @x,y within the grid";
+    const bool inside = cy && isWritable(ChunkPos{*cx, *cy}.cells());
+    if (!inside || !reader.atEnd()) return "a chunk's place is not written as @x,y within the grid";
     finishChunk();
     chunk_ = ChunkPos{*cx, *cy};
     const CellGrid::ChunkView before = cells_.chunk(*chunk_);

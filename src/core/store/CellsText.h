@@ -19,6 +19,12 @@ namespace uq {
 
 inline constexpr std::size_t kLongestCellsLine = 1024;  // bytes
 
+// Whether cells can be written and read where they lie: at most kFarthestCell from 0, 0.
+constexpr bool isWritable(CellRect cells) {
+  return cells.x0 >= -kFarthestCell && cells.y0 >= -kFarthestCell && cells.x1 <= kFarthestCell &&
+         cells.y1 <= kFarthestCell;
+}
+
 // `quilt` gives each slot its sheet's id and code. Of two sheets with one code, the one with the greater id is written
 // with the next free one.
 std::string writeCells(const CellGrid& cells, const Quilt& quilt);

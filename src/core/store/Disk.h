@@ -2,6 +2,10 @@
 // any single step fail, and count what was written.
 //
 // Paths are those of the operating system. No call throws; every failure is an Error that names the path.
+//
+// What lies in a quilt's folder may come from anybody. Once such a folder is enclosed, no call goes through a link below
+// it or waits for anything there that is no plain file, whatever path it is given: each part of the way is opened from
+// the folder above it, and new files are made, never opened. Outside, where a person chose the path, links are followed.
 #pragma once
 
 #include <cstdint>
@@ -36,20 +40,26 @@ class Disk {
 
   virtual ~Disk() = default;
 
+  // From now on nothing below this folder is reached through a link. A disk without links has nothing to do.
+  virtual void enclose(const std::string& folder) { (void)folder; }
+
   // The whole file; an Error (tooLarge) beyond `most` bytes, and for anything that is no plain file: links are not
   // followed.
   virtual Result<std::string> read(const std::string& path, std::int64_t most) = 0;
   // Names in a folder, sorted; an Error beyond `most` of them.
   virtual Result<std::vector<Entry>> list(const std::string& folder, std::size_t most) = 0;
-  // Nothing when there is no such file.
+  // Nothing when there is no such file. In an enclosed folder, of a link itself.
   virtual Result<std::optional<Stamp>> stamp(const std::string& path) = 0;
 
-  // Makes or overwrites a file and brings it safely to the medium.
+  // Makes or overwrites a file and brings it safely to the medium. In an enclosed folder the file is always a new one;
+  // what had its name goes.
   virtual Result<void> write(const std::string& path, std::string_view bytes) = 0;
   // Atomic within a file system.
   virtual Result<void> rename(const std::string& from, const std::string& to) = 0;
   // No Error when there is no such file.
   virtual Result<void> remove(const std::string& path) = 0;
+  // Of an empty folder; no Error when it is not empty, or not there.
+  virtual Result<void> removeFolder(const std::string& path) = 0;
   // With all folders above it; no Error when it exists.
   virtual Result<void> makeFolder(const std::string& path) = 0;
   // Brings the names in a folder safely to the medium.

@@ -393,6 +393,7 @@ void readCollection(Fields& fields, const std::string& file, Sheet& sheet) {
     one.file = of.fileName("picture", "");
     const auto size = of.numbers("size", 2, 1, kLargestPictureSide);
     one.size = {size[0], size[1]};
+    one.extra = of.rest();
     if (of.error()) return fields.take(*of.error());
     if (!sheet.collection.empty() && sheet.collection.back().number >= one.number) {
       return fields.refuse("the numbers in \"collection\" do not rise", item.line);
@@ -537,8 +538,9 @@ Json sheetDocument(const Sheet& sheet) {
   if (sheet.isCollection()) {
     Json::Array all;
     for (const CollectedPicture& one : sheet.collection) {
-      all.emplace_back(Json::Object{
-          {"number", static_cast<int>(one.number)}, {"picture", one.file}, {"size", pair(one.size)}});
+      Json::Object item{{"number", static_cast<int>(one.number)}, {"picture", one.file}, {"size", pair(one.size)}};
+      append(item, one.extra);
+      all.emplace_back(std::move(item));
     }
     object.emplace_back("collection", std::move(all));
   } else {

@@ -7,6 +7,7 @@ namespace uq {
 namespace {
 
 constexpr std::size_t kMostOthers = 64;
+constexpr std::size_t kLongestSpelt = 1000;  // bytes
 
 tl::unexpected<Error> wrong(const std::string& what) {
   return fail(Error{Error::Cause::broken, what, {}, 0, "Nothing was taken into the hand", {}});
@@ -52,7 +53,7 @@ const std::int64_t* numberIn(const Json& json, std::int64_t least, std::int64_t 
 Result<Block> blockFrom(const Json* json, const Quilt& quilt, const SheetNames& names) {
   const auto* list = json ? json->as<Json::Array>() : nullptr;
   if (!list) return wrong("a block is a list of tiles");
-  if (list->size() > kMostSpeltParts) return wrong("a block of more than 65,536 tiles");
+  if (list->size() > kMostSpeltParts) return wrong("a block of more than 180,000 tiles");
   std::vector<Block::Part> parts;
   for (const Json& one : *list) {
     const auto* fields = one.as<Json::Array>();
@@ -65,26 +66,59 @@ Result<Block> blockFrom(const Json* json, const Quilt& quilt, const SheetNames& 
     part->at = {static_cast<int>(*u), static_cast<int>(*v)};
     parts.push_back(*part);
   }
-  return Block(std::move(parts));
+  Block block(parts);
+  if (block.parts().size() != parts.size()) return wrong("two tiles of a block have one place");
+  const CellRect extent = block.extent();
+  if (std::max(extent.width(), extent.height()) > kWidestBlock) return wrong("a block is at most 8,192 cells wide and high");
+  return block;
 }
 
-std::string textIn(const Json& json, const char* field) {
-  const Json* found = json.find(field);
-  const auto* text = found ? found->as<std::string>() : nullptr;
-  return text ? *text : std::string();
-}
+// Reads single fields, and keeps the first thing that is wrong.
+class HandFields {
+ public:
+  std::string text(const Json& json, const char* field) {
+    const Json* found = json.find(field);
+    const auto* text = found ? found->as<std::string>() : nullptr;
+    if (found && (!text || text->size() > kLongestSpelt)) refuse(field, "no text of at most 1,000 characters");
+    return text ? *text : std::string();
+  }
+  int count(const Json& json, const char* field, int least, int most, int otherwise) {
+    const Json* found = json.find(field);
+    const auto* number = found ? numberIn(*found, least, most) : nullptr;
+    if (found && !number) {
+      refuse(field, "no whole number from " + std::to_string(least) + " to " + std::to_string(most));
+    }
+    return number ? static_cast<int>(*number) : otherwise;
+  }
+  bool flag(const Json& json, const char* field) {
+    const Json* found = json.find(field);
+    const auto* flag = found ? found->as<bool>() : nullptr;
+    if (found && !flag) refuse(field, "neither true nor false");
+    return flag && *flag;
+  }
+  const Json::Array& list(const Json& json, const char* field) {
+    static const Json::Array none;
+    const Json* found = json.find(field);
+    const auto* list = found ? found->as<Json::Array>() : nullptr;
+    if (found && !list) refuse(field, "no list");
+    return list ? *list : none;
+  }
+  // Whatever this version does not know is misspelt.
+  void only(const Json& json, std::initializer_list<std::string_view> known) {
+    const auto* fields = json.as<Json::Object>();
+    if (!fields) return refuse("a part of it", "not spelt by fields in braces");
+    for (const Json::Field& field : *fields) {
+      if (std::find(known.begin(), known.end(), field.first) == known.end()) refuse(field.first, "nothing that a hand has");
+    }
+  }
+  const std::string& wrong() const { return wrong_; }
 
-int countIn(const Json& json, const char* field, int least, int most, int otherwise) {
-  const Json* found = json.find(field);
-  const auto* number = found ? numberIn(*found, least, most) : nullptr;
-  return number ? static_cast<int>(*number) : otherwise;
-}
-
-bool flagIn(const Json& json, const char* field) {
-  const Json* found = json.find(field);
-  const auto* flag = found ? found->as<bool>() : nullptr;
-  return flag && *flag;
-}
+ private:
+  void refuse(const std::string& field, const std::string& is) {
+    if (wrong_.empty()) wrong_ = "“" + field + "” is " + is;
+  }
+  std::string wrong_;
+};
 
 }  // namespace
 
@@ -149,6 +183,8 @@ Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
 Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNames& names) {
   if (!json.as<Json::Object>()) return wrong("what is in hand is spelt by fields in braces");
   const Json* tiles = json.find("tiles");
+  HandFields fields;
+  fields.only(json, {"tiles", "grid", "role", "manner", "ends", "mix", "neverAlike", "turnsByChance", "others", "stamp"});
   const bool byMembers = !tiles && json.find("mix");
   auto block = byMembers ? Result<Block>(Block()) : blockFrom(tiles, quilt, names);
   if (!block) return fail(block.error());
@@ -159,41 +195,41 @@ Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNam
     if (!kind) return fail(kind.error());
     hand.grid = *kind;
   }
-  hand.role = textIn(json, "role");
+  hand.role = fields.text(json, "role");
   if (json.find("manner")) {
-    const auto manner = mannerFromName(textIn(json, "manner"));
-    if (!manner) return wrong("there is no manner “" + textIn(json, "manner") + "”");
+    const auto manner = mannerFromName(fields.text(json, "manner"));
+    if (!manner) return wrong("there is no manner “" + fields.text(json, "manner") + "”");
     hand.manner = *manner;
   }
   if (const Json* ends = json.find("ends")) {
-    const auto count = [&](const char* field) { return countIn(*ends, field, 0, kFarthestCell, 0); };
+    fields.only(*ends, {"left", "right", "top", "bottom", "stepAcross", "stepDown", "shuffles"});
+    const auto count = [&](const char* field) { return fields.count(*ends, field, 0, kFarthestCell, 0); };
     hand.ends = {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
-                 count("stepDown"), flagIn(*ends, "shuffles")};
+                 count("stepDown"), fields.flag(*ends, "shuffles")};
   } else if (hand.manner == Manner::stretch) {
     hand.ends = usualEnds(hand.block);
   }
-  const Json* mix = json.find("mix");
-  if (const auto* list = mix ? mix->as<Json::Array>() : nullptr) {
-    if (list->size() > kMostMembers) return wrong("a mix of more than 256 members");
-    for (const Json& one : *list) {
-      auto member = blockFrom(one.find("tiles"), quilt, names);
-      if (!member) return fail(member.error());
-      hand.members.push_back(
-          {std::move(*member), countIn(one, "weight", 1, kMostWeight, 1), flagIn(one, "keepsOffRim")});
-    }
+  const Json::Array& mix = fields.list(json, "mix");
+  if (mix.size() > kMostMembers) return wrong("a mix of more than 256 members");
+  for (const Json& one : mix) {
+    fields.only(one, {"tiles", "weight", "keepsOffRim"});
+    auto member = blockFrom(one.find("tiles"), quilt, names);
+    if (!member) return fail(member.error());
+    hand.members.push_back(
+        {std::move(*member), fields.count(one, "weight", 1, kMostWeight, 1), fields.flag(one, "keepsOffRim")});
   }
-  hand.neverAlike = flagIn(json, "neverAlike");
-  hand.turnsByChance = flagIn(json, "turnsByChance");
-  const Json* others = json.find("others");
-  if (const auto* list = others ? others->as<Json::Array>() : nullptr) {
-    if (list->size() > kMostOthers) return wrong("a thing on more than 64 layers");
-    for (const Json& one : *list) {
-      auto part = blockFrom(one.find("tiles"), quilt, names);
-      if (!part) return fail(part.error());
-      hand.others.push_back({textIn(one, "role"), countIn(one, "above", -1024, 1024, 1), std::move(*part)});
-    }
+  hand.neverAlike = fields.flag(json, "neverAlike");
+  hand.turnsByChance = fields.flag(json, "turnsByChance");
+  const Json::Array& others = fields.list(json, "others");
+  if (others.size() > kMostOthers) return wrong("a thing on more than 64 layers");
+  for (const Json& one : others) {
+    fields.only(one, {"tiles", "role", "above"});
+    auto part = blockFrom(one.find("tiles"), quilt, names);
+    if (!part) return fail(part.error());
+    hand.others.push_back({fields.text(one, "role"), fields.count(one, "above", -1024, 1024, 1), std::move(*part)});
   }
-  if (const auto id = Id::parse(textIn(json, "stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
+  if (const auto id = Id::parse(fields.text(json, "stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
+  if (!fields.wrong().empty()) return wrong(fields.wrong());
   if (hand.manner == Manner::mix && hand.members.empty()) hand = hand.inManner(Manner::mix);
   if (hand.manner == Manner::mix && hand.block.empty()) {
     // A mix is held by its first member that is something.

@@ -1,7 +1,8 @@
 // What is in hand as JSON: how desks, the clipboard and lists of edits spell it (docs/format.md, "What is in hand").
 //
 // A tile is spelt by its sheet, its number, its turn's code and its lift; a sheet by its id, or by its file name where
-// people write and read. Reading takes either, and bounds everything it takes.
+// people write and read. Reading takes either, and bounds everything it takes; what is spelt wrong is refused, never
+// taken for something else.
 #pragma once
 
 #include <map>
@@ -13,7 +14,7 @@
 
 namespace uq {
 
-inline constexpr std::size_t kMostSpeltParts = 65536;  // of one block
+inline constexpr std::size_t kMostSpeltParts = 180'000;  // of one block; a JSON text holds a million values
 
 enum class SheetsBy { id, file };
 

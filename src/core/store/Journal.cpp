@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <set>
 
+#include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/StoreLimits.h"
 
 namespace uq {
 
@@ -13,14 +15,9 @@ constexpr std::int64_t kLargestJournal = std::int64_t{64} << 20;
 
 std::string journalPath(const std::string& folder) { return joined(joined(folder, kPrivateFolder), "journal"); }
 
-std::string folderOf(const std::string& path) {
-  const auto slash = path.rfind('/');
-  return slash == std::string::npos ? std::string() : path.substr(0, slash);
-}
-
 std::optional<std::string> insidePath(const Json& json) {
   const auto* path = json.as<std::string>();
-  return path && isInside(*path) ? std::optional(*path) : std::nullopt;
+  return path && isQuiltFile(*path) ? std::optional(*path) : std::nullopt;
 }
 
 Result<Journal> parse(const std::string& text, const std::string& path) {
@@ -79,15 +76,26 @@ std::string newNameFor(const std::string& path) {
   return joined(folder, "." + name + ".new");
 }
 
-bool isInside(const std::string& path) {
-  if (path.empty() || path.size() > 1000 || path.front() == '/' || path.find('\0') != std::string::npos) return false;
-  for (std::size_t at = 0; at <= path.size();) {
+bool isPlainName(std::string_view name) {
+  if (name.empty() || name.size() > 200 || name.front() == '.' || !isUtf8(name)) return false;
+  return std::none_of(name.begin(), name.end(),
+                      [](char c) { return c == '/' || static_cast<unsigned char>(c) < 32 || c == 127; });
+}
+
+bool isQuiltFile(const std::string& path) {
+  if (path == kQuiltFile) return true;
+  std::vector<std::string> parts;
+  for (std::size_t at = 0; at <= path.size() && parts.size() < 4;) {
     const auto end = std::min(path.find('/', at), path.size());
-    const std::string part = path.substr(at, end - at);
-    if (part.empty() || part == "." || part == "..") return false;
+    parts.push_back(path.substr(at, end - at));
     at = end + 1;
   }
-  return true;
+  const bool plain = std::all_of(parts.begin(), parts.end(), [](const std::string& part) { return isPlainName(part); });
+  if (!plain || parts.size() < 2 || parts.size() > 3) return false;
+  if (parts[0] == "sheets") return true;
+  if (parts.size() != 3 || (parts[0] != "maps" && parts[0] != "stamps")) return false;
+  const char* document = parts[0] == "maps" ? "map.json" : "stamp.json";
+  return parts[2] == document || parts[2].ends_with(".cells");
 }
 
 Result<std::optional<Journal>> readJournal(Disk& disk, const std::string& folder) {
@@ -105,9 +113,15 @@ Result<std::optional<Journal>> readJournal(Disk& disk, const std::string& folder
 Result<void> commitJournal(Disk& disk, const std::string& folder, const Journal& journal) {
   const std::string path = journalPath(folder);
   const std::string fresh = path + ".new";
-  auto done = disk.write(fresh, write(journal));
+  const std::string text = write(journal);
+  // What could not be read back could not be carried out after a crash.
+  if (auto read = parse(text, path); !read) return fail(read.error());
+  auto done = disk.write(fresh, text);
   if (done) done = disk.rename(fresh, path);
-  if (!done) return done;
+  if (!done) {
+    (void)disk.remove(fresh);
+    return done;
+  }
   done = disk.syncFolder(joined(folder, kPrivateFolder));
   // A journal that stands but may not last is taken back; one that cannot be taken back counts.
   if (!done && disk.remove(path)) return done;
@@ -131,6 +145,14 @@ Result<void> finishJournal(Disk& disk, const std::string& folder, const Journal&
   }
   for (const std::string& touched : folders) {
     if (auto done = disk.syncFolder(touched); !done) return done;
+  }
+  // What holds nothing any more.
+  std::set<std::string> left;
+  for (const auto& move : journal.moves) left.insert(folderOf(move.from));
+  for (const std::string& path : journal.removes) left.insert(folderOf(path));
+  for (const std::string& path : left) {
+    if (path.find('/') == std::string::npos) continue;
+    if (auto done = disk.removeFolder(joined(folder, path)); !done) return done;
   }
   if (auto done = disk.remove(journalPath(folder)); !done) return done;
   return disk.syncFolder(joined(folder, kPrivateFolder));

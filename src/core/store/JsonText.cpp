@@ -68,7 +68,10 @@ class Builder final : public nlohmann::json_sax<nlohmann::json> {
     // The library's text begins with its own error number and position; the last part says what was found.
     const std::string text = error.what();
     const auto colon = text.rfind("syntax error");
-    return refuse(colon == std::string::npos ? "it is not valid JSON or not valid UTF-8" : text.substr(colon));
+    if (colon == std::string::npos) return refuse("it is not valid JSON or not valid UTF-8");
+    // It quotes the text so far, which may end inside a character.
+    const std::string quoted = nlohmann::json(text.substr(colon)).dump(-1, ' ', false, nlohmann::json::error_handler_t::ignore);
+    return refuse(nlohmann::json::parse(quoted).get<std::string>());
   }
 
   Json root;
@@ -178,6 +181,15 @@ void writeValue(const Json& json, int level, bool oneLine, std::string& out) {
 }
 
 }  // namespace
+
+bool isUtf8(std::string_view text) {
+  try {
+    (void)nlohmann::json(text).dump();
+    return true;
+  } catch (const nlohmann::json::type_error&) {
+    return false;  // the library's word for bytes that are no UTF-8
+  }
+}
 
 Result<Json> readJson(std::string_view text, const std::string& file) {
   int line = 1;

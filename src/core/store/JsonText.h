@@ -18,6 +18,9 @@ inline constexpr int kDeepestJson = 64;
 inline constexpr std::size_t kMostJsonValues = 1'000'000;
 inline constexpr std::size_t kLongestJsonString = std::size_t{1} << 20;  // bytes
 
+// Whether bytes are valid UTF-8 (RFC 3629).
+bool isUtf8(std::string_view text);
+
 // `file` is named in the Error.
 Result<Json> readJson(std::string_view text, const std::string& file);
 

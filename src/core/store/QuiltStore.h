@@ -2,11 +2,14 @@
 //
 // Opening reads everything that can be read and reports the rest: a broken map file leaves that map out, a cut-off
 // `.cells` keeps the rows before the cut, a missing sheet or picture keeps its tiles. Whatever could not be read whole is never
-// written again by this store. A store opened for writing holds the quilt's lock; where that is not to be had, it is
-// read-only and says why.
+// written again by this store, and its names and ids are given to nothing else (Quilt::taken). A store opened for writing
+// holds the quilt's lock and finishes a save that was cut short; where the lock is not to be had, it is read-only and says
+// why. One opened for reading changes nothing: it reads through such a save, and anew where another program saved
+// meanwhile.
 //
-// Saving writes only what changed since the last save, all of it or nothing (see Journal.h), and refuses to overwrite
-// what another program wrote meanwhile.
+// Saving writes only what changed since the last save and what is missing, all of it or nothing (see Journal.h). Every
+// text is read back by its own reader before anything counts, so what is saved opens again. Nothing is saved where
+// another program changed a file that the quilt stands on.
 // Cost: opening is linear in the files; saving in the changed layers, one layer's text in memory at a time.
 // Threads: one call at a time, on any thread; folder(), readOnly(), isWhole() and damage() never change after opening
 // and may be asked meanwhile. Opening and saving report to a Progress, if given one, and can be cancelled by it: then
@@ -70,38 +73,57 @@ class QuiltStore {
     Disk::Stamp stamp;
     std::uint64_t hash = 0;
   };
+  // A file of a quilt: what is written into it, and what its reader says of such a text.
+  struct QuiltFile {
+    std::function<std::string()> text;
+    std::function<std::optional<Error>(const std::string& text)> readBack;  // nothing where it is as it should be
+    bool isPicture = false;
+    bool isSaved = false;   // nothing in it changed since the last save
+    std::string movesFrom;  // the file that holds just this, where that had another name
+  };
+  using QuiltFiles = std::map<std::string, QuiltFile>;  // by path
   struct Planned {
     Journal journal;
-    std::map<std::string, std::function<std::string()>> texts;  // by path; made when they are written
-    void write(const std::string& path, std::function<std::string()> text) {
-      journal.writes.push_back(path);
-      texts.emplace(path, std::move(text));
-    }
+    QuiltFiles files;  // all that the quilt stands on
   };
 
   QuiltStore(std::shared_ptr<Disk> disk, std::string folder);
 
   std::string full(const std::string& path) const { return path.empty() ? folder_ : joined(folder_, path); }
+  // Reads the whole quilt, or what there is of it.
+  static Result<Opened> openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder, Access access,
+                                 Progress& progress);
   std::optional<Error> takeLock();
   Result<void> settleJournal();
   Result<std::string> read(const std::string& path, std::int64_t most);
   Result<std::vector<Disk::Entry>> list(const std::string& path);
   // The plain files or folders among the names of a folder; links are reported and left out.
-  std::vector<std::string> names(const std::string& path, Disk::Kind kind, Errors& problems);
+  std::vector<std::string> names(const std::string& path, Disk::Kind kind, Quilt& quilt, Errors& problems);
   Quilt readAll(Errors& problems, Progress& progress);
   void notRead(Errors& problems, Error error);
+  // A part that was left out: what begins with `prefix` is not written, and ids in `text` are given to nothing else.
+  void leaveOut(Quilt& quilt, const std::string& prefix, std::string_view text);
   void readSheets(Quilt& quilt, Errors& problems);
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet, Errors& problems);
   void readStamps(Quilt& quilt, Errors& problems);
   void readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress);
-  Planned plan(const Quilt& quilt) const;
-  void planSheet(const Sheet& sheet, const Sheet* old, Planned& planned) const;
-  void planMap(const Map& map, const Map* old, const Quilt& quilt, Planned& planned) const;
-  Result<void> checkUnchanged(const Planned& planned);
+  // The files of a quilt, which must live as long; `saved` is what was saved last.
+  static QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved);
+  static void addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files);
+  static void addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files);
+  static void addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files);
+  Result<Planned> plan(const Quilt& quilt) const;
+  // Whether the files are as they were last read or written, those of the journal and those that the quilt stands on.
+  Result<void> checkUnchanged(const Planned& planned) const;
+  Result<void> checkUnchanged(const std::string& path) const;
+  bool isThere(const std::string& path) const;
+  // Whether nothing was saved by another program since this one began to read.
+  bool isStill() const;
   // `committed` tells whether the save has happened, even where finishing it failed.
   Result<void> carryOut(const Planned& planned, Progress& progress, bool& committed);
   void remember(const std::string& path, std::uint64_t hash);
+  Result<std::vector<Disk::Entry>> entriesOf(const std::string& path);
   void removeLeftovers();
 
   std::shared_ptr<Disk> disk_;
@@ -109,6 +131,7 @@ class QuiltStore {
   Quilt saved_;
   std::map<std::string, Seen> seen_;  // files as last read or written
   std::map<Id, Error> damaged_;       // maps
+  std::set<std::string> leftOut_;     // how the paths of parts begin that could not be read
   bool whole_ = true;
   std::optional<Error> readOnly_;
   std::optional<Journal> pending_;  // a committed save that could not be finished: read through it

@@ -60,10 +60,12 @@ class StampReader {
     for (std::size_t i = 0; const Json& one : listOf(*json, "parts", kMostParts)) {
       held.others.push_back(
           {textOf(one, "role"), numberOf(one, "above", -1024, 1024), block("part-" + std::to_string(++i))});
+      keepRest(one, {"role", "above"}, stamp.partExtras, i);
     }
     for (std::size_t i = 0; const Json& one : listOf(*json, "mix", kMostMembers)) {
       held.members.push_back({block("mix-" + std::to_string(++i)), std::max(1, numberOf(one, "weight", 1, kMostWeight)),
                               flagOf(one, "keepsOffRim")});
+      keepRest(one, {"weight", "keepsOffRim"}, stamp.memberExtras, i);
     }
     if (const Json* ends = json->find("ends")) {
       const auto count = [&](const char* name) { return numberOf(*ends, name, 0, kFarthestCell); };
@@ -121,6 +123,17 @@ class StampReader {
     return list ? *list : none;
   }
 
+  // Keeps the fields of the part number `count` that nobody knows.
+  static void keepRest(const Json& json, std::initializer_list<std::string_view> known, std::vector<Json::Object>& kept,
+                       std::size_t count) {
+    const auto* fields = json.as<Json::Object>();
+    for (const Json::Field& field : fields ? *fields : Json::Object()) {
+      if (std::find(known.begin(), known.end(), field.first) != known.end()) continue;
+      kept.resize(count);
+      kept.back().push_back(field);
+    }
+  }
+
   Block block(const std::string& name) {
     const std::string path = folder_ + "/" + name + ".cells";
     const auto text = read_(path);
@@ -131,10 +144,17 @@ class StampReader {
     CellsRead cells = readCells(**text, quilt_, turnOrder_, path);
     NumbersRead lifts;
     const std::string liftPath = folder_ + "/" + name + ".lift.cells";
-    if (const auto lifted = read_(liftPath); lifted && *lifted) lifts = readNumbers(**lifted, kMostLift, liftPath);
+    const auto lifted = read_(liftPath);
+    if (!lifted && !error_) error_ = lifted.error();
+    if (lifted && *lifted) lifts = readNumbers(**lifted, kMostLift, liftPath);
     if (!error_) error_ = cells.error ? cells.error : lifts.error;
+    const CellRect used = cells.cells.usedBounds();
+    if (!error_ && std::max(used.width(), used.height()) > kWidestBlock) {
+      error_ = Error{Error::Cause::tooLarge, "its cells lie farther apart than 8,192", path, 0, {}, {}};
+    }
+    if (error_) return {};
     std::vector<Block::Part> parts;
-    cells.cells.forEachPainted(cells.cells.usedBounds(), [&](CellPos at, Cell cell) {
+    cells.cells.forEachPainted(used, [&](CellPos at, Cell cell) {
       if (parts.size() < kMostBlockParts) parts.push_back({{at.x, at.y}, cell, lifts.numbers.at(at)});
     });
     return Block(std::move(parts));
@@ -167,7 +187,9 @@ std::vector<TextFile> stampFiles(const Stamp& stamp, const Quilt& quilt) {
   addBlock(files, folder + "tiles", held.block, quilt);
   Json::Array parts;
   for (std::size_t i = 0; const HandPart& part : held.others) {
-    parts.push_back(Json::Object{{"role", part.role}, {"above", part.above}});
+    Json::Object one{{"role", part.role}, {"above", part.above}};
+    if (i < stamp.partExtras.size()) one.insert(one.end(), stamp.partExtras[i].begin(), stamp.partExtras[i].end());
+    parts.emplace_back(std::move(one));
     addBlock(files, folder + "part-" + std::to_string(++i), part.block, quilt);
   }
   if (!parts.empty()) json.emplace_back("parts", std::move(parts));
@@ -175,6 +197,7 @@ std::vector<TextFile> stampFiles(const Stamp& stamp, const Quilt& quilt) {
   for (std::size_t i = 0; const MixMember& member : held.members) {
     Json::Object one{{"weight", member.weight}};
     if (member.keepsOffRim) one.emplace_back("keepsOffRim", true);
+    if (i < stamp.memberExtras.size()) one.insert(one.end(), stamp.memberExtras[i].begin(), stamp.memberExtras[i].end());
     members.emplace_back(std::move(one));
     addBlock(files, folder + "mix-" + std::to_string(++i), member.block, quilt);
   }

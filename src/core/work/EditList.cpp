@@ -1,4 +1,4 @@
-#include "core/store/EditList.h"
+#include "core/work/EditList.h"
 
 #include <algorithm>
 #include <array>
@@ -26,7 +26,42 @@ constexpr std::pair<const char*, Turning> kTurnings[] = {{"left", Turning::left}
                                                          {"right", Turning::right},
                                                          {"across", Turning::mirrorAcross},
                                                          {"down", Turning::mirrorDown}};
+constexpr std::pair<const char*, BoxShape> kBoxes[] = {{"asSeen", BoxShape::asSeen},
+                                                       {"alongTheGrid", BoxShape::alongTheGrid}};
 constexpr std::size_t kMostPlaces = 1 << 20;
+
+// The fields of each step, besides those that any may have.
+constexpr std::string_view kAnyStep = "do map layer tile stamp hand";
+constexpr std::string_view kAnyStroke = "takesAway lift seed ids anywhere lands";
+constexpr std::pair<std::string_view, std::string_view> kFieldsOf[] = {
+    {"paint", "path at from to width even fitted"},
+    {"erase", "path at from to width even"},
+    {"line", "path from to even fitted"},
+    {"box", "path from to even outline boxes fitted"},
+    {"oval", "path from to even outline boxes"},
+    {"fill", "at path everywhere corners onlyThis asSeen fitted"},
+    {"stamp", "at path fitted"},
+    {"stretch", "from to path even fitted"},
+    {"swap", "from to in"},
+    {"select", "from to like all more less everywhere onlyThis asSeen boxes"},
+    {"move", "by allLayers"},
+    {"delete", "allLayers"},
+    {"turn", "way allLayers"},
+    {"toLayer", "to"},
+    {"take", "allLayers"},
+    {"keep", "name ids"},
+    {"newMap", "name grid cell size ids"},
+    {"addLayer", "name role index ids"},
+};
+
+bool isAmong(std::string_view words, std::string_view word) {
+  for (std::size_t at = 0; at < words.size();) {
+    const auto end = std::min(words.find(' ', at), words.size());
+    if (words.substr(at, end - at) == word) return true;
+    at = end + 1;
+  }
+  return false;
+}
 
 template <class Table>
 auto valueIn(const Table& table, const std::string& name) {
@@ -39,30 +74,34 @@ auto valueIn(const Table& table, const std::string& name) {
 
 class Doing {
  public:
-  Doing(Quilt quilt, const CoversOn& covers, std::string file)
-      : quilt_(std::move(quilt)), covers_(covers), file_(std::move(file)) {}
+  Doing(Quilt quilt, const CoversOn& covers, std::string file, const StepRules& rules)
+      : quilt_(std::move(quilt)), covers_(covers), file_(std::move(file)), rules_(rules) {}
 
   Result<EditsDone> list(const Json& json) {
+    const Json* document = json.find("document");
+    const auto* kind = document ? document->as<std::string>() : nullptr;
     const Json* version = json.find("version");
     const auto* number = version ? version->as<std::int64_t>() : nullptr;
     const Json* steps = json.find("steps");
     const auto* list = steps ? steps->as<Json::Array>() : nullptr;
-    if (!number || !list) {
-      return fail(Error{Error::Cause::broken,
-                        "this is no list of edits: it has no \"version\" and \"steps\"",
-                        file_,
-                        json.line,
-                        "Nothing was changed",
-                        {}});
+    if ((document && (!kind || *kind != "edits")) || !number || !list) {
+      return refusal(Error::Cause::broken, "this is no list of edits: it has no \"version\" and \"steps\"", json.line);
     }
-    if (*number != 1) return fail(Error::Cause::newer, "it was written for a newer version", file_, version->line);
-    if (list->size() > kMostEdits) return fail(Error::Cause::tooLarge, "it holds more than 100,000 steps", file_);
+    if (*number < 1) return refusal(Error::Cause::broken, "there is no version " + std::to_string(*number), version->line);
+    if (*number > 1) return refusal(Error::Cause::newer, "it was written for a newer version", version->line);
+    if (list->size() > kMostEdits) return refusal(Error::Cause::tooLarge, "it holds more than 100,000 steps", steps->line);
+    for (const Json::Field& field : *json.as<Json::Object>()) {
+      if (isAmong("document version seed steps", field.first)) continue;
+      return refusal(Error::Cause::broken, "“" + field.first + "” means nothing in a list of edits", field.second.line);
+    }
     seed_ = static_cast<std::uint64_t>(integer(json, "seed", 0));
     EditsDone done;
     for (std::size_t i = 0; i < list->size() && !error_; ++i) {
       step_ = i;
       EditDone one;
+      const Quilt before = quilt_;
       step((*list)[i], one);
+      if (auto why = error_ ? std::nullopt : whyNoStep(before, quilt_, rules_)) refuse(*why, (*list)[i]);
       done.steps.push_back(std::move(one));
     }
     if (error_) return fail(*error_);
@@ -71,12 +110,45 @@ class Doing {
   }
 
  private:
-  void refuse(const std::string& why, const Json& at) {
-    if (error_) return;
-    error_ = Error{Error::Cause::broken,  "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line,
-                   "Nothing was changed", "Mend that step and run the list again"};
+  tl::unexpected<Error> refusal(Error::Cause cause, std::string why, int line) const {
+    return fail(Error{cause, std::move(why), file_, line, "Nothing was changed", {}});
   }
-  void refuse(const Error& error, const Json& at) { refuse(error.reason, at); }
+  void refuse(const std::string& why, const Json& at, Error::Cause cause = Error::Cause::broken) {
+    if (error_) return;
+    error_ = Error{cause, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line, "Nothing was changed",
+                   "Mend that step and run the list again"};
+  }
+  void refuse(const Error& error, const Json& at) { refuse(error.reason, at, error.cause); }
+  void lacks(const std::string& what, const Json& at) { refuse(what, at, Error::Cause::notFound); }
+
+  // Whether a step says only what means something in it.
+  bool makesSense(const Json& step, const std::string& what) {
+    const auto* fields = step.as<Json::Object>();
+    if (!fields) return refuse("a step is spelt by fields in braces", step), false;
+    const auto known = valueIn(kFieldsOf, what);
+    if (!known) return refuse("“" + what + "” is nothing that can be done", step), false;
+    const bool isStroke = valueIn(kTools, what) || what == "stamp" || what == "stretch";
+    for (const Json::Field& field : *fields) {
+      const bool means = isAmong(kAnyStep, field.first) || isAmong(*known, field.first) ||
+                         (isStroke && isAmong(kAnyStroke, field.first));
+      if (!means) refuse("“" + field.first + "” means nothing in “" + what + "”", field.second);
+    }
+    return !error_;
+  }
+
+  // A whole number from `least` to `most`.
+  int bounded(const Json& json, const char* name, int least, int most, int otherwise) {
+    const std::int64_t number = integer(json, name, otherwise);
+    if (number >= least && number <= most) return static_cast<int>(number);
+    refuse(std::string("\"") + name + "\" is a whole number from " + std::to_string(least) + " to " +
+               std::to_string(most),
+           *json.find(name));
+    return otherwise;
+  }
+
+  IdSource idsOf(const Json& step) {
+    return IdSource(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+  }
 
   std::int64_t integer(const Json& json, const char* name, std::int64_t otherwise) {
     const Json* found = json.find(name);
@@ -104,7 +176,12 @@ class Doing {
     std::vector<int> all;
     for (std::size_t i = 0; list && list->size() == count && i < count; ++i) {
       const auto* number = (*list)[i].as<std::int64_t>();
-      if (number && *number >= -kFarthestCell && *number <= kFarthestCell) all.push_back(static_cast<int>(*number));
+      if (!number) break;
+      if (*number < -kFarthestCell || *number > kFarthestCell) {
+        refuse("a place or size lies farther than 1,048,576 cells from 0", json);
+        return std::nullopt;
+      }
+      all.push_back(static_cast<int>(*number));
     }
     if (all.size() == count) return all;
     refuse("a place or size is spelt by " + std::to_string(count) + " whole numbers", json);
@@ -125,42 +202,54 @@ class Doing {
     if (const std::string name = text(step, "map"); !name.empty()) {
       const Map* map = quilt_.mapNamed(name);
       if (const auto id = Id::parse(name); !map && id) map = quilt_.map(*id);
-      if (!map) return refuse("there is no map “" + name + "”", step);
+      if (!map) return lacks("there is no map “" + name + "”", step);
       if (map->id != at_.map) at_ = {map->id, {}};
     }
     const Map* map = quilt_.map(at_.map);
     if (const std::string name = text(step, "layer"); !name.empty() && map) {
       const Layer* layer = map->layerNamed(name);
       if (const auto id = Id::parse(name); !layer && id) layer = map->layer(*id);
-      if (!layer) return refuse("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
+      if (!layer) return lacks("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
       at_.layer = layer->id;
     }
     if (!quilt_.layer(at_)) refuse("it says no map and layer, and no step before it did", step);
   }
 
+  // Refuses numbers for which a sheet has no tile.
+  void areThere(const InHand& hand, const Json& at) {
+    hand.forEachCell([&](Cell cell) {
+      const Sheet* sheet = quilt_.sheetAt(cell.tile().slot);
+      if (!sheet || sheet->place(cell.tile().number)) return;
+      refuse("“" + sheet->name + "” has no tile " + std::to_string(cell.tile().number), at);
+    });
+  }
+
   void take(const Json& step) {
     if (const Json* hand = step.find("hand")) {
       auto read = handFromJson(*hand, quilt_);
-      return read ? void(hand_ = std::move(*read)) : refuse(read.error(), *hand);
+      if (!read) return refuse(read.error(), *hand);
+      hand_ = std::move(*read);
+      return areThere(hand_, *hand);
     }
     if (const Json* tile = step.find("tile")) {
       const auto* fields = tile->as<Json::Array>();
       auto part = tileFromJson(fields ? *fields : Json::Array(), quilt_);
       if (!part) return refuse(part.error(), *tile);
       hand_ = InHand(Block({*part}), quilt_.map(at_.map) ? quilt_.map(at_.map)->grid.kind : GridKind::orthogonal);
+      return areThere(hand_, *tile);
     }
     if (const std::string name = text(step, "stamp"); !name.empty()) {
       const auto stamp = std::find_if(quilt_.stamps().begin(), quilt_.stamps().end(), [&](const auto& one) {
         return one->name == name || one->file == name || one->id.text() == name;
       });
-      if (stamp == quilt_.stamps().end()) return refuse("there is no stamp “" + name + "”", step);
+      if (stamp == quilt_.stamps().end()) return lacks("there is no stamp “" + name + "”", step);
       hand_ = (*stamp)->held;
     }
   }
 
   void step(const Json& step, EditDone& done) {
     const std::string what = text(step, "do");
-    if (error_) return;
+    if (error_ || !makesSense(step, what)) return;
     if (what == "newMap") return newMap(step, done);
     if (what == "addLayer") return addLayer(step, done);
     goTo(step);
@@ -171,14 +260,18 @@ class Doing {
     if (const auto tool = valueIn(kTools, what)) return stroke(step, *tool, done);
     if (what == "stamp") return stroke(step, Tool::brush, done);
     if (what == "stretch") return stroke(step, Tool::box, done);
+    const bool lays = what != "select" && what != "keep" && what != "take";
+    if (lays && what != "swap" && !flag(step, "allLayers") && !quilt_.layer(at_)->holdsTiles()) {
+      return refuse("“" + quilt_.layer(at_)->name + "” is no layer for tiles", step);
+    }
     if (what == "swap") return swap(step, done);
     if (what == "select") return select(step, done);
     if (what == "keep") return keep(step, done);
-    if (what == "move" || what == "delete" || what == "turn" || what == "toLayer" || what == "take") return selected(step, what, done);
-    refuse("“" + what + "” is nothing that can be done", step);
+    selected(step, what, done);
   }
 
   void stroke(const Json& step, Tool tool, EditDone& done) {
+    if (!quilt_.layer(at_)->holdsTiles()) return refuse("“" + quilt_.layer(at_)->name + "” is no layer for tiles", step);
     StrokePlan plan;
     plan.tool = tool;
     plan.hand = hand_;
@@ -190,11 +283,9 @@ class Doing {
     plan.options.throughCorners = flag(step, "corners");
     plan.options.onlyThis = flag(step, "onlyThis");
     if (step.find("asSeen")) plan.options.asSeen = flag(step, "asSeen");
-    if (const std::string box = text(step, "boxes"); !box.empty()) {
-      plan.box = box == "asSeen" ? BoxShape::asSeen : BoxShape::alongTheGrid;
-    }
+    plan.box = boxes(step);
     plan.everywhere = flag(step, "everywhere");
-    plan.lift = static_cast<int>(std::clamp<std::int64_t>(integer(step, "lift", 0), 0, kMostLift));
+    plan.lift = bounded(step, "lift", 0, kMostLift, 0);
     plan.seed = static_cast<std::uint64_t>(integer(step, "seed", static_cast<std::int64_t>(seed_ + step_ + 1)));
     plan.ids = static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1)));
     if (!flag(step, "anywhere")) plan.within = selected_.count(at_.map) ? selected_[at_.map] : CellSet();
@@ -206,6 +297,12 @@ class Doing {
     }
     if (plan.hand.empty() && !plan.takesAway)
       return refuse("it says no tile, hand or stamp, and no step before it did", step);
+    const GridKind grid = quilt_.map(at_.map)->grid.kind;
+    if (!plan.takesAway && !plan.hand.isOneTile() && !areOfOneFamily(plan.hand.grid, grid)) {
+      return refuse("what is in hand was put together from " + std::string(cellsCalled(plan.hand.grid)) +
+                        ", and these are " + std::string(cellsCalled(grid)),
+                    step);
+    }
     if (plan.hand.manner != Manner::stretch && text(step, "do") == "stretch")
       plan.hand = plan.hand.inManner(Manner::stretch);
     std::vector<CellPos> path;
@@ -217,7 +314,7 @@ class Doing {
         if (!pair) return;
         path.push_back({(*pair)[0], (*pair)[1]});
       }
-    } else if (step.find("at")) {
+    } else if (step.find("at") || tool == Tool::fill || text(step, "do") == "stamp") {
       if (const auto at = cell(step, "at")) path = {*at};
     } else {
       const auto from = cell(step, "from");
@@ -231,11 +328,19 @@ class Doing {
     if (const Json* box = step.find("fitted")) {
       const auto sides = numbers(*box, 4);
       if (!sides) return;
+      if (!stroke.stretchBox()) return refuse("\"fitted\" means nothing where no stretch is laid", *box);
       stroke.refit({(*sides)[0], (*sides)[1], (*sides)[2], (*sides)[3]});
     }
     if (!stroke.refusal().empty()) return refuse(stroke.refusal(), step);
     done.cells = stroke.cells().count();
     quilt_ = stroke.quilt();
+  }
+
+  std::optional<BoxShape> boxes(const Json& step) {
+    const std::string name = text(step, "boxes");
+    const auto shape = valueIn(kBoxes, name);
+    if (!shape && step.find("boxes")) refuse("\"boxes\" is asSeen or alongTheGrid", step);
+    return shape;
   }
 
   void swap(const Json& step, EditDone& done) {
@@ -244,6 +349,7 @@ class Doing {
       const auto* fields = found ? found->as<Json::Array>() : nullptr;
       const auto part = tileFromJson(fields ? *fields : Json::Array(), quilt_);
       if (!part) refuse(part.error(), step);
+      if (part && name == std::string_view("to")) areThere(InHand(Block({*part})), step);
       return part ? part->cell.tile() : TileRef{};
     };
     const std::string in = text(step, "in");
@@ -268,12 +374,19 @@ class Doing {
       ask.onlyThis = flag(step, "onlyThis");
       ask.asSeen = flag(step, "asSeen", usuallyAsSeen(quilt_, at_, *at));
       ask.hand = &hand_;
+      if (const std::string why = whyNoRegion(quilt_, ask); !why.empty()) return refuse(why, step);
       cells = regionOf(quilt_, ask, *at);
     } else if (step.find("from")) {
       const auto from = cell(step, "from");
       const auto to = cell(step, "to");
-      if (from && to) cells = boxOf(*grid, *from, *to).intersected(CellSet(map.bounds));
+      if (!from || !to) return;
+      const BoxShape shape = boxes(step).value_or(usualBox(map.grid.kind));
+      if (isTooWide(map.bounds) && isTooWide(CellRect::around(*from, *to).intersected(map.bounds))) {
+        return refuse("that is more than can be selected at once", step);
+      }
+      cells = boxOf(*grid, *from, *to, shape, map.bounds);
     } else if (flag(step, "all")) {
+      if (isTooWide(map.bounds)) return refuse("that is more than can be selected at once", step);
       cells = CellSet(map.bounds);
     }
     if (error_) return;
@@ -308,19 +421,26 @@ class Doing {
     } else if (what == "turn") {
       const auto turning = valueIn(kTurnings, text(step, "way"));
       if (!turning) return refuse("\"way\" is left, right, across or down", step);
-      TurnedCells turned = turnCells(quilt_, layers, selected, *turning);
+      for (const LayerAt at : layers) {
+        const auto block = copyOf(quilt_, at, selected);
+        const std::string why = block ? whyNoTurning(quilt_, *block, *turning) : "that is too much to turn";
+        if (!why.empty()) return refuse(why, step);
+      }
+      TurnedCells turned = turnCells(quilt_, layers, selected, *turning, turnGrip_);
+      turnGrip_ = turned.grip;
       quilt_ = std::move(turned.quilt);
       selected = std::move(turned.selected);
     } else {
       const Layer* to = quilt_.map(at_.map)->layerNamed(text(step, "to"));
-      if (!to) return refuse("\"to\" is the name of another layer", step);
+      if (!to || to->id == at_.layer) return lacks("\"to\" is the name of another layer", step);
+      if (!to->holdsTiles()) return refuse("“" + to->name + "” is no layer for tiles", step);
       quilt_ = moveToLayer(quilt_, at_, to->id, selected);
     }
   }
 
   void keep(const Json& step, EditDone& done) {
     if (hand_.empty()) return refuse("it says no tile or hand, and no step before it did", step);
-    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    IdSource ids = idsOf(step);
     StampKept kept = keepStamp(quilt_, hand_, text(step, "name"), ids);
     done.what = "keep " + kept.quilt.stamp(kept.stamp)->name;
     quilt_ = std::move(kept.quilt);
@@ -341,7 +461,7 @@ class Doing {
     plan.width = extent->x;
     plan.height = extent->y;
     if (const std::string why = whyNoMap(plan); !why.empty()) return refuse(why, step);
-    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    IdSource ids = idsOf(step);
     MapAdded added = addMap(quilt_, plan, ids);
     quilt_ = std::move(added.quilt);
     at_ = {added.map, quilt_.map(added.map)->layers.front()->id};
@@ -351,14 +471,15 @@ class Doing {
   void addLayer(const Json& step, EditDone& done) {
     if (const std::string name = text(step, "map"); !name.empty()) {
       const Map* map = quilt_.mapNamed(name);
-      if (!map) return refuse("there is no map “" + name + "”", step);
+      if (!map) return lacks("there is no map “" + name + "”", step);
       at_ = {map->id, {}};
     }
     const Map* map = quilt_.map(at_.map);
     if (!map) return refuse("it says no map, and no step before it did", step);
-    const auto index = static_cast<std::size_t>(
-        std::clamp<std::int64_t>(integer(step, "index", static_cast<std::int64_t>(map->layers.size())), 0, 1024));
-    IdSource ids(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
+    const int count = static_cast<int>(map->layers.size());
+    const auto index = static_cast<std::size_t>(bounded(step, "index", 0, count, count));
+    if (error_) return;
+    IdSource ids = idsOf(step);
     LayerAdded added = uq::addLayer(quilt_, at_.map, index, ids, text(step, "role"));
     at_.layer = added.layer;
     quilt_ = std::move(added.quilt);
@@ -369,6 +490,8 @@ class Doing {
   Quilt quilt_;
   const CoversOn& covers_;
   std::string file_;
+  const StepRules& rules_;
+  std::optional<TurnGrip> turnGrip_;
   std::uint64_t seed_ = 0;
   std::size_t step_ = 0;
   LayerAt at_;
@@ -381,8 +504,9 @@ Json place(CellPos at) { return Json::Array{at.x, at.y}; }
 
 }  // namespace
 
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file) {
-  return Doing(quilt, covers, file).list(list);
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file,
+                          const StepRules& rules) {
+  return Doing(quilt, covers, file, rules).list(list);
 }
 
 Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,

@@ -2,8 +2,9 @@
 //
 // A list holds steps that are done one after another; each names a map and a layer, or goes on where the step before
 // was. What a step does is what the tool of that name does: the same strokes, landing, chance and refusals. The same
-// list on the same quilt gives the same quilt. A step that cannot be done ends the list with an Error that names it;
-// nothing of the list counts then.
+// list on the same quilt gives the same quilt; run again on what it gave, what it makes gets ids of its own. Each step
+// passes the door that every step passes (StepCheck.h). A step that cannot be done, or that says something which means
+// nothing there, ends the list with an Error that names it; nothing of the list counts then.
 #pragma once
 
 #include <functional>
@@ -13,6 +14,7 @@
 #include "core/base/Error.h"
 #include "core/base/Json.h"
 #include "core/edit/Stroke.h"
+#include "core/work/StepCheck.h"
 
 namespace uq {
 
@@ -31,8 +33,10 @@ struct EditsDone {
   std::vector<EditDone> steps;
 };
 
-// Does a list. `file` is named in errors.
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file);
+// Does a list. `file` is named in errors; an Error of the cause notFound where a map, layer or stamp that it names is not
+// there.
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file,
+                          const StepRules& rules = {});
 
 // A stroke as a step that repeats it: its plan, and the places of the pointer with whether they were even.
 Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,

@@ -1,0 +1,339 @@
+// What of QuiltStore plans a save and carries it out.
+#include <algorithm>
+
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+#include "core/store/JsonText.h"
+#include "core/store/QuiltStore.h"
+#include "core/store/StampText.h"
+#include "core/store/StoreLimits.h"
+#include "core/store/TilesText.h"
+
+namespace uq {
+
+namespace {
+
+Error lostInReading(std::string what) {
+  return Error{Error::Cause::other, "what would be written could not be read again: " + std::move(what), {}, 0, {}, {}};
+}
+
+// What a reader says of a text that would be written; `same` tells whether it understood what was meant.
+template <class Part, class Same>
+std::optional<Error> judged(const Result<Part>& read, Same&& same) {
+  if (!read) return lostInReading(read.error().reason);
+  if (!same(*read)) return lostInReading("it reads as something else");
+  return std::nullopt;
+}
+
+template <class Part>
+std::optional<Error> judgedJson(const std::string& text, Result<Part> (*read)(const Json&, const std::string&),
+                                Json (*document)(const Part&)) {
+  const auto json = readJson(text, {});
+  if (!json) return lostInReading(json.error().reason);
+  return judged(read(*json, {}), [&](const Part& part) { return writeJson(document(part)) == text; });
+}
+
+// Where the files lie that belong together: those of a map or stamp by their folder, those of a sheet by its name.
+std::string partOf(const std::string& path) {
+  if (!path.starts_with("sheets/")) return folderOf(path);
+  const auto dot = path.find('.');
+  return path.substr(0, dot);
+}
+
+}  // namespace
+
+void QuiltStore::addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files) {
+  const auto add = [&](const std::string& path, QuiltFile file) {
+    // Sheets may share a picture.
+    const auto [known, isNew] = files.try_emplace(path, file);
+    if (!isNew && known->second.isSaved) known->second = std::move(file);
+  };
+  const bool same = saved && saved->file == sheet.file && *saved == sheet;
+  const bool sameText = same || (saved && saved->file == sheet.file &&
+                                 writeJson(sheetDocument(*saved)) == writeJson(sheetDocument(sheet)));
+  add(sheetFile(sheet), {[&sheet] { return writeJson(sheetDocument(sheet)); },
+                         [](const std::string& text) { return judgedJson<Sheet>(text, readSheetDocument, sheetDocument); },
+                         false, sameText, {}});
+  const std::string tiles = writeTiles(sheet);
+  if (!tiles.empty()) {
+    const bool sameTiles = same || (saved && saved->file == sheet.file && writeTiles(*saved) == tiles);
+    add(tilesFile(sheet), {[tiles] { return tiles; },
+                           [&sheet](const std::string& text) -> std::optional<Error> {
+                             Sheet again = sheet;
+                             const auto read = readTiles(text, {}, again);
+                             if (!read) return lostInReading(read.error().reason);
+                             return writeTiles(again) == text ? std::nullopt
+                                                              : std::optional(lostInReading("it reads as something else"));
+                           },
+                           false, sameTiles, {}});
+  }
+  std::map<std::string, PictureBytes> before;
+  const auto forEachPicture = [](const Sheet& of, const auto& visit) {
+    if (!of.isCollection()) visit(pictureFile(of), of.source);
+    for (const CollectedPicture& one : of.collection) visit(pictureFile(of, one), one.source);
+  };
+  if (saved) forEachPicture(*saved, [&](const std::string& path, const PictureBytes& bytes) { before[path] = bytes; });
+  forEachPicture(sheet, [&](const std::string& path, const PictureBytes& bytes) {
+    const auto was = before.find(path);
+    const bool samePicture = bytes.isBlank() || (was != before.end() && was->second == bytes);
+    QuiltFile file{{}, {}, true, samePicture, {}};
+    // A picture that was missing stays missing.
+    if (!bytes.isBlank()) file.text = [bytes] { return bytes.read(); };
+    add(path, std::move(file));
+  });
+}
+
+void QuiltStore::addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
+  const auto textsOf = [](const Stamp& of, const Quilt& in) {
+    std::map<std::string, std::string> texts;
+    for (TextFile& file : stampFiles(of, in)) texts.emplace(std::move(file.path), std::move(file.text));
+    return texts;
+  };
+  const auto texts = std::make_shared<const std::map<std::string, std::string>>(textsOf(stamp, quilt));
+  const Stamp* before = saved.stamp(stamp.id);
+  const auto was = before ? textsOf(*before, saved) : std::map<std::string, std::string>();
+  for (const auto& [path, text] : *texts) {
+    const auto old = was.find(path);
+    QuiltFile file;
+    file.text = [texts, of = path] { return texts->at(of); };
+    file.isSaved = old != was.end() && old->second == text;
+    if (path.ends_with(".json")) {
+      // Its blocks are read along with it.
+      file.readBack = [texts, &stamp, &quilt](const std::string&) {
+        Quilt slots = quilt;
+        const ReadFile read = [&](const std::string& of) -> Result<std::optional<std::string>> {
+          const auto found = texts->find(of);
+          return found == texts->end() ? std::nullopt : std::optional(found->second);
+        };
+        return judged(readStamp(stamp.file, slots, read), [&](const Stamp& again) { return again.held == stamp.held; });
+      };
+    }
+    files.emplace(path, std::move(file));
+  }
+}
+
+void QuiltStore::addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files) {
+  const bool untouched = saved && saved->folder == map.folder && (saved->revision.is(map.revision) || *saved == map);
+  const bool sameText = untouched || (saved && mapFile(*saved) == mapFile(map) &&
+                                      writeJson(mapDocument(*saved)) == writeJson(mapDocument(map)));
+  files.emplace(mapFile(map),
+                QuiltFile{[&map] { return writeJson(mapDocument(map)); },
+                          [](const std::string& text) { return judgedJson<Map>(text, readMapDocument, mapDocument); },
+                          false, sameText, {}});
+  for (const Shared<Layer>& shared : map.layers) {
+    const Layer& layer = shared.read();
+    if (!layer.holdsTiles()) continue;
+    const Layer* before = saved ? saved->layer(layer.id) : nullptr;
+    const auto add = [&](const std::string& path, const std::string& was, bool same, QuiltFile file) {
+      file.isSaved = same && was == path;
+      if (same && was != path) file.movesFrom = was;
+      files.emplace(path, std::move(file));
+    };
+    QuiltFile cells;
+    cells.text = [&layer, &quilt] { return writeCells(layer.cells, quilt); };
+    cells.readBack = [&layer, &quilt, &map](const std::string& text) -> std::optional<Error> {
+      Quilt slots = quilt;
+      const CellsRead read = readCells(text, slots, makeGrid(map.grid)->turnOrder(), {});
+      if (read.error) return lostInReading(read.error->reason);
+      return read.cells == layer.cells ? std::nullopt : std::optional(lostInReading("it reads as something else"));
+    };
+    add(cellsFile(map, layer), before ? cellsFile(*saved, *before) : "",
+        before && (untouched || before->cells == layer.cells), std::move(cells));
+    if (layer.lifts.empty()) continue;
+    QuiltFile lifts;
+    lifts.text = [&layer] { return writeNumbers(layer.lifts); };
+    lifts.readBack = [&layer](const std::string& text) -> std::optional<Error> {
+      const NumbersRead read = readNumbers(text, kMostLift, {});
+      if (read.error) return lostInReading(read.error->reason);
+      return read.numbers == layer.lifts ? std::nullopt : std::optional(lostInReading("it reads as something else"));
+    };
+    add(liftsFile(map, layer), before ? liftsFile(*saved, *before) : "",
+        before && (untouched || before->lifts == layer.lifts), std::move(lifts));
+  }
+}
+
+QuiltStore::QuiltFiles QuiltStore::filesOf(const Quilt& quilt, const Quilt& saved) {
+  QuiltFiles files;
+  files.emplace(kQuiltFile, QuiltFile{[&quilt] { return writeJson(quiltDocument(quilt.facts())); },
+                                      [](const std::string& text) {
+                                        return judgedJson<QuiltFacts>(text, readQuiltDocument, quiltDocument);
+                                      },
+                                      false, quilt.facts() == saved.facts(), {}});
+  for (const auto& sheet : quilt.sheets()) addSheetFiles(sheet.read(), saved.sheet(sheet->id), files);
+  for (const auto& stamp : quilt.stamps()) addStampFiles(stamp.read(), quilt, saved, files);
+  for (const auto& map : quilt.maps()) addMapFiles(map.read(), saved.map(map->id), quilt, files);
+  return files;
+}
+
+bool QuiltStore::isThere(const std::string& path) const {
+  const auto stamp = disk_->stamp(full(path));
+  return !stamp || *stamp;  // what cannot be looked at is not missing
+}
+
+Result<QuiltStore::Planned> QuiltStore::plan(const Quilt& quilt) const {
+  Planned planned;
+  planned.files = filesOf(quilt, saved_);
+  std::set<std::string> old;
+  for (const auto& [path, file] : filesOf(saved_, saved_)) old.insert(path);
+  std::set<std::string> damagedFolders;
+  for (const auto& [id, error] : damaged_) damagedFolders.insert(folderOf(mapFile(*saved_.map(id))));
+  for (auto& [path, file] : planned.files) {
+    const std::string from = file.movesFrom;
+    // A file that only changes its name is moved where neither name is anybody else's; else it is written again.
+    if (!from.empty() && !old.contains(path) && !planned.files.contains(from) && isThere(from)) {
+      planned.journal.moves.push_back({from, path});
+      old.erase(from);
+    } else if (!file.text || damagedFolders.contains(folderOf(path))) {
+      continue;
+    } else if (!file.isSaved || !isThere(path)) {
+      planned.journal.writes.push_back(path);
+    }
+  }
+  for (const std::string& path : old) {
+    if (!planned.files.contains(path)) planned.journal.removes.push_back(path);
+  }
+  const auto whyNot = [&](const std::string& path) -> Result<void> {
+    const auto begins = [&](const std::string& prefix) {
+      return path.starts_with(prefix) &&
+             (prefix.ends_with('.') || path.size() == prefix.size() || path[prefix.size()] == '/');
+    };
+    if (!isQuiltFile(path)) return fail(Error::Cause::broken, "this is no name for a file of a quilt", path);
+    if (std::none_of(leftOut_.begin(), leftOut_.end(), begins)) return {};
+    return fail(Error{Error::Cause::changedOutside, "it could not be read when the quilt was opened", path, 0,
+                      "Nothing was saved, and it stays as it is", "Mend it, or give what is new here another name"});
+  };
+  for (const auto* paths : {&planned.journal.writes, &planned.journal.removes}) {
+    for (const std::string& path : *paths) {
+      if (auto may = whyNot(path); !may) return fail(may.error());
+    }
+  }
+  for (const auto& move : planned.journal.moves) {
+    if (auto may = whyNot(move.to); !may) return fail(may.error());
+  }
+  return planned;
+}
+
+Result<void> QuiltStore::checkUnchanged(const std::string& path) const {
+  const auto stamp = disk_->stamp(full(path));
+  if (!stamp) return fail(stamp.error());
+  const auto seen = seen_.find(path);
+  const bool expected = seen != seen_.end();
+  if (stamp->has_value() == expected && (!expected || **stamp == seen->second.stamp)) return {};
+  if (*stamp && expected) {
+    const auto bytes = disk_->read(full(path), kLargestCells);
+    if (!bytes) return fail(bytes.error());
+    if (hashOf(*bytes) == seen->second.hash) return {};
+  }
+  if (!*stamp && expected) return {};  // somebody removed it; writing it again loses nothing
+  return fail(Error{Error::Cause::changedOutside, "another program wrote this file since the quilt was opened", path,
+                    0, "Nothing was saved, and your work is still in the window",
+                    "Save the quilt somewhere else, then compare the two"});
+}
+
+Result<void> QuiltStore::checkUnchanged(const Planned& planned) const {
+  std::set<std::string> touched;
+  touched.insert(planned.journal.writes.begin(), planned.journal.writes.end());
+  touched.insert(planned.journal.removes.begin(), planned.journal.removes.end());
+  for (const auto& move : planned.journal.moves) touched.insert({move.from, move.to});
+  std::set<std::string> parts;
+  for (const std::string& path : touched) parts.insert(partOf(path));
+  // Of what is written the other files, too: a map's document may name other cells by now.
+  for (const auto& [path, file] : planned.files) {
+    if (!file.isPicture && parts.contains(partOf(path))) touched.insert(path);
+  }
+  for (const std::string& path : touched) {
+    if (auto done = checkUnchanged(path); !done) return done;
+  }
+  return {};
+}
+
+Result<void> QuiltStore::carryOut(const Planned& planned, Progress& progress, bool& committed) {
+  const auto undo = [&](Error error) -> Result<void> {
+    for (const auto& path : planned.journal.writes) (void)disk_->remove(full(newNameFor(path)));
+    error.kept = "The quilt on the disk is as it was, and your work is still in the window";
+    return fail(std::move(error));
+  };
+  std::set<std::string> folders;
+  for (const auto& path : planned.journal.writes) {
+    if (path.find('/') != std::string::npos) folders.insert(folderOf(path));
+  }
+  for (const auto& move : planned.journal.moves) folders.insert(folderOf(move.to));
+  for (const auto& folder : folders) {
+    if (auto made = disk_->makeFolder(full(folder)); !made) return undo(made.error());
+  }
+  const auto cancelled = [] { return Error{Error::Cause::cancelled, "saving was cancelled", {}, 0, {}, {}}; };
+  std::map<std::string, std::uint64_t> hashes;
+  progress.expect(static_cast<std::int64_t>(planned.journal.writes.size()));
+  for (const auto& path : planned.journal.writes) {
+    if (progress.isCancelled()) return undo(cancelled());
+    const QuiltFile& file = planned.files.at(path);
+    const std::string text = file.text();
+    // "Saved" means that it opens again.
+    if (auto wrong = file.readBack ? file.readBack(text) : std::nullopt) return undo(std::move(*wrong).in(path));
+    hashes[path] = hashOf(text);
+    if (auto written = disk_->write(full(newNameFor(path)), text); !written) return undo(written.error());
+    progress.step(1);
+  }
+  if (progress.isCancelled()) return undo(cancelled());
+  for (const auto& folder : folders) {
+    if (auto synced = disk_->syncFolder(full(folder)); !synced) return undo(synced.error());
+  }
+  // What another program wrote meanwhile is not overwritten.
+  if (auto unchanged = checkUnchanged(planned); !unchanged) return undo(unchanged.error());
+  if (auto commit = commitJournal(*disk_, folder_, planned.journal); !commit) return undo(commit.error());
+  committed = true;
+  // A stamp that no file has: until the new files stand in their places, only their content can be recognised.
+  for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashes[path]};
+  for (const auto& move : planned.journal.moves) {
+    seen_[move.to] = seen_[move.from];
+    seen_.erase(move.from);
+  }
+  for (const auto& path : planned.journal.removes) seen_.erase(path);
+  if (auto finished = finishJournal(*disk_, folder_, planned.journal); !finished) {
+    Error error = finished.error();
+    error.kept = "Everything is written, and the save is finished when the quilt is saved or opened again";
+    return fail(std::move(error));
+  }
+  for (const auto& path : planned.journal.writes) remember(path, hashes[path]);
+  return {};
+}
+
+Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progress) {
+  Progress unseen;
+  if (readOnly_) return fail(*readOnly_);
+  for (const auto& [id, error] : damaged_) {
+    const Map* before = saved_.map(id);
+    const Map* now = quilt.map(id);
+    if (!now || !(*before == *now)) return fail(error);
+  }
+  const auto there = disk_->stamp(full(std::string(kQuiltFile)));
+  if (!there) return fail(there.error());
+  if (!*there) {
+    return fail(Error{Error::Cause::missing, "the quilt's folder is gone, or is no quilt any more", folder_, 0,
+                      "Nothing was saved, and your work is still in the window", "Save the quilt in a new folder"});
+  }
+  // A checkout that is cleaned takes the private folder along, and its lock.
+  const auto lock = disk_->stamp(full(joined(kPrivateFolder, "lock")));
+  if (!lock) return fail(lock.error());
+  if (!*lock) {
+    lock_.reset();
+    if (auto locked = takeLock()) return fail(std::move(*locked));
+  }
+  if (auto settled = settleJournal(); !settled) return fail(settled.error());
+  auto plans = plan(quilt);
+  if (!plans) return fail(plans.error());
+  const Planned& planned = *plans;
+  Saved saved{planned.journal.writes, {}, planned.journal.removes};
+  for (const auto& move : planned.journal.moves) saved.moved.push_back(move.to);
+  if (!planned.journal.empty()) {
+    if (auto unchanged = checkUnchanged(planned); !unchanged) return fail(unchanged.error());
+    bool committed = false;
+    const auto done = carryOut(planned, progress ? *progress : unseen, committed);
+    if (committed) saved_ = quilt;
+    if (!done) return fail(done.error());
+  }
+  saved_ = quilt;
+  return saved;
+}
+
+}  // namespace uq

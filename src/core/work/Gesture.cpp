@@ -1,0 +1,57 @@
+#include "core/work/Gesture.h"
+
+namespace uq {
+
+Gesture Gesture::painting(Stroke stroke, Moves moves) {
+  Gesture gesture(Kind::stroke);
+  gesture.stroke_.emplace(std::move(stroke));
+  gesture.moves_ = std::move(moves);
+  return gesture;
+}
+
+Gesture Gesture::moving(Quilt before, std::vector<LayerAt> layers, CellSet cells) {
+  Gesture gesture(Kind::move);
+  gesture.now_ = before;
+  gesture.before_ = std::move(before);
+  gesture.layers_ = std::move(layers);
+  gesture.cells_ = std::move(cells);
+  return gesture;
+}
+
+Gesture Gesture::changing(Quilt before) {
+  Gesture gesture(Kind::change);
+  gesture.now_ = before;
+  gesture.before_ = std::move(before);
+  return gesture;
+}
+
+void Gesture::moveTo(CellPos cell, bool even) {
+  if (!stroke_) return;
+  stroke_->moveTo(cell, even);
+  moves_.emplace_back(cell, even);
+}
+
+void Gesture::refit(CellRect box) {
+  if (stroke_) stroke_->refit(box);
+}
+
+void Gesture::relay(Stroke stroke) {
+  if (stroke_) stroke_ = std::move(stroke);
+}
+
+void Gesture::moveBy(SidePos by) {
+  const Map* map = kind_ == Kind::move && !layers_.empty() ? before_.map(layers_.front().map) : nullptr;
+  if (!map) return;
+  now_ = moveCells(before_, layers_, cells_, by);
+  selected_ = movedBy(*map, cells_, by);
+}
+
+void Gesture::become(Quilt now) {
+  if (kind_ == Kind::change) now_ = std::move(now);
+}
+
+void Gesture::finish() {
+  if (stroke_) stroke_->finish();
+}
+
+}  // namespace uq

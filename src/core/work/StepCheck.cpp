@@ -1,0 +1,130 @@
+#include "core/work/StepCheck.h"
+
+#include <map>
+
+#include "core/store/CellsText.h"
+#include "core/store/Documents.h"
+#include "core/store/StampText.h"
+
+namespace uq {
+
+namespace {
+
+Error refused(Error::Cause cause, std::string reason) {
+  return Error{cause, std::move(reason), {}, 0, "Nothing was changed", {}};
+}
+
+// What a reader of our own files said of a part that was not even written yet.
+Error unkeepable(const Error& reader, const std::string& part) {
+  return refused(Error::Cause::tooLarge, "“" + part + "” could not be kept: " + reader.reason);
+}
+
+bool sameLaid(const Layer& a, const Layer& b) {
+  return (a.cells.sameAs(b.cells) || a.cells == b.cells) && a.lifts == b.lifts;
+}
+
+// Whether what lies on a layer can be written and read: where it differs from `before`, or all of it.
+std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer* before) {
+  static const CellGrid kNone;
+  const CellGrid& old = before ? before->cells : kNone;
+  if (layer.cells.sameAs(old)) return std::nullopt;
+  const int order = makeGrid(map.grid)->turnOrder();
+  std::optional<Error> wrong;
+  const auto look = [&](const CellGrid::ChunkView& chunk) {
+    if (wrong || chunk.blank()) return;
+    const CellRect area = chunk.at.cells();
+    if (!isWritable(area)) {
+      wrong = refused(Error::Cause::tooLarge, "a cell of “" + layer.name + "” lies farther from 0, 0 than is kept");
+    }
+    const auto isForeign = [order](Cell cell) { return !cell.empty() && !Turn::isCode(cell.turn().code(), order); };
+    if (!wrong && chunk.any(isForeign)) {
+      wrong = refused(Error::Cause::broken, "a tile on “" + layer.name + "” is turned as its grid does not turn");
+    }
+  };
+  if (!before) {
+    layer.cells.forEachChunk(look);
+  } else {
+    for (const CellRect& differs : CellGrid::differences(old, layer.cells)) {
+      look(layer.cells.chunk(ChunkPos::of({differs.x0, differs.y0})));
+    }
+  }
+  return wrong;
+}
+
+// What is said of a map, without what lies on its layers: equal documents need no second look.
+std::optional<Error> whyNoMap(const Map& map, const Map* before) {
+  const Json document = mapDocument(map);
+  if (!before || !(mapDocument(*before) == document)) {
+    const auto read = readMapDocument(document, mapFile(map));
+    if (!read) return unkeepable(read.error(), map.name);
+  }
+  for (const Shared<Layer>& layer : map.layers) {
+    const Layer* old = before && before->grid == map.grid ? before->layer(layer->id) : nullptr;
+    if (old && old->revision.is(layer->revision)) continue;
+    if (auto wrong = whyNoCells(map, layer.read(), old)) return wrong;
+  }
+  return std::nullopt;
+}
+
+std::optional<Error> whyNoSheet(const Sheet& sheet) {
+  const auto read = readSheetDocument(sheetDocument(sheet), sheetFile(sheet));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), sheet.name));
+}
+
+std::optional<Error> whyNoStamp(const Stamp& stamp, const Quilt& quilt) {
+  std::map<std::string, std::string> files;
+  for (TextFile& file : stampFiles(stamp, quilt)) files.emplace(std::move(file.path), std::move(file.text));
+  const ReadFile readFile = [&](const std::string& path) -> Result<std::optional<std::string>> {
+    const auto found = files.find(path);
+    return found == files.end() ? std::nullopt : std::optional(found->second);
+  };
+  Quilt slots = quilt;
+  const auto read = readStamp(stamp.file, slots, readFile);
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), stamp.name));
+}
+
+std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
+  if (!before || !(before->facts() == after.facts())) {
+    const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
+    if (!read) return unkeepable(read.error(), after.facts().name);
+  }
+  const auto isSame = [](const auto* old, const auto& now) { return old && old->revision.is(now->revision); };
+  for (const auto& map : after.maps()) {
+    const Map* old = before ? before->map(map->id) : nullptr;
+    if (isSame(old, map)) continue;
+    if (auto wrong = whyNoMap(map.read(), old)) return wrong;
+  }
+  for (const auto& sheet : after.sheets()) {
+    if (isSame(before ? before->sheet(sheet->id) : nullptr, sheet)) continue;
+    if (auto wrong = whyNoSheet(sheet.read())) return wrong;
+  }
+  if (after.stamps().size() > kMostStamps && (!before || before->stamps().size() < after.stamps().size())) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 4,096 stamps");
+  }
+  for (const auto& stamp : after.stamps()) {
+    if (isSame(before ? before->stamp(stamp->id) : nullptr, stamp)) continue;
+    if (auto wrong = whyNoStamp(stamp.read(), after)) return wrong;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::optional<Error> whyNoStep(const Quilt& before, const Quilt& after, const StepRules& rules) {
+  for (const auto& map : before.maps()) {
+    const Map* now = after.map(map->id);
+    if (now && now->revision.is(map->revision)) continue;
+    if (const Error* damage = rules.damage ? rules.damage(map->id) : nullptr) return *damage;
+    for (const Shared<Layer>& layer : map->layers) {
+      const Layer* then = now && rules.locked.contains(layer->id) ? now->layer(layer->id) : nullptr;
+      if (then && !then->revision.is(layer->revision) && !sameLaid(*then, layer.read())) {
+        return refused(Error::Cause::notPermitted, layer->name + " is locked");
+      }
+    }
+  }
+  return whyNoParts(after, &before);
+}
+
+std::optional<Error> whyNotKept(const Quilt& quilt) { return whyNoParts(quilt, nullptr); }
+
+}  // namespace uq
