@@ -54,8 +54,28 @@ class EveryAction : public Story {
   }
   ~EveryAction() override { chooseTheme(ThemeChoice::linen); }
 
-  // What only some actions need: a level, a lift, a slanted map.
+  // The tool on whose options an action stands; nothing where it stands elsewhere.
+  static std::optional<Tool> toolWith(ActionId id) {
+    switch (id) {
+      case ActionId::outlinesOnly: return Tool::box;
+      case ActionId::throughCorners:
+      case ActionId::onlyThisTile:
+      case ActionId::regionsAsSeen: return Tool::fill;
+      case ActionId::selectByBox:
+      case ActionId::selectByOutline:
+      case ActionId::selectTouching:
+      case ActionId::selectEverywhere:
+      case ActionId::allLayers: return Tool::select;
+      default: return std::nullopt;
+    }
+  }
+  // What only some actions need: a tool, a level, a lift, a slanted map.
   void prepare(ActionId id) {
+    if (const auto tool = toolWith(id)) {
+      Desk desk = session().desk();
+      desk.tool = *tool;
+      session().setDesk(std::move(desk));
+    }
     if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().addLevel();
     // Near all of the paving keeps to its cells, and an opaque piece of it lies on the sheds' layer now.
     if (id == ActionId::holes) session().deleteCell(yard().layerNamed("Paving")->id, {20, 20});
@@ -249,8 +269,9 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::shrinkSelection:
       case ActionId::invertSelection: return changed(&Desk::selections);
       case ActionId::showLens: {
+        // Of the cell under the pointer, which is where the menu is when that is used.
         hand.moveTo(room->canvas(), onMap({26, 9}));
-        trigger(id);
+        hand.key(Qt::Key_V);
         const bool is = shows<QWidget>("lens");
         if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
         return is;

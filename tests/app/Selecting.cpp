@@ -143,6 +143,7 @@ TEST_F(Selecting, PaintingKeepsInsideTheSelection) {
 TEST_F(Selecting, ALockedLayerSaysSoAndStays) {
   select({25, 8}, {29, 10});
   Story::choose(ActionId::toggleLock);
+  hand.moveTo(room->canvas(), onMap({27, 9}));
   const Quilt before = session().quilt();
   hand.key(Qt::Key_Delete);
   EXPECT_THAT(tag(), HasSubstr("is locked"));

@@ -6,10 +6,13 @@
 #include <QMenuBar>
 #include <QPainter>
 #include <QScreen>
+#include <QToolButton>
 #include <QSignalSpy>
 #include <QWindow>
 #include <cstdio>
 #include <filesystem>
+
+#include "app/actions/KeyBindings.h"
 
 namespace uq::test {
 
@@ -69,8 +72,18 @@ bool wayTo(const QList<QAction*>& entries, QAction* wanted, std::vector<QAction*
 void Story::choose(ActionId id) {
   QAction* action = room->actions()->action(id);
   std::vector<QAction*> way;
-  ASSERT_TRUE(wayTo(room->menuBar()->actions(), action, way)) << "no menu holds " << action->text().toStdString();
   ASSERT_TRUE(action->isEnabled()) << action->text().toStdString() << ": " << action->toolTip().toStdString();
+  if (!wayTo(room->menuBar()->actions(), action, way)) {
+    const auto buttons = room->findChildren<QToolButton*>();
+    const auto button = std::find_if(buttons.begin(), buttons.end(), [action](const QToolButton* one) {
+      return one->objectName() == action->objectName() + QStringLiteral("-button") && one->isVisible();
+    });
+    if (button != buttons.end()) return hand.click(*button);
+    const QKeySequence keys = KeyBindings::shared().keys(id);
+    ASSERT_FALSE(keys.isEmpty()) << "no menu, button or key for " << action->text().toStdString();
+    room->canvas()->setFocus();
+    return hand.key(keys[0].key(), keys[0].keyboardModifiers());
+  }
   QWidget* on = room->menuBar();
   QRect at = room->menuBar()->actionGeometry(way.front());
   for (std::size_t i = 0; i + 1 < way.size(); ++i) {

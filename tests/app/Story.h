@@ -35,7 +35,7 @@ class Story : public testing::Test {
   QPointF onTable(const char* sheet, std::uint32_t number);  // scrolls there first
   QPointF onMap(CellPos cell) { return room->canvas()->cellRect(cell).center(); }
 
-  // Chooses an entry of the menu bar, with the mouse.
+  // Chooses an action as a person does: in the menu bar, else by its button, else by its key.
   void choose(ActionId id);
 
   // Keeps a picture of the window where UQ_PICTURES says, for people; else does nothing.

@@ -50,6 +50,8 @@ class Themes : public Story {
 TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   openDemo();
   hand.click(room->table(), onTable("yard", 30));
+  const auto rest = [this] { hand.moveTo(room->canvas(), QPointF(3, 3)); };
+  rest();
   const QImage light = room->grab().toImage();
   Story::choose(ActionId::indigo);
   settle();
@@ -60,6 +62,7 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   EXPECT_TRUE(room->actions()->action(ActionId::indigo)->isChecked());
   EXPECT_EQ(QSettings().value(QStringLiteral("look/theme")).toString(), QStringLiteral("indigo"));
   Story::choose(ActionId::linen);
+  rest();
   settle();
   EXPECT_EQ(room->grab().toImage(), light);
   Story::choose(ActionId::asDesktop);

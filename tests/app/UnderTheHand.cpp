@@ -193,6 +193,7 @@ TEST_F(UnderTheHand, TheSpreadTableStaysWhileOneGathers) {
   makeGround();
   const Map before = siding();
   hand.click(room->table(), onTable("street", 24));
+  canvas()->setFocus();
   hand.key(Qt::Key_T);
   TableView* spread = room->spread();
   ASSERT_TRUE(spread->isVisible());
@@ -213,6 +214,7 @@ TEST_F(UnderTheHand, AHeldToolKeyLetGoWithinAStrokeSpringsBack) {
   makeGround();
   hand.click(room->table(), onTable("street", 24));
   ASSERT_EQ(session().desk().tool, Tool::brush);
+  canvas()->setFocus();
   hand.hold(Qt::Key_3);
   hand.press(canvas(), cell(2, 2));
   hand.moveTo(canvas(), cell(4, 4));

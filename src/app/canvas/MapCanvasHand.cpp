@@ -2,6 +2,7 @@
 #include "app/canvas/MapCanvas.h"
 
 #include <QAccessible>
+#include <QGuiApplication>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -24,7 +25,6 @@ namespace uq {
 namespace {
 constexpr double kSnapReach = 8;  // screen pixels within which a dragged backdrop is drawn to an edge
 
-constexpr quint64 kSameMoment = 2;  // milliseconds
 constexpr double kMoveAfter = 4;  // logical pixels: a shorter drag moves nothing
 
 }  // namespace
@@ -438,8 +438,9 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
       if (isTool && event->isAutoRepeat()) break;
       if (isTool && session_) {
         // X11 tells a key that is still down as let go and pressed again at one moment.
-        const bool repeats = heldTool_ && heldTool_->key == event->key() && heldTool_->isUp &&
-                             event->timestamp() <= heldTool_->upAt + kSameMoment;
+        static const bool isX11 = QGuiApplication::platformName() == QLatin1String("xcb");
+        const bool repeats = isX11 && heldTool_ && heldTool_->key == event->key() && heldTool_->isUp &&
+                             event->timestamp() == heldTool_->upAt;
         if (repeats) {
           heldTool_->isUp = heldTool_->sprung = false;
         } else {

@@ -42,8 +42,8 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   scroll_->setFocusPolicy(Qt::NoFocus);
   scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  scroll_->setWidgetResizable(true);
-  scroll_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
+  scroll_->setMinimumWidth(0);
+  scroll_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   scroll_->viewport()->setAutoFillBackground(false);
   strip_ = new QWidget;
   strip_->setAutoFillBackground(false);
@@ -52,12 +52,13 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   layout_ = new QHBoxLayout(strip_);
   layout_->setContentsMargins(kGap, 3, 0, 5);
   layout_->setSpacing(kGap);
-  layout_->addWidget(more_);
-  layout_->addStretch();
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, kGap, 0);
   row->setSpacing(kGap);
+  // Right behind the last tab, and never scrolled away.
   row->addWidget(scroll_, 1);
+  row->addWidget(more_);
+  row->addStretch();
   row->addWidget(undo_);
   refresh();
 }
@@ -110,11 +111,11 @@ void MapTabs::refresh() {
     tabs_[i]->setFont(font);
   }
   strip_->update();
-  if (QToolButton* active = session_ && session_->map() ? tab(session_->desk().map) : nullptr;
-      active && shown_ != session_->desk().map) {
+  fitStrip();
+  if (session_ && shown_ != session_->desk().map) {
     shown_ = session_->desk().map;
-    layout_->activate();
-    scroll_->ensureWidgetVisible(active, kGap, 0);
+    // Once the row has its place.
+    QMetaObject::invokeMethod(this, &MapTabs::showActive, Qt::QueuedConnection);
   }
   // Within a stroke there is nothing to go back to, but the button must not flicker.
   if (session_ && session_->inStroke()) return;
@@ -126,6 +127,26 @@ void MapTabs::refresh() {
     undo_->setToolTip(translated(actionRow(ActionId::undo).tip));
     undo_->setAccessibleName(tr("Back: “%1”").arg(name));
   }
+}
+
+void MapTabs::fitStrip() {
+  layout_->activate();
+  const int wide = strip_->sizeHint().width();
+  strip_->resize(wide, height());
+  scroll_->setMaximumWidth(wide);
+}
+
+void MapTabs::showActive() {
+  QToolButton* active = session_ && session_->map() ? tab(session_->desk().map) : nullptr;
+  if (!active) return;
+  fitStrip();
+  layout()->activate();
+  scroll_->ensureWidgetVisible(active, kGap, 0);
+}
+
+void MapTabs::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  QMetaObject::invokeMethod(this, &MapTabs::showActive, Qt::QueuedConnection);
 }
 
 void MapTabs::paintEvent(QPaintEvent*) {
@@ -185,7 +206,7 @@ bool MapTabs::eventFilter(QObject* watched, QEvent* event) {
     paintTabs();
     return true;
   }
-  if (watched == strip_ && event->type() == QEvent::Wheel) {
+  if (event->type() == QEvent::Wheel) {  // over a tab or between two
     const QPoint by = static_cast<QWheelEvent*>(event)->angleDelta();
     QScrollBar* bar = scroll_->horizontalScrollBar();
     bar->setValue(bar->value() - (by.x() != 0 ? by.x() : by.y()) / 2);

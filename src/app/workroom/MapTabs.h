@@ -39,11 +39,14 @@ class MapTabs : public QWidget {
  protected:
   void paintEvent(QPaintEvent* event) override;
   void changeEvent(QEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   void refresh();
   void paintTabs();
+  void fitStrip();
+  void showActive();
 
   Session* session_ = nullptr;
   QScrollArea* scroll_;

@@ -12,6 +12,7 @@
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 #include "core/store/HandText.h"
+#include "core/work/Gesture.h"
 
 namespace uq {
 
@@ -323,17 +324,18 @@ class Doing {
     }
     if (error_) return;
     const bool even = flag(step, "even");
-    Stroke stroke(quilt_, std::move(plan));
-    for (const CellPos at : path) stroke.moveTo(at, even);
+    Gesture gesture = Gesture::painting(Stroke(quilt_, std::move(plan)));
+    for (const CellPos at : path) gesture.moveTo(at, even);
+    const Stroke& stroke = *gesture.stroke();
     if (const Json* box = step.find("fitted")) {
       const auto sides = numbers(*box, 4);
       if (!sides) return;
       if (!stroke.stretchBox()) return refuse("\"fitted\" means nothing where no stretch is laid", *box);
-      stroke.refit({(*sides)[0], (*sides)[1], (*sides)[2], (*sides)[3]});
+      gesture.refit({(*sides)[0], (*sides)[1], (*sides)[2], (*sides)[3]});
     }
     if (!stroke.refusal().empty()) return refuse(stroke.refusal(), step);
     done.cells = stroke.cells().count();
-    quilt_ = stroke.quilt();
+    quilt_ = gesture.quilt();
   }
 
   std::optional<BoxShape> boxes(const Json& step) {
@@ -415,9 +417,10 @@ class Doing {
       const auto way = by ? numbers(*by, 2) : std::nullopt;
       if (!way) return refuse("\"by\" is a step of two numbers, in side coordinates", step);
       const SidePos steps{(*way)[0], (*way)[1]};
-      const CellSet moved = movedBy(*quilt_.map(at_.map), selected, steps);
-      quilt_ = moveCells(quilt_, layers, selected, steps);
-      selected = moved;
+      Gesture gesture = Gesture::moving(quilt_, layers, selected);
+      gesture.moveBy(steps);
+      quilt_ = gesture.quilt();
+      selected = *gesture.selected();
     } else if (what == "turn") {
       const auto turning = valueIn(kTurnings, text(step, "way"));
       if (!turning) return refuse("\"way\" is left, right, across or down", step);
@@ -534,6 +537,10 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::
   }
   step.emplace_back("seed", static_cast<std::int64_t>(plan.seed));
   step.emplace_back("ids", static_cast<std::int64_t>(plan.ids));
+  // Options of other tools mean nothing there.
+  std::erase_if(step, [known = *valueIn(kFieldsOf, tool->first)](const Json::Field& field) {
+    return !isAmong(kAnyStep, field.first) && !isAmong(kAnyStroke, field.first) && !isAmong(known, field.first);
+  });
   return step;
 }
 

@@ -30,24 +30,16 @@ std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer*
   if (layer.cells.sameAs(old)) return std::nullopt;
   const int order = makeGrid(map.grid)->turnOrder();
   std::optional<Error> wrong;
-  const auto look = [&](const CellGrid::ChunkView& chunk) {
-    if (wrong || chunk.blank()) return;
-    const CellRect area = chunk.at.cells();
-    if (!isWritable(area)) {
+  layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    if (wrong || chunk.key() == old.chunk(chunk.at).key()) return;
+    if (!isWritable(chunk.at.cells())) {
       wrong = refused(Error::Cause::tooLarge, "a cell of “" + layer.name + "” lies farther from 0, 0 than is kept");
     }
     const auto isForeign = [order](Cell cell) { return !cell.empty() && !Turn::isCode(cell.turn().code(), order); };
     if (!wrong && chunk.any(isForeign)) {
       wrong = refused(Error::Cause::broken, "a tile on “" + layer.name + "” is turned as its grid does not turn");
     }
-  };
-  if (!before) {
-    layer.cells.forEachChunk(look);
-  } else {
-    for (const CellRect& differs : CellGrid::differences(old, layer.cells)) {
-      look(layer.cells.chunk(ChunkPos::of({differs.x0, differs.y0})));
-    }
-  }
+  });
   return wrong;
 }
 
