@@ -43,7 +43,8 @@ void closeOnSignals(QApplication& application) {
   QObject::connect(notifier, &QSocketNotifier::activated, &application, [] {
     char taken[16];
     [[maybe_unused]] const auto read = ::read(signalPipe[0], taken, sizeof taken);
-    QApplication::closeAllWindows();
+    // Not within the notifier, under which a question could not be drawn.
+    QMetaObject::invokeMethod(qApp, [] { QApplication::closeAllWindows(); }, Qt::QueuedConnection);
   });
   for (const int signal : {SIGTERM, SIGINT, SIGHUP}) std::signal(signal, tellSignal);
   // The desktop's session ends: windows are closed as by hand, and one that stays open holds it up.

@@ -156,9 +156,10 @@ TEST_F(Folding, ANeedleOffersOtherKindsOfLayers) {
   auto* menu = room->stack()->findChild<QMenu*>(QStringLiteral("kinds-menu"));
   ASSERT_TRUE(menu);
   picture("kinds-menu", menu);
-  menu->actions().last()->menu()->actions().first()->trigger();
-  settle();
-  menu->close();
+  hand.click(menu, QRectF(menu->actionGeometry(menu->actions().last())).center());
+  QMenu* sheets = menu->actions().last()->menu();
+  ASSERT_TRUE(waitFor([&] { return sheets->isVisible(); }));
+  hand.click(sheets, QRectF(sheets->actionGeometry(sheets->actions().first())).center());
   EXPECT_EQ(yard().layers.size(), 5u);
   EXPECT_EQ(yard().layers[1]->kind, LayerKind::backdrop);
 }

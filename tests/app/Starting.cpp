@@ -1,9 +1,12 @@
 // From the start page to the first saved map, with the mouse and without; and back to where one left off.
 #include <QApplication>
 #include <QDir>
+#include <QFile>
 #include <QLabel>
 #include <QLineEdit>
+#include <QProcess>
 #include <QPushButton>
+#include <csignal>
 
 #include "app/Story.h"
 #include "app/actions/KeyBindings.h"
@@ -11,6 +14,20 @@
 #include "app/workroom/KeptState.h"
 
 namespace uq::test {
+
+namespace {
+
+// Whether a process handles a signal, by what the kernel tells of it (proc(5)).
+bool isCaught(qint64 process, int signal) {
+  QFile file(QStringLiteral("/proc/%1/status").arg(process));
+  if (!file.open(QIODevice::ReadOnly)) return false;
+  for (const QByteArray& line : file.readAll().split('\n')) {
+    if (line.startsWith("SigCgt:")) return line.mid(7).trimmed().toULongLong(nullptr, 16) >> (signal - 1) & 1;
+  }
+  return false;
+}
+
+}  // namespace
 
 class Starting : public Story {
  protected:
@@ -181,6 +198,19 @@ TEST_F(Starting, AnotherQuiltGetsAWindowOfItsOwn) {
   EXPECT_EQ(session().quilt().facts().name, "Copperline");
   second->close();
   settle();
+}
+
+// Told to end by the system, the program closes its windows like a hand does; where nothing is unsaved, it goes.
+TEST_F(Starting, SigtermClosesTheWindow) {
+  QProcess process;
+  process.start(QStringLiteral(UQ_WORKROOM), {});
+  ASSERT_TRUE(process.waitForStarted());
+  // Before it is up a signal ends it the plain way.
+  ASSERT_TRUE(waitFor([&] { return isCaught(process.processId(), SIGTERM); }));
+  process.terminate();
+  ASSERT_TRUE(process.waitForFinished());
+  EXPECT_EQ(process.exitStatus(), QProcess::NormalExit);
+  EXPECT_EQ(process.exitCode(), 0);
 }
 
 }  // namespace uq::test

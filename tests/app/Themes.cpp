@@ -1,6 +1,6 @@
 // Linen and indigo: both readable, changed at once, and kept.
 #include <QSettings>
-
+#include <QToolButton>
 #include <cmath>
 
 #include "app/Story.h"
@@ -65,6 +65,20 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   rest();
   settle();
   EXPECT_EQ(room->grab().toImage(), light);
+  // The active tab alone is bold, whatever the theme.
+  MapPlan plan;
+  plan.name = "Siding";
+  plan.width = plan.height = 4;
+  session().addMap(plan);
+  for (const ActionId theme : {ActionId::indigo, ActionId::linen}) {
+    session().goTo(session().desk().openMaps[theme == ActionId::linen ? 1 : 0]);
+    Story::choose(theme);
+    settle();
+    for (const Id map : session().desk().openMaps) {
+      EXPECT_EQ(room->tabs()->tab(map)->font().bold(), map == session().desk().map);
+    }
+  }
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
   Story::choose(ActionId::asDesktop);
   EXPECT_FALSE(QSettings().contains(QStringLiteral("look/theme")));
   EXPECT_TRUE(session().isSaved());

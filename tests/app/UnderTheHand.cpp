@@ -10,7 +10,10 @@
 #include "app/HeldDisk.h"
 #include "app/PaintingStory.h"
 #include "app/look/NumberField.h"
+#include "app/table/FoundTiles.h"
+#include "app/table/Shelf.h"
 #include "app/workroom/SheetWork.h"
+#include "core/edit/ArrangeStamps.h"
 
 namespace uq::test {
 
@@ -214,7 +217,8 @@ TEST_F(UnderTheHand, AHeldToolKeyLetGoWithinAStrokeSpringsBack) {
   makeGround();
   hand.click(room->table(), onTable("street", 24));
   ASSERT_EQ(session().desk().tool, Tool::brush);
-  canvas()->setFocus();
+  ASSERT_TRUE(room->table()->hasFocus()) << "where something was just taken";
+  hand.moveTo(canvas(), cell(1, 1));
   hand.hold(Qt::Key_3);
   hand.press(canvas(), cell(2, 2));
   hand.moveTo(canvas(), cell(4, 4));
@@ -290,6 +294,60 @@ TEST_F(UnderTheHand, PTwiceIsNothing) {
     hand.key(Qt::Key_P);
     EXPECT_EQ(canvas()->cellRect({5, 5}).center(), before);
   }
+}
+
+// A stamp that is let go beside the shelf stays where it was.
+TEST_F(UnderTheHand, AStampDroppedOnAFoundTileStaysInItsPlace) {
+  for (const std::uint32_t number : {24u, 25u, 26u}) {
+    hand.click(room->table(), onTable("street", number));
+    canvas()->setFocus();
+    hand.key(Qt::Key_K);
+  }
+  ASSERT_EQ(session().quilt().stamps().size(), 3u);
+  const auto order = shelfOrder(session().quilt());
+  choose(ActionId::usedHere);
+  auto* shelf = room->findChild<Shelf*>();
+  FoundTiles* found = room->tablePanel()->found();
+  ASSERT_TRUE(shelf->isVisible() && found->isVisible());
+  const QPointF from(20, 20);
+  const QPointF onto = shelf->mapFrom(room.get(), found->mapTo(room.get(), found->rectOf(1).center().toPoint()));
+  hand.drag(shelf, {from, from + QPointF(60, 0), onto});
+  EXPECT_EQ(shelfOrder(session().quilt()), order);
+  // On the shelf it is put elsewhere, as ever.
+  hand.drag(shelf, {from, from + QPointF(30, 0), from + QPointF(60, 0)});
+  EXPECT_NE(shelfOrder(session().quilt()), order);
+}
+
+// However many rows the tape has, a sheet's card ends above it.
+TEST_F(UnderTheHand, TheCardOfASheetLeavesTheTapeFree) {
+  for (const int width : {1280, 1024}) {
+    room->resize(width, 700);
+    settle();
+    const Id sheet = session().quilt().sheets().front()->id;
+    room->table()->revealSheet(sheet);
+    settle();
+    hand.click(room->table(), room->table()->headingRect(sheet).center());
+    ASSERT_TRUE(room->sheetCard()->isVisible());
+    auto* tape = in<QWidget>("tape");
+    const int bottom = room->sheetCard()->mapTo(room.get(), QPoint(0, room->sheetCard()->height())).y();
+    EXPECT_LE(bottom, tape->mapTo(room.get(), QPoint()).y()) << width;
+    hand.key(Qt::Key_Escape);
+  }
+}
+
+TEST_F(UnderTheHand, AMaximisedWindowStaysAsLargeAsItIs) {
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  close();
+  openNothing();
+  room->showMaximized();
+  settle();
+  const QSize size = room->size();
+  room->openQuilt(QString::fromStdString(folder()));
+  awaitWork();
+  settle();
+  EXPECT_EQ(room->size(), size);
+  EXPECT_TRUE(room->isMaximized());
 }
 
 }  // namespace uq::test

@@ -318,4 +318,32 @@ TEST_F(Uquilt, AnEditThatCannotBeDoneIsNamedAndNothingIsSaved) {
   EXPECT_THAT(run(words({"info"})).out, testing::Not(testing::HasSubstr("Rails (tracks): 0 cells painted")));
 }
 
+// What is not there is told by its own code, and everything is said once.
+TEST_F(Uquilt, AnEditSaysOnceWhatIsWrongAndByItsCode) {
+  const std::string file = scratch.filePath(QStringLiteral("list.json")).toStdString();
+  const auto listed = [&](const char* text) {
+    std::ofstream(file) << text;
+    return run(words({"edit", "--list"}) + QStringList{QString::fromStdString(file)});
+  };
+  EXPECT_EQ(listed(R"({"version": 1, "steps": [{"do": "select", "map": "Harbour", "all": true}]})").code, 3);
+  EXPECT_EQ(listed(R"({"version": 1, "steps": [{"do": "select", "map": "Depot Yard", "layer": "Moss"}]})").code, 3);
+  const Answer broken = listed(R"({"version": 1, "steps": [)");
+  EXPECT_EQ(broken.code, 2);
+  EXPECT_THAT(broken.err, testing::HasSubstr("Nothing was changed"));
+  // Where nothing may be written, that is told once.
+  std::filesystem::remove_all(folder + "/.urban-quilt");
+  std::ofstream(folder + "/.urban-quilt") << "in the way";
+  const Answer barred = listed(R"({"version": 1, "steps": [{"do": "newMap", "name": "Harbour", "size": [4, 4]}]})");
+  EXPECT_EQ(barred.code, 4) << barred.err;
+  const auto first = barred.err.find("can be looked at");
+  EXPECT_NE(first, std::string::npos) << barred.err;
+  EXPECT_EQ(barred.err.find("can be looked at", first + 1), std::string::npos) << barred.err;
+}
+
+TEST_F(Uquilt, APictureThatIsTooLargeIsRefusedBeforeItIsDrawn) {
+  const Answer large = render("Depot Yard", {"--zoom", "20"});
+  EXPECT_EQ(large.code, 4);
+  EXPECT_THAT(large.err, testing::HasSubstr("512 MB"));
+}
+
 }  // namespace uq

@@ -76,6 +76,15 @@ struct BadJson {
   const char* says;
 };
 
+// What is quoted of a text ends with a whole character.
+TEST(JsonText, QuotesWholeCharactersOnly) {
+  for (std::size_t length = 1; length < 12; ++length) {
+    const auto json = readJson(std::string("{\"größe: ×§€\" ").substr(0, length + 3), "quilt.json");
+    ASSERT_FALSE(json);
+    EXPECT_TRUE(isUtf8(json.error().text())) << length;
+  }
+}
+
 class JsonTextRefuses : public testing::TestWithParam<BadJson> {};
 
 TEST_P(JsonTextRefuses, WithFileAndLine) {

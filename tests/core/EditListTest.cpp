@@ -164,7 +164,7 @@ TEST_F(EditList, RunTwiceItMakesTwiceAndLosesNothing) {
   std::set<Id> ids;
   std::size_t count = 0;
   for (const auto& map : quilt.maps()) {
-    for (const auto& layer : map->layers) ++count, ids.insert(layer->id);
+    for (const auto& one : map->layers) ++count, ids.insert(one->id);
   }
   for (const auto& stamp : quilt.stamps()) ++count, ids.insert(stamp->id);
   EXPECT_EQ(ids.size(), count);

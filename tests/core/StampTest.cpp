@@ -104,6 +104,40 @@ TEST(Stamp, ABrokenOneIsNamedAndTheOthersAreThere) {
   EXPECT_EQ(opened->problems.front().file, "stamps/house/part-1.cells");
 }
 
+TEST(Stamp, LiftsThatCannotBeReadAreNoFlatStamp) {
+  auto disk = std::make_shared<MemoryDisk>();
+  ASSERT_TRUE(QuiltStore::create(disk, "q", withAll(smallQuilt())));
+  disk->put("q/stamps/hedge/tiles.lift.cells", "cells 1\n@0,0\n0: nonsense\nend\n");
+  const auto opened = QuiltStore::open(disk, "q", QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  EXPECT_EQ(opened->quilt.stamps().size(), 2u);
+  ASSERT_EQ(opened->problems.size(), 1u);
+  EXPECT_EQ(opened->problems.front().file, "stamps/hedge/tiles.lift.cells");
+}
+
+// Fields of a newer version stay where they were found, in parts and members too.
+TEST(Stamp, UnknownFieldsOfPartsAndMembersAreWrittenBack) {
+  auto disk = std::make_shared<MemoryDisk>();
+  ASSERT_TRUE(QuiltStore::create(disk, "q", withAll(smallQuilt())));
+  for (const auto& [file, before] : {std::pair("q/stamps/house/stamp.json", "\"above\""),
+                                     std::pair("q/stamps/leaves/stamp.json", "\"weight\"")}) {
+    std::string text = disk->files.at(file);
+    text.insert(text.rfind(before), "\"glow\": 3, ");
+    disk->put(file, text);
+  }
+  auto opened = QuiltStore::open(disk, "q", QuiltStore::Access::write);
+  ASSERT_TRUE(opened);
+  EXPECT_TRUE(opened->problems.empty());
+  Quilt renamed = opened->quilt;
+  for (const char* name : {"House", "Leaves"}) {
+    renamed = renameStamp(renamed, stampNamed(renamed, name).id, std::string(name) + " 2");
+  }
+  ASSERT_TRUE(opened->store.save(renamed));
+  for (const char* file : {"q/stamps/house/stamp.json", "q/stamps/leaves/stamp.json"}) {
+    EXPECT_THAT(disk->files.at(file), testing::HasSubstr("\"glow\": 3"));
+  }
+}
+
 TEST(Stamp, KeepsNamesApartAndItsOrder) {
   IdSource ids(9);
   Quilt quilt = withAll(smallQuilt());

@@ -58,7 +58,10 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     auto* field = new NumberField(name, least, most, decimals, this);
     field->setObjectName(QLatin1String(object));
     connect(field, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
-    if (!live) return field;
+    if (!live) {
+      connect(field, &NumberField::dragEnded, this, &LayerSentences::handsFree);
+      return field;
+    }
     connect(field, &NumberField::dragBegan, this, [this, field] {
       // One step, whatever is passed on the way.
       if (session_) session_->beginChange(field->accessibleName().section(QLatin1Char(','), 0, 0));

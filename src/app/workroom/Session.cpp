@@ -105,13 +105,16 @@ void Session::gestureHasEnded() {
   Q_EMIT quiltChanged();
   Q_EMIT deskChanged();
   // Not within the event that ended it, and one after another.
-  const auto next = [this](const auto& self) -> void {
-    if (const std::function<void()> what = work_.takeWaiting()) {
-      what();
-      self(self);
-    }
-  };
-  QMetaObject::invokeMethod(this, [next] { next(next); }, Qt::QueuedConnection);
+  QMetaObject::invokeMethod(
+      this,
+      [self = QPointer(this)] {
+        while (self) {
+          const std::function<void()> what = self->work_.takeWaiting();
+          if (!what) return;
+          what();
+        }
+      },
+      Qt::QueuedConnection);
 }
 
 void Session::whenHandsFree(std::function<void()> what) { work_.whenFree(std::move(what)); }
@@ -126,6 +129,8 @@ void Session::tellRefusal(const Error& error) {
 }
 
 bool Session::begin(const QString& name, Gesture gesture) {
+  // A bar whose card is gone cannot say that it was let go.
+  if (gesture.kind() != Gesture::Kind::change) changes_ = false;
   const auto begun = work_.begin(name.toStdString(), std::move(gesture));
   if (!begun) tellRefusal(begun.error());
   return begun.has_value();

@@ -13,6 +13,7 @@
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
 #include "core/store/ClipText.h"
+#include "core/store/HandText.h"
 #include "core/work/EditList.h"
 #include "raster/Blend.h"
 
@@ -167,7 +168,7 @@ void Session::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
   }
   if (cuts) {
     if (!takesChange(layers)) return;
-    mapStep(onLayer(tr("Cut")), clearCells(quilt(), layers, cells), desk().landing().layer);
+    if (!madeStep(onLayer(tr("Cut")), clearCells(quilt(), layers, cells), desk().landing())) return;
   }
   heldBefore_.reset();
   awaitedPartner_.reset();
@@ -398,7 +399,7 @@ void Session::throwAgain() {
   for (const auto& [cell, even] : last.moves) stroke.moveTo(cell, even);
   if (last.box) stroke.refit(*last.box);
   stroke.finish();
-  mapStep(onLayer(tr("Throw again")), stroke.quilt(), desk().landing().layer);
+  if (!madeStep(onLayer(tr("Throw again")), stroke.quilt(), desk().landing())) return;
   last.after = quilt();
   last_ = std::move(last);
 }
@@ -450,7 +451,7 @@ void Session::stepLookAlike(StretchPart part, int steps) {
   last_.reset();
   const Stroke stroke = laidAnew(last.before, last.plan, last.moves);
   last.plan = stroke.plan();
-  mapStep(onLayer(tr("Another look")), stroke.quilt(), desk().landing().layer);
+  if (!madeStep(onLayer(tr("Another look")), stroke.quilt(), desk().landing())) return;
   last.after = quilt();
   last_ = std::move(last);
   Q_EMIT deskChanged();
@@ -563,7 +564,9 @@ void Session::copySelected() {
     std::hash<Id> bits;
     copyMark() = QByteArray::number(static_cast<qulonglong>(bits(ids_.next())));
     data->setData(QLatin1String(kCopyMark), copyMark());
-    data->setText(QString::fromStdString(clipText(clipboard(), quilt())));
+    std::size_t parts = 0;
+    clipboard().forEachCell([&parts](Cell) { ++parts; });
+    if (parts <= kMostSpeltParts) data->setText(QString::fromStdString(clipText(clipboard(), quilt())));
     // The picture of the cells, for other programs.
     Map part = *map();
     const auto grid = makeGrid(part.grid);
@@ -682,6 +685,7 @@ void Session::paste() {
       }
       thing = std::move(*read);
     } else if (!sameQuilt) {
+      Q_EMIT refused(tr("More than 180,000 cells can only be pasted into the quilt that they are from"));
       return;
     }
   }

@@ -249,6 +249,15 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
     hideCards();
     if (anyCard) return true;
   }
+  if (watched == table() && event->type() == QEvent::KeyPress && canvas_->underMouse()) {
+    // A tool is for the map under the pointer: its key is held there, and springs back there.
+    const auto action = actions_->actionFor(*static_cast<QKeyEvent*>(event));
+    if (action && toolOf(*action)) {
+      canvas_->setFocus(Qt::OtherFocusReason);
+      QCoreApplication::sendEvent(canvas_, event);
+      return true;
+    }
+  }
   if (watched == spread_ && (event->type() == QEvent::KeyPress || event->type() == QEvent::KeyRelease)) {
     const auto* key = static_cast<QKeyEvent*>(event);
     if (key->key() == Qt::Key_Escape && event->type() == QEvent::KeyPress) {

@@ -193,7 +193,11 @@ class Stroke::Work {
     } else {
       refusal_ = whyTooWide(*press_, cell);
     }
-    if (!refusal_.empty()) return;
+    if (!refusal_.empty()) {
+      shape_ = {};
+      box_.reset();
+      return;
+    }
     if (stretches()) return stretchTo(cell, even);
     SidePos anchor = grid_->toSide(*press_);
     switch (plan_.tool) {

@@ -36,13 +36,11 @@ Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& dis
   QuiltStore store(disk, folder);
   const auto there = store.disk_->stamp(store.full(std::string(kQuiltFile)));
   if (!there) return fail(there.error());
-  Errors problems;
-  if (access == Access::write && *there) store.readOnly_ = store.takeLock();
   auto journal = readJournal(*store.disk_, folder);
   if (!journal) return fail(journal.error());
-  if (*journal) store.pending_ = std::move(**journal);
-  const bool named = store.pending_ && std::count(store.pending_->writes.begin(), store.pending_->writes.end(), kQuiltFile);
-  if (!*there && !named) {
+  // A quilt that was committed whole and never finished is there, too.
+  const auto& writes = *journal ? (*journal)->writes : std::vector<std::string>();
+  if (!*there && std::find(writes.begin(), writes.end(), kQuiltFile) == writes.end()) {
     return fail(Error{Error::Cause::missing,
                       "there is no quilt here (no quilt.json)",
                       folder,
@@ -50,6 +48,14 @@ Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& dis
                       {},
                       "Choose the folder that holds quilt.json"});
   }
+  Errors problems;
+  if (access == Access::write) {
+    store.readOnly_ = store.takeLock();
+    // Whoever held the lock before may have finished it.
+    journal = readJournal(*store.disk_, folder);
+    if (!journal) return fail(journal.error());
+  }
+  if (*journal) store.pending_ = std::move(**journal);
   if (store.lock_ && store.pending_) {
     if (auto settled = store.settleJournal(); !settled) {
       store.readOnly_ = Error(settled.error())

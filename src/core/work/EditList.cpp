@@ -12,6 +12,7 @@
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 #include "core/store/HandText.h"
+#include "core/work/EditReading.h"
 #include "core/work/Gesture.h"
 
 namespace uq {
@@ -31,52 +32,11 @@ constexpr std::pair<const char*, BoxShape> kBoxes[] = {{"asSeen", BoxShape::asSe
                                                        {"alongTheGrid", BoxShape::alongTheGrid}};
 constexpr std::size_t kMostPlaces = 1 << 20;
 
-// The fields of each step, besides those that any may have.
-constexpr std::string_view kAnyStep = "do map layer tile stamp hand";
-constexpr std::string_view kAnyStroke = "takesAway lift seed ids anywhere lands";
-constexpr std::pair<std::string_view, std::string_view> kFieldsOf[] = {
-    {"paint", "path at from to width even fitted"},
-    {"erase", "path at from to width even"},
-    {"line", "path from to even fitted"},
-    {"box", "path from to even outline boxes fitted"},
-    {"oval", "path from to even outline boxes"},
-    {"fill", "at path everywhere corners onlyThis asSeen fitted"},
-    {"stamp", "at path fitted"},
-    {"stretch", "from to path even fitted"},
-    {"swap", "from to in"},
-    {"select", "from to like all more less everywhere onlyThis asSeen boxes"},
-    {"move", "by allLayers"},
-    {"delete", "allLayers"},
-    {"turn", "way allLayers"},
-    {"toLayer", "to"},
-    {"take", "allLayers"},
-    {"keep", "name ids"},
-    {"newMap", "name grid cell size ids"},
-    {"addLayer", "name role index ids"},
-};
-
-bool isAmong(std::string_view words, std::string_view word) {
-  for (std::size_t at = 0; at < words.size();) {
-    const auto end = std::min(words.find(' ', at), words.size());
-    if (words.substr(at, end - at) == word) return true;
-    at = end + 1;
-  }
-  return false;
-}
-
-template <class Table>
-auto valueIn(const Table& table, const std::string& name) {
-  using Value = decltype(std::begin(table)->second);
-  for (const auto& [called, value] : table) {
-    if (name == called) return std::optional<Value>(value);
-  }
-  return std::optional<Value>();
-}
-
-class Doing {
+class Doing : private EditReading {
  public:
-  Doing(Quilt quilt, const CoversOn& covers, std::string file, const StepRules& rules)
-      : quilt_(std::move(quilt)), covers_(covers), file_(std::move(file)), rules_(rules) {}
+  // `careful`: each step is held against the rules, so that the one that breaks them can be named.
+  Doing(Quilt quilt, const CoversOn& covers, std::string file, const StepRules& rules, bool careful)
+      : EditReading(std::move(file)), quilt_(std::move(quilt)), covers_(covers), rules_(rules), careful_(careful) {}
 
   Result<EditsDone> list(const Json& json) {
     const Json* document = json.find("document");
@@ -91,18 +51,17 @@ class Doing {
     if (*number < 1) return refusal(Error::Cause::broken, "there is no version " + std::to_string(*number), version->line);
     if (*number > 1) return refusal(Error::Cause::newer, "it was written for a newer version", version->line);
     if (list->size() > kMostEdits) return refusal(Error::Cause::tooLarge, "it holds more than 100,000 steps", steps->line);
-    for (const Json::Field& field : *json.as<Json::Object>()) {
-      if (isAmong("document version seed steps", field.first)) continue;
-      return refusal(Error::Cause::broken, "“" + field.first + "” means nothing in a list of edits", field.second.line);
+    if (const Json::Field* stray = strayIn(json, {"document", "version", "seed", "steps"})) {
+      return refusal(Error::Cause::broken, "“" + stray->first + "” means nothing in a list of edits", stray->second.line);
     }
     seed_ = static_cast<std::uint64_t>(integer(json, "seed", 0));
     EditsDone done;
     for (std::size_t i = 0; i < list->size() && !error_; ++i) {
       step_ = i;
       EditDone one;
-      const Quilt before = quilt_;
+      const Quilt before = careful_ ? quilt_ : Quilt();
       step((*list)[i], one);
-      if (auto why = error_ ? std::nullopt : whyNoStep(before, quilt_, rules_)) refuse(*why, (*list)[i]);
+      if (auto why = careful_ && !error_ ? whyNoStep(before, quilt_, rules_) : std::nullopt) refuse(*why, (*list)[i]);
       done.steps.push_back(std::move(one));
     }
     if (error_) return fail(*error_);
@@ -111,91 +70,8 @@ class Doing {
   }
 
  private:
-  tl::unexpected<Error> refusal(Error::Cause cause, std::string why, int line) const {
-    return fail(Error{cause, std::move(why), file_, line, "Nothing was changed", {}});
-  }
-  void refuse(const std::string& why, const Json& at, Error::Cause cause = Error::Cause::broken) {
-    if (error_) return;
-    error_ = Error{cause, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line, "Nothing was changed",
-                   "Mend that step and run the list again"};
-  }
-  void refuse(const Error& error, const Json& at) { refuse(error.reason, at, error.cause); }
-  void lacks(const std::string& what, const Json& at) { refuse(what, at, Error::Cause::notFound); }
-
-  // Whether a step says only what means something in it.
-  bool makesSense(const Json& step, const std::string& what) {
-    const auto* fields = step.as<Json::Object>();
-    if (!fields) return refuse("a step is spelt by fields in braces", step), false;
-    const auto known = valueIn(kFieldsOf, what);
-    if (!known) return refuse("“" + what + "” is nothing that can be done", step), false;
-    const bool isStroke = valueIn(kTools, what) || what == "stamp" || what == "stretch";
-    for (const Json::Field& field : *fields) {
-      const bool means = isAmong(kAnyStep, field.first) || isAmong(*known, field.first) ||
-                         (isStroke && isAmong(kAnyStroke, field.first));
-      if (!means) refuse("“" + field.first + "” means nothing in “" + what + "”", field.second);
-    }
-    return !error_;
-  }
-
-  // A whole number from `least` to `most`.
-  int bounded(const Json& json, const char* name, int least, int most, int otherwise) {
-    const std::int64_t number = integer(json, name, otherwise);
-    if (number >= least && number <= most) return static_cast<int>(number);
-    refuse(std::string("\"") + name + "\" is a whole number from " + std::to_string(least) + " to " +
-               std::to_string(most),
-           *json.find(name));
-    return otherwise;
-  }
-
   IdSource idsOf(const Json& step) {
     return IdSource(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
-  }
-
-  std::int64_t integer(const Json& json, const char* name, std::int64_t otherwise) {
-    const Json* found = json.find(name);
-    if (!found) return otherwise;
-    const auto* number = found->as<std::int64_t>();
-    if (!number) refuse(std::string("\"") + name + "\" is no whole number", *found);
-    return number ? *number : otherwise;
-  }
-  bool flag(const Json& json, const char* name, bool otherwise = false) {
-    const Json* found = json.find(name);
-    if (!found) return otherwise;
-    const auto* is = found->as<bool>();
-    if (!is) refuse(std::string("\"") + name + "\" is neither true nor false", *found);
-    return is ? *is : otherwise;
-  }
-  std::string text(const Json& json, const char* name) {
-    const Json* found = json.find(name);
-    const auto* is = found ? found->as<std::string>() : nullptr;
-    if (found && !is) refuse(std::string("\"") + name + "\" is no text", *found);
-    return is ? *is : std::string();
-  }
-  // `count` whole numbers, each no farther from 0 than any cell.
-  std::optional<std::vector<int>> numbers(const Json& json, std::size_t count) {
-    const auto* list = json.as<Json::Array>();
-    std::vector<int> all;
-    for (std::size_t i = 0; list && list->size() == count && i < count; ++i) {
-      const auto* number = (*list)[i].as<std::int64_t>();
-      if (!number) break;
-      if (*number < -kFarthestCell || *number > kFarthestCell) {
-        refuse("a place or size lies farther than 1,048,576 cells from 0", json);
-        return std::nullopt;
-      }
-      all.push_back(static_cast<int>(*number));
-    }
-    if (all.size() == count) return all;
-    refuse("a place or size is spelt by " + std::to_string(count) + " whole numbers", json);
-    return std::nullopt;
-  }
-  std::optional<CellPos> cell(const Json& json, const char* name) {
-    const Json* found = json.find(name);
-    if (!found) {
-      refuse(std::string("\"") + name + "\" is missing", json);
-      return std::nullopt;
-    }
-    const auto pair = numbers(*found, 2);
-    return pair ? std::optional(CellPos{(*pair)[0], (*pair)[1]}) : std::nullopt;
   }
 
   // Where the step is done: what it says, else where the step before was.
@@ -492,15 +368,13 @@ class Doing {
 
   Quilt quilt_;
   const CoversOn& covers_;
-  std::string file_;
   const StepRules& rules_;
+  bool careful_;
   std::optional<TurnGrip> turnGrip_;
   std::uint64_t seed_ = 0;
-  std::size_t step_ = 0;
   LayerAt at_;
   InHand hand_;
   std::map<Id, CellSet> selected_;
-  std::optional<Error> error_;
 };
 
 Json place(CellPos at) { return Json::Array{at.x, at.y}; }
@@ -509,7 +383,13 @@ Json place(CellPos at) { return Json::Array{at.x, at.y}; }
 
 Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file,
                           const StepRules& rules) {
-  return Doing(quilt, covers, file, rules).list(list);
+  // The rules hold for what comes of a list; which step broke them is looked for only where one did.
+  auto done = Doing(quilt, covers, file, rules, false).list(list);
+  if (!done) return done;
+  const auto why = whyNoStep(quilt, done->quilt, rules);
+  if (!why) return done;
+  auto named = Doing(quilt, covers, file, rules, true).list(list);
+  return named ? Result<EditsDone>(fail(Error(*why).in(file))) : named;
 }
 
 Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
@@ -538,9 +418,7 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::
   step.emplace_back("seed", static_cast<std::int64_t>(plan.seed));
   step.emplace_back("ids", static_cast<std::int64_t>(plan.ids));
   // Options of other tools mean nothing there.
-  std::erase_if(step, [known = *valueIn(kFieldsOf, tool->first)](const Json::Field& field) {
-    return !isAmong(kAnyStep, field.first) && !isAmong(kAnyStroke, field.first) && !isAmong(known, field.first);
-  });
+  std::erase_if(step, [&](const Json::Field& field) { return !hasMeaning(tool->first, field.first); });
   return step;
 }
 

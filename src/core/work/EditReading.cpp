@@ -1,0 +1,147 @@
+#include "core/work/EditReading.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace uq {
+
+namespace {
+
+using Names = std::set<std::string_view>;
+
+// Where a step is done, and with what.
+const Names kWhere = {"do", "map", "layer"};
+const Names kHeld = {"tile", "hand", "stamp"};
+// Of whatever lays or takes away.
+const Names kOfStrokes = {"takesAway", "lift", "seed", "ids", "anywhere", "lands"};
+
+const std::map<std::string_view, Names> kStrokes = {
+    {"paint", {"path", "at", "from", "to", "width", "even", "fitted"}},
+    {"erase", {"path", "at", "from", "to", "width", "even"}},
+    {"line", {"path", "from", "to", "even", "fitted"}},
+    {"box", {"path", "from", "to", "even", "outline", "boxes", "fitted"}},
+    {"oval", {"path", "from", "to", "even", "outline", "boxes"}},
+    {"fill", {"at", "path", "everywhere", "corners", "onlyThis", "asSeen", "fitted"}},
+    {"stamp", {"at", "path", "fitted"}},
+    {"stretch", {"from", "to", "path", "even", "fitted"}},
+};
+const std::map<std::string_view, Names> kOthers = {
+    {"swap", {"from", "to", "in"}},
+    {"select", {"from", "to", "like", "all", "more", "less", "everywhere", "onlyThis", "asSeen", "boxes"}},
+    {"move", {"by", "allLayers"}},
+    {"delete", {"allLayers"}},
+    {"turn", {"way", "allLayers"}},
+    {"toLayer", {"to"}},
+    {"take", {"allLayers"}},
+    {"keep", {"name", "ids"}},
+};
+// Those that make the place where they are.
+const std::map<std::string_view, Names> kMakers = {
+    {"newMap", {"do", "name", "grid", "cell", "size", "ids"}},
+    {"addLayer", {"do", "map", "name", "role", "index", "ids"}},
+};
+
+bool isStep(std::string_view what) { return kStrokes.contains(what) || kOthers.contains(what) || kMakers.contains(what); }
+
+}  // namespace
+
+bool hasMeaning(std::string_view step, std::string_view field) {
+  if (const auto maker = kMakers.find(step); maker != kMakers.end()) return maker->second.contains(field);
+  const auto stroke = kStrokes.find(step);
+  const auto other = kOthers.find(step);
+  if (stroke == kStrokes.end() && other == kOthers.end()) return false;
+  if (kWhere.contains(field) || kHeld.contains(field)) return true;
+  if (stroke != kStrokes.end()) return stroke->second.contains(field) || kOfStrokes.contains(field);
+  return other->second.contains(field);
+}
+
+const Json::Field* strayIn(const Json& json, std::initializer_list<std::string_view> known) {
+  const auto* fields = json.as<Json::Object>();
+  if (!fields) return nullptr;
+  const auto stray = std::find_if(fields->begin(), fields->end(), [&](const Json::Field& field) {
+    return std::find(known.begin(), known.end(), field.first) == known.end();
+  });
+  return stray == fields->end() ? nullptr : &*stray;
+}
+
+tl::unexpected<Error> EditReading::refusal(Error::Cause cause, std::string why, int line) const {
+  return fail(Error{cause, std::move(why), file_, line, "Nothing was changed", {}});
+}
+
+void EditReading::refuse(const std::string& why, const Json& at, Error::Cause cause) {
+  if (error_) return;
+  error_ = Error{cause, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line, "Nothing was changed",
+                 "Mend that step and run the list again"};
+}
+
+bool EditReading::makesSense(const Json& step, const std::string& what) {
+  const auto* fields = step.as<Json::Object>();
+  if (!fields) return refuse("a step is spelt by fields in braces", step), false;
+  if (!isStep(what)) return refuse("“" + what + "” is nothing that can be done", step), false;
+  for (const Json::Field& field : *fields) {
+    if (!hasMeaning(what, field.first)) refuse("“" + field.first + "” means nothing in “" + what + "”", field.second);
+  }
+  return !error_;
+}
+
+int EditReading::bounded(const Json& json, const char* name, int least, int most, int otherwise) {
+  const std::int64_t number = integer(json, name, otherwise);
+  if (number >= least && number <= most) return static_cast<int>(number);
+  refuse(std::string("\"") + name + "\" is a whole number from " + std::to_string(least) + " to " +
+             std::to_string(most),
+         *json.find(name));
+  return otherwise;
+}
+
+std::int64_t EditReading::integer(const Json& json, const char* name, std::int64_t otherwise) {
+  const Json* found = json.find(name);
+  if (!found) return otherwise;
+  const auto* number = found->as<std::int64_t>();
+  if (!number) refuse(std::string("\"") + name + "\" is no whole number", *found);
+  return number ? *number : otherwise;
+}
+
+bool EditReading::flag(const Json& json, const char* name, bool otherwise) {
+  const Json* found = json.find(name);
+  if (!found) return otherwise;
+  const auto* is = found->as<bool>();
+  if (!is) refuse(std::string("\"") + name + "\" is neither true nor false", *found);
+  return is ? *is : otherwise;
+}
+
+std::string EditReading::text(const Json& json, const char* name) {
+  const Json* found = json.find(name);
+  const auto* is = found ? found->as<std::string>() : nullptr;
+  if (found && !is) refuse(std::string("\"") + name + "\" is no text", *found);
+  return is ? *is : std::string();
+}
+
+std::optional<std::vector<int>> EditReading::numbers(const Json& json, std::size_t count) {
+  const auto* list = json.as<Json::Array>();
+  std::vector<int> all;
+  for (std::size_t i = 0; list && list->size() == count && i < count; ++i) {
+    const auto* number = (*list)[i].as<std::int64_t>();
+    if (!number) break;
+    if (*number < -kFarthestCell || *number > kFarthestCell) {
+      refuse("a place or size lies farther than 1,048,576 cells from 0", json);
+      return std::nullopt;
+    }
+    all.push_back(static_cast<int>(*number));
+  }
+  if (all.size() == count) return all;
+  refuse("a place or size is spelt by " + std::to_string(count) + " whole numbers", json);
+  return std::nullopt;
+}
+
+std::optional<CellPos> EditReading::cell(const Json& json, const char* name) {
+  const Json* found = json.find(name);
+  if (!found) {
+    refuse(std::string("\"") + name + "\" is missing", json);
+    return std::nullopt;
+  }
+  const auto pair = numbers(*found, 2);
+  return pair ? std::optional(CellPos{(*pair)[0], (*pair)[1]}) : std::nullopt;
+}
+
+}  // namespace uq
