@@ -135,6 +135,32 @@ TEST_F(UnderTheHand, PicturesComeInAfterABackdropIsDragged) {
   EXPECT_NE(backdrop()->offset, before);
 }
 
+// A save that ends the stroke is not disturbed either: what waits comes in when it is done.
+TEST_F(UnderTheHand, PicturesComeInAfterASaveWithinAStroke) {
+  makeGround();
+  hand.click(room->table(), onTable("street", 24));
+  dropAndHold();
+  hand.press(canvas(), cell(2, 2));
+  hand.moveTo(canvas(), cell(5, 2));
+  held->letGo();
+  awaitWork();
+  settle();
+  ASSERT_FALSE(cameIn());
+  held->hold(".cells");
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  ASSERT_TRUE(room->work().isRunning());
+  settle();
+  EXPECT_FALSE(cameIn()) << "not beside the save";
+  held->letGo();
+  awaitWork();
+  ASSERT_TRUE(waitFor([&] { return cameIn(); }));
+  EXPECT_FALSE(session().isSaved());
+  hand.release(canvas(), cell(5, 2));
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_TRUE(session().isSaved());
+}
+
 // Esc ends the drag of a backdrop: what the button does until it is let go moves nothing, and makes no step.
 TEST_F(UnderTheHand, EscEndsTheDragOfABackdrop) {
   makeGround();

@@ -104,20 +104,23 @@ void Session::gestureHasEnded() {
   Q_EMIT gestureEnded();
   Q_EMIT quiltChanged();
   Q_EMIT deskChanged();
-  // Not within the event that ended it, and one after another.
-  QMetaObject::invokeMethod(
-      this,
-      [self = QPointer(this)] {
-        while (self) {
-          const std::function<void()> what = self->work_.takeWaiting();
-          if (!what) return;
-          what();
-        }
-      },
-      Qt::QueuedConnection);
+  // Not within the event that ended it.
+  QMetaObject::invokeMethod(this, &Session::doWaiting, Qt::QueuedConnection);
 }
 
-void Session::whenHandsFree(std::function<void()> what) { work_.whenFree(std::move(what)); }
+void Session::doWaiting() {
+  QPointer self(this);
+  while (self && !saving_) {
+    const std::function<void()> what = work_.takeWaiting();
+    if (!what) return;
+    what();
+  }
+}
+
+void Session::whenHandsFree(std::function<void()> what) {
+  work_.whenFree(std::move(what));
+  doWaiting();
+}
 
 void Session::tellRefusal(const Error& error) {
   const bool atCursor = error.cause == Error::Cause::inUse || error.cause == Error::Cause::notPermitted;
@@ -310,6 +313,7 @@ void Session::save(LongWork& work, WhenSaved done) {
         if (saved) session->saved_ = quilt;
         Q_EMIT session->quiltChanged();
         done(saved);
+        if (session) session->doWaiting();
       });
 }
 
@@ -329,6 +333,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
       [session = QPointer(this), quilt = quilt(), done = std::move(done)](Result<QuiltStore::Opened> created) {
         if (!session) return;
         session->saving_ = false;
+        QMetaObject::invokeMethod(session, &Session::doWaiting, Qt::QueuedConnection);
         if (!created) return done(fail(created.error()));
         const QString old = QString::fromStdString(session->store_->folder());
         session->store_ = std::make_shared<QuiltStore>(std::move(created->store));

@@ -96,8 +96,8 @@ class Session : public QObject {
   [[nodiscard]] bool madeQuiltStep(const QString& name, Quilt after) {
     return madeStep(name, std::move(after), desk().landing());
   }
-  // Calls `what` now, or right after the gesture under way has ended: what comes from elsewhere changes nothing under
-  // the hand. Forgotten when the session goes.
+  // Calls `what` now, or right after the gesture under way and a save have ended: what comes from elsewhere changes nothing
+  // under the hand, nor what is being written. Forgotten when the session goes.
   void whenHandsFree(std::function<void()> what);
   SheetWork& sheets() { return *sheets_; }
   const std::shared_ptr<Disk>& disk() const { return disk_; }
@@ -105,8 +105,6 @@ class Session : public QObject {
   void sawPicture(const std::string& path, const std::string& bytes) { store_->sawPicture(path, bytes); }
   // Somebody deleted a picture that the quilt holds: it is to be saved again.
   void lostPicture(const std::string& path);
-  // Whether the quilt is being saved.
-  bool isStoreBusy() const { return saving_; }
 
   // The maps. Each is one step; a new or copied map is gone to, and gets a tab.
   void addMap(const MapPlan& plan);
@@ -313,6 +311,7 @@ class Session : public QObject {
   // Shows the gesture under way; says that it has ended, and makes what waited for that.
   void showGesture();
   void gestureHasEnded();
+  void doWaiting();
   // Begins a gesture, or says why not.
   bool begin(const QString& name, Gesture gesture);
   // After steps were taken back or laid back.

@@ -279,7 +279,11 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
                                looked.name, 0, "Nothing was changed", {}}});
           }
           // It was cut anew meanwhile: read once more, as it is now.
-          if (!sameMaking(*now, looked)) return self->findPicture(work, looked.id, path, done);
+          if (!sameMaking(*now, looked) && !work.isRunning()) return self->findPicture(work, looked.id, path, done);
+          if (!sameMaking(*now, looked)) {
+            return done({Error{Error::Cause::other, "the sheet was cut anew while its picture was read", looked.name, 0,
+                               "Nothing was changed", "Point to the picture again"}});
+          }
           const QString name = QString::fromStdString(now->name);
           const QString what = self->toldOf(change);
           if (self->session_->madeQuiltStep(tr("Find the picture of %1").arg(name),
@@ -523,12 +527,6 @@ QString SheetWork::toldOf(const PictureChange& change) const {
 }
 
 void SheetWork::take(Look look) {
-  if (session_->isStoreBusy()) {
-    // Nothing is changed beside a save.
-    stamps_.clear();
-    timer_.start(kLookAfter * 2);
-    return;
-  }
   if (look.loose != loose_) {
     loose_ = look.loose;
     Q_EMIT loosePicturesChanged();

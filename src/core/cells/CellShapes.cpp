@@ -119,10 +119,13 @@ Span within(Span steps, int start, int step, int limit, int otherLimit) {
   std::int64_t most = std::int64_t{std::max(limit, otherLimit)} - start;
   if (step == 0) return least <= 0 && most >= 0 ? steps : Span{};
   if (step < 0) std::tie(least, most, step) = std::tuple(-most, -least, -step);
+  const auto inside = [&](std::int64_t to) {
+    return static_cast<int>(std::clamp<std::int64_t>(to, steps.first, steps.end));
+  };
+  if (step == 1) return {inside(least), inside(most + 1)};
   const std::int64_t first = least <= 0 ? -(-least / step) : (least + step - 1) / step;
   const std::int64_t end = (most < 0 ? -((-most + step - 1) / step) : most / step) + 1;
-  return {static_cast<int>(std::clamp<std::int64_t>(first, steps.first, steps.end)),
-          static_cast<int>(std::clamp<std::int64_t>(end, steps.first, steps.end))};
+  return {inside(first), inside(end)};
 }
 
 // An ellipse over two measures that fills a box of them, counted in halves, so that its rim is exact in whole numbers.

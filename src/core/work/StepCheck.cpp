@@ -14,9 +14,18 @@ Error refused(Error::Cause cause, std::string reason) {
   return Error{cause, std::move(reason), {}, 0, "Nothing was changed", {}};
 }
 
+// A name as far as it is read at a glance, cut between two characters.
+std::string shortened(const std::string& name) {
+  constexpr std::size_t kMost = 60;  // bytes
+  if (name.size() <= kMost) return name;
+  std::size_t end = kMost;
+  while (end > 0 && (static_cast<unsigned char>(name[end]) & 0xc0) == 0x80) --end;
+  return name.substr(0, end) + "…";
+}
+
 // What a reader of our own files said of a part that was not even written yet.
 Error unkeepable(const Error& reader, const std::string& part) {
-  return refused(Error::Cause::tooLarge, "“" + part + "” could not be kept: " + reader.reason);
+  return refused(Error::Cause::tooLarge, "“" + shortened(part) + "” could not be kept: " + reader.reason);
 }
 
 bool sameLaid(const Layer& a, const Layer& b) {
@@ -33,11 +42,11 @@ std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer*
   layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
     if (wrong || chunk.key() == old.chunk(chunk.at).key()) return;
     if (!isWritable(chunk.at.cells())) {
-      wrong = refused(Error::Cause::tooLarge, "a cell of “" + layer.name + "” lies farther from 0, 0 than is kept");
+      wrong = refused(Error::Cause::tooLarge, "a cell of “" + shortened(layer.name) + "” lies farther from 0, 0 than is kept");
     }
     const auto isForeign = [order](Cell cell) { return !cell.empty() && !Turn::isCode(cell.turn().code(), order); };
     if (!wrong && chunk.any(isForeign)) {
-      wrong = refused(Error::Cause::broken, "a tile on “" + layer.name + "” is turned as its grid does not turn");
+      wrong = refused(Error::Cause::broken, "a tile on “" + shortened(layer.name) + "” is turned as its grid does not turn");
     }
   });
   return wrong;
@@ -110,7 +119,7 @@ std::optional<Error> whyNoStep(const Quilt& before, const Quilt& after, const St
     for (const Shared<Layer>& layer : map->layers) {
       const Layer* then = now && rules.locked.contains(layer->id) ? now->layer(layer->id) : nullptr;
       if (then && !then->revision.is(layer->revision) && !sameLaid(*then, layer.read())) {
-        return refused(Error::Cause::notPermitted, layer->name + " is locked");
+        return refused(Error::Cause::notPermitted, shortened(layer->name) + " is locked");
       }
     }
   }

@@ -76,10 +76,7 @@ void Work::drop() {
   desk_ = validDesk(std::move(desk), quilt_);
 }
 
-void Work::whenFree(std::function<void()> what) {
-  if (!gesture_ && waiting_.empty()) return what();
-  waiting_.push_back(std::move(what));
-}
+void Work::whenFree(std::function<void()> what) { waiting_.push_back(std::move(what)); }
 
 std::function<void()> Work::takeWaiting() {
   if (gesture_ || waiting_.empty()) return {};

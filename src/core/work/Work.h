@@ -2,8 +2,8 @@
 // window.
 //
 // All steps come in through one door, make() or a gesture's finish(), which holds them against the same rules (see
-// StepCheck.h) and keeps them on the undo line. While a gesture is under way nobody else may make a step; whoever
-// brings one from elsewhere, as a worker's result, asks whenFree() and is called once the hands are.
+// StepCheck.h) and keeps them on the undo line. While a gesture is under way nobody else may make a step; what comes from
+// elsewhere, as a worker's result, waits in a row for the hands to be free.
 //
 // Invariants: desk() fits quilt(); at most one gesture; while there is one, quilt() is what it shows, and the undo line
 // knows of it.
@@ -59,9 +59,9 @@ class Work {
   // Puts the quilt and what was selected back as they were before the gesture.
   void drop();
 
-  // Calls `what` now, or once the gesture under way has ended: then takeWaiting() hands it out.
+  // Puts `what` in the row of what waits until no gesture is under way.
   void whenFree(std::function<void()> what);
-  // What waits and may be called now, one by one; empty while a gesture is under way.
+  // What may be called now, first in first out; empty while a gesture is under way, and when nothing waits.
   std::function<void()> takeWaiting();
   void forgetWaiting() { waiting_.clear(); }
 
