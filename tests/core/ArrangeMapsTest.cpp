@@ -102,11 +102,11 @@ TEST(ArrangeMaps, ACopyHasFoldersAndWalkerOfItsOwn) {
   IdSource ids(3);
   Quilt quilt = smallQuilt();
   const Id yard = quilt.mapNamed("Yard")->id;
-  const auto layerOn = [&](const char* name) { return quilt.map(yard)->layerNamed(name)->id; };
-  const FolderAdded outer = foldLayers(quilt, yard, {layerOn("Sheds"), layerOn("Awnings")}, ids);
-  const FolderAdded inner = foldLayers(outer.quilt, yard, {layerOn("Sheds")}, ids);
+  const auto idOf = [&](const char* name) { return quilt.map(yard)->layerNamed(name)->id; };
+  const FolderAdded outer = foldLayers(quilt, yard, {idOf("Sheds"), idOf("Awnings")}, ids);
+  const FolderAdded inner = foldLayers(outer.quilt, yard, {idOf("Sheds")}, ids);
   quilt = withRise(withRise(inner.quilt, yard, inner.folder, 16), yard, outer.folder, 48);
-  quilt = withWalker(quilt, yard, layerOn("Paving"));
+  quilt = withWalker(quilt, yard, idOf("Paving"));
   const Map& map = *quilt.map(yard);
   ASSERT_EQ(map.riseOf(*map.layerNamed("Sheds")), 64);
   const MapAdded added = duplicateMap(quilt, yard, ids);

@@ -104,6 +104,7 @@ class SheetWork : public QObject {
                      SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst);
   // Adds what was taken in, as one step.
   void add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done);
+  void watch();
   void followChanges();
   void follow();
   void startLook();

@@ -202,4 +202,18 @@ PictureChange changedCollection(const Sheet& sheet, Sheet fresh) {
   return change;
 }
 
+bool sameMaking(const Sheet& a, const Sheet& b) {
+  return a.source == b.source && a.collection == b.collection && a.cut == b.cut && a.care == b.care &&
+         a.places == b.places;
+}
+
+Sheet withPictureOf(Sheet sheet, const Sheet& other) {
+  sheet.source = other.source;
+  sheet.collection = other.collection;
+  sheet.pictureSize = other.pictureSize;
+  sheet.places = other.places;
+  sheet.marks = other.marks;
+  return sheet;
+}
+
 }  // namespace uq

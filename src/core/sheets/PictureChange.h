@@ -28,4 +28,10 @@ PictureChange changedPicture(const Sheet& sheet, Sheet fresh);
 // A collection's new marks tell which of its pictures changed; nobody moves.
 PictureChange changedCollection(const Sheet& sheet, Sheet fresh);
 
+// Whether two states of a sheet are made of the same picture in the same way, so that what was found out of one holds for
+// the other.
+bool sameMaking(const Sheet& a, const Sheet& b);
+// The sheet with the picture of another state of it. What was said of the sheet meanwhile stays said.
+Sheet withPictureOf(Sheet sheet, const Sheet& other);
+
 }  // namespace uq
