@@ -131,6 +131,23 @@ TEST_F(Meanwhile, PicturesOfTheNewFolderAreFollowedAfterSaveAs) {
   EXPECT_FALSE(shows(0));
 }
 
+// A look at the old folder that is still under way says nothing of the new one.
+TEST_F(Meanwhile, ALookAtTheOldFolderChangesNothingAfterSaveAs) {
+  ASSERT_TRUE(waitFor([&] { return session().sheets().hasLooked(); }));
+  const QString old = QString::fromStdString(folder()) + QStringLiteral("/sheets/street.png");
+  held->hold(old.toStdString());
+  redrawn(old);
+  session().sheets().lookAround();
+  settle();
+  ASSERT_TRUE(waitFor([&] { return !session().sheets().hasLooked(); }));
+  session().saveAs(room->work(), folder() + "-new", [](const Result<QuiltStore::Saved>& saved) { EXPECT_TRUE(saved); });
+  awaitWork();
+  held->letGo();
+  ASSERT_TRUE(waitFor([&] { return session().sheets().hasLooked(); }));
+  EXPECT_FALSE(shows(0xff00ff00u));
+  EXPECT_TRUE(session().isSaved());
+}
+
 // A quilt from elsewhere names a picture of this machine: it is read when somebody here chooses so, and not before.
 TEST_F(Meanwhile, AnOriginalIsFollowedOnlyWhereThatWasChosen) {
   const QString original = redrawn(file("original.png"));

@@ -120,6 +120,38 @@ TEST_F(SavedOpens, ThePrivateFolderMayGoWhileTheQuiltIsOpen) {
   EXPECT_EQ(opened(), bytes(after));
 }
 
+// Another window took the lock while ours lay on a file that is gone: nothing is written beside it, however often one
+// tries, until it lets go.
+TEST_F(SavedOpens, ALockThatIsGoneIsTakenAgainBeforeAnythingIsWritten) {
+  disk->loseLocks();
+  disk->lockedElsewhere = true;
+  const auto files = disk->quiltFiles();
+  for (int tries = 0; tries < 3; ++tries) {
+    const auto saved = store->save(painted());
+    ASSERT_FALSE(saved) << tries;
+    EXPECT_EQ(saved.error().cause, Error::Cause::inUse);
+    EXPECT_EQ(disk->quiltFiles(), files) << tries;
+  }
+  disk->lockedElsewhere = false;
+  const Quilt after = painted();
+  ASSERT_TRUE(store->save(after));
+  EXPECT_EQ(opened(), bytes(after));
+}
+
+// What a save that was cut off left behind goes, and nothing else that is hidden.
+TEST_F(SavedOpens, HiddenFilesOfOthersStay) {
+  const std::vector<std::string> others = {".env.new", "maps/yard/.notes.txt.new",
+                                           "maps/.list.new", "stamps/pair/.map.json.new"};
+  const std::vector<std::string> ours = {".quilt.json.new", "sheets/.street.png.new", "maps/yard/.sheds.cells.new",
+                                         "maps/yard/.map.json.new", "stamps/pair/.stamp.json.new"};
+  for (const auto* paths : {&others, &ours}) {
+    for (const std::string& path : *paths) disk->put(kFolder + "/" + path, "kept");
+  }
+  reopen();
+  for (const std::string& path : others) EXPECT_TRUE(has(path)) << path;
+  for (const std::string& path : ours) EXPECT_FALSE(has(path)) << path;
+}
+
 TEST_F(SavedOpens, WhatAnotherProgramWritesDuringASaveStays) {
   disk->before = "maps/yard/.sheds.cells.new";
   disk->happens = [this] { disk->put(kFolder + "/maps/yard/sheds.cells", "cells 1\n@0,0\nend\n"); };

@@ -95,7 +95,14 @@ Result<void> MemoryDisk::syncFolder(const std::string& path) { return mayChange(
 Result<std::unique_ptr<Disk::Lock>> MemoryDisk::lock(const std::string& path) {
   if (lockedElsewhere) return fail(Error::Cause::inUse, "another window has this quilt open", path);
   if (readOnly) return fail(Error::Cause::notPermitted, "locking failed (permission denied)", path);
-  return std::make_unique<Lock>();
+  if (!files.contains(path)) put(path, {});
+  struct Held : Lock {
+    explicit Held(const int& lockFile) : now(lockFile), mine(lockFile) {}
+    bool stands() const override { return mine == now; }
+    const int& now;
+    int mine;
+  };
+  return std::make_unique<Held>(lockFile_);
 }
 
 std::map<std::string, std::string> MemoryDisk::quiltFiles() const {

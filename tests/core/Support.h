@@ -22,6 +22,8 @@ class MemoryDisk : public Disk {
   bool stopsThere = false;           // everything after it fails too, as if the program were gone
   Error::Cause failure = Error::Cause::diskFull;
   bool lockedElsewhere = false;
+  // Locks that are held now lie on a file that is gone.
+  void loseLocks() { ++lockFile_; }
   bool readOnly = false;
   std::int64_t clock = 0;
 
@@ -43,6 +45,7 @@ class MemoryDisk : public Disk {
  private:
   Result<void> mayChange(const std::string& path);
   std::map<std::string, std::int64_t> modified_;
+  int lockFile_ = 0;
 };
 
 // A quilt with two sheets ("street", code A, and "rails", code B), and two maps: "Yard", 20 × 12 cells from −4, −4,

@@ -45,7 +45,8 @@ void Session::beginChange(const QString& what) {
 }
 
 void Session::endChange() {
-  if (std::exchange(changes_, false)) endStroke();
+  const bool isOurs = work_.gesture() && work_.gesture()->kind() == Gesture::Kind::change;
+  if (std::exchange(changes_, false) && isOurs) endStroke();
 }
 
 void Session::alsoChoose(Id layer) {

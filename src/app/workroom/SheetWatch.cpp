@@ -92,8 +92,9 @@ void SheetWork::moveTo(const QString& oldFolder) {
 }
 
 SheetWork::Look SheetWork::lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
-                                  SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst) {
+                                  SheetPictures pictures, Stamps stamps, bool isFirst) {
   Look look;
+  look.folder = folder;
   std::set<std::string> used;
   // The bytes of a file that is not as it was looked at last; nothing where it is, or cannot be read.
   const auto freshBytes = [&](const std::string& path, const PictureBytes& known,
@@ -167,6 +168,7 @@ SheetWork::Look SheetWork::lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk
       if (loose) look.loose << QString::fromStdString(entry.name);
     }
   }
+  look.stamps = std::move(stamps);
   return look;
 }
 
@@ -175,8 +177,9 @@ void SheetWork::startLook() {
   if (looks_) return;
   looks_ = true;
   pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->store().folder(),
-               pictures = session_->painter().pictures(), isFirst = !std::exchange(looked_, true)] {
-    Look look = lookAt(quilt, disk, folder, pictures, stamps_, isFirst);
+               pictures = session_->painter().pictures(), stamps = stamps_,
+               isFirst = !std::exchange(looked_, true)] {
+    Look look = lookAt(quilt, disk, folder, pictures, stamps, isFirst);
     QMetaObject::invokeMethod(
         this,
         [this, look = std::move(look)]() mutable {
@@ -215,6 +218,12 @@ QString SheetWork::toldOf(const PictureChange& change) const {
 }
 
 void SheetWork::take(Look look) {
+  // The quilt was saved in another folder meanwhile; what lies in the old one is none of its business.
+  if (look.folder != session_->store().folder()) {
+    looked_ = false;
+    return timer_.start(kLookAfter);
+  }
+  stamps_ = std::move(look.stamps);
   if (look.loose != loose_) {
     loose_ = look.loose;
     Q_EMIT loosePicturesChanged();

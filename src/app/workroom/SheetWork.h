@@ -94,14 +94,17 @@ class SheetWork : public QObject {
     Sheet before;  // as it was looked at
     std::vector<std::pair<std::string, PictureBytes>> files;  // inside the quilt, as read
   };
+  using Stamps = std::map<std::string, Disk::Stamp>;  // by path
   struct Look {
+    std::string folder;  // of the quilt
     std::vector<Found> found;
     std::set<std::string> gone;  // pictures, inside the quilt
     Errors problems;
     QStringList loose;
+    Stamps stamps;  // of files as they were looked at last
   };
   static Look lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
-                     SheetPictures pictures, std::map<std::string, Disk::Stamp>& stamps, bool isFirst);
+                     SheetPictures pictures, Stamps stamps, bool isFirst);
   // Adds what was taken in, as one step.
   void add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done);
   void watch();
@@ -119,7 +122,7 @@ class SheetWork : public QObject {
   bool looks_ = false;
   bool looked_ = false;  // once, at least
   bool looksAgain_ = false;
-  std::map<std::string, Disk::Stamp> stamps_;  // of files as they were looked at last; used by one look at a time
+  Stamps stamps_;  // of the last look
   std::set<std::string> gone_;
   QStringList loose_;
   std::map<Id, IntakeNotes> notes_;

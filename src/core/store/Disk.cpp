@@ -74,6 +74,10 @@ class Descriptor {
 class FileLock final : public Disk::Lock {
  public:
   explicit FileLock(Descriptor file) : file_(std::move(file)) {}
+  bool stands() const override {
+    struct stat info {};
+    return ::fstat(file_.fd(), &info) == 0 && info.st_nlink > 0;
+  }
 
  private:
   Descriptor file_;

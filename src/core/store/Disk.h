@@ -36,6 +36,8 @@ class Disk {
   class Lock {
    public:
     virtual ~Lock() = default;
+    // False once the file was removed or another one put in its place: others then may hold a lock of their own.
+    virtual bool stands() const = 0;
   };
 
   virtual ~Disk() = default;

@@ -76,6 +76,12 @@ std::string newNameFor(const std::string& path) {
   return joined(folder, "." + name + ".new");
 }
 
+std::optional<std::string> fileOfNewName(const std::string& path) {
+  const std::string name = nameOf(path);
+  if (name.size() < 6 || !name.starts_with('.') || !name.ends_with(".new")) return std::nullopt;
+  return joined(folderOf(path), name.substr(1, name.size() - 5));
+}
+
 bool isPlainName(std::string_view name) {
   if (name.empty() || name.size() > 200 || name.front() == '.' || !isUtf8(name)) return false;
   return std::none_of(name.begin(), name.end(),

@@ -32,6 +32,8 @@ struct Journal {
 
 // "maps/yard/paving.cells" → "maps/yard/.paving.cells.new"
 std::string newNameFor(const std::string& path);
+// The way back; nothing for any other name.
+std::optional<std::string> fileOfNewName(const std::string& path);
 
 // True for the path of a file that a save of a quilt makes: quilt.json, what lies in "sheets", and the documents and
 // cells of maps and stamps.

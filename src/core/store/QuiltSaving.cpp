@@ -315,7 +315,7 @@ Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progres
   // A checkout that is cleaned takes the private folder along, and its lock.
   const auto lock = disk_->stamp(full(joined(kPrivateFolder, "lock")));
   if (!lock) return fail(lock.error());
-  if (!*lock) {
+  if (!*lock || !lock_ || !lock_->stands()) {
     lock_.reset();
     if (auto locked = takeLock()) return fail(std::move(*locked));
   }

@@ -218,8 +218,8 @@ void QuiltStore::removeLeftovers() {
     const auto entries = disk_->list(full(folder), kMostNames);
     if (!entries) return;
     for (const auto& entry : *entries) {
-      const bool ours = entry.kind == Disk::Kind::file && entry.name.starts_with('.') && entry.name.ends_with(".new");
-      if (ours) (void)disk_->remove(full(joined(folder, entry.name)));
+      const auto path = entry.kind == Disk::Kind::file ? fileOfNewName(joined(folder, entry.name)) : std::nullopt;
+      if (path && isQuiltFile(*path)) (void)disk_->remove(full(joined(folder, entry.name)));
     }
   };
   (void)disk_->remove(full(joined(kPrivateFolder, "journal.new")));

@@ -155,7 +155,7 @@ class Doing : private EditReading {
     plan.layer = at_;
     plan.obeys = !flag(step, "lands");
     plan.takesAway = flag(step, "takesAway") || tool == Tool::erase;
-    plan.options.width = static_cast<int>(integer(step, "width", 1));
+    plan.options.width = bounded(step, "width", 1, 9, 1);
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
     plan.options.onlyThis = flag(step, "onlyThis");
