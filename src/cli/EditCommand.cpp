@@ -45,7 +45,7 @@ int editQuilt(const std::string& quilt, const std::string& path, bool dryRun) {
   int code = opened->problems.empty() ? kFine : kProblems;
   for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
   CellCover cover(SheetPictures::load(opened->quilt, opened->problems));
-  const CoversOn covers = [&](const Quilt& now, const GridShape& shape, TileRef tile) {
+  const LooksOn covers = [&](const Quilt& now, const GridShape& shape, TileRef tile) {
     return cover.covers(now, shape, tile);
   };
   const StepRules rules{[&](Id map) { return opened->store.damage(map); }, {}};

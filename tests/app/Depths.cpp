@@ -169,7 +169,7 @@ TEST_F(Depths, AStrokeLandsWhereTheGhostIsWhileTheCameraLooks) {
   Desk desk = session().desk();
   desk.showsFrame = true;
   session().setDesk(desk);
-  session().setCamera({96, 0});
+  session().verbs().maps.setCamera({96, 0});
   // The layer is drawn 96 pixels further to the left.
   hand.click(canvas(), onMap({5, 5}));
   int laid = 0;
@@ -186,7 +186,7 @@ TEST_F(Depths, SeveralCardsAreChangedTogether) {
   makeGround();
   hand.click(card("Ground"));
   hand.click(card("Things"), QPointF(60, 14), Qt::LeftButton, Qt::ControlModifier);
-  EXPECT_EQ(session().chosenLayers().size(), 2u);
+  EXPECT_EQ(session().verbs().layers.chosen().size(), 2u);
   const std::size_t before = steps();
   typeInto("layer-opacity", QStringLiteral("60"));
   EXPECT_EQ(named("Ground").opacity, 60);
@@ -204,7 +204,7 @@ TEST_F(Depths, SeveralCardsAreChangedTogether) {
   EXPECT_EQ(named("Things").blend, Blend::normal);
   // A click on a card chooses it alone.
   hand.click(card("Ground"));
-  EXPECT_EQ(session().chosenLayers().size(), 1u);
+  EXPECT_EQ(session().verbs().layers.chosen().size(), 1u);
 }
 
 TEST_F(Depths, TheOtherLayersAreSeenFaintOrGone) {
@@ -303,10 +303,10 @@ TEST_F(Depths, ARoleOfOnesOwnIsTypedAndKnownOnEveryMap) {
   hand.key(Qt::Key_Return);
   EXPECT_EQ(named("Ground").role, "deadly");
   EXPECT_EQ(session().quilt().facts().roles.back(), "deadly");
-  session().goTo(yard().id);
+  session().verbs().maps.goTo(yard().id);
   settle();
   EXPECT_GE(role->findText(QStringLiteral("deadly")), 0);
-  session().goTo(siding().id);
+  session().verbs().maps.goTo(siding().id);
   undo();
   EXPECT_EQ(named("Ground").role, "ground");
 }

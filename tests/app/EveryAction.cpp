@@ -12,6 +12,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
+#include "app/workroom/Clipboard.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
@@ -39,9 +40,9 @@ class EveryAction : public Story {
   // and one to lay back: so every action can be done.
   void SetUp() override {
     openDemo();
-    session().duplicateMap();
-    session().goTo(yard().id);
-    session().selectAll();
+    session().verbs().maps.duplicate();
+    session().verbs().maps.goTo(yard().id);
+    session().verbs().selection.selectAll();
     session().copySelected();
     hand.click(room->table(), onTable("street", 24));
     Desk desk = session().desk();
@@ -76,37 +77,37 @@ class EveryAction : public Story {
       desk.tool = *tool;
       session().setDesk(std::move(desk));
     }
-    if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().addLevel();
+    if (id == ActionId::deleteLevel || id == ActionId::renameLevel || id == ActionId::unfold) session().verbs().folders.addLevel();
     // Near all of the paving keeps to its cells, and an opaque piece of it lies on the sheds' layer now.
-    if (id == ActionId::holes) session().deleteCell(yard().layerNamed("Paving")->id, {20, 20});
+    if (id == ActionId::holes) session().verbs().selection.removeCell(yard().layerNamed("Paving")->id, {20, 20});
     if (id == ActionId::stripCovered || id == ActionId::coveredCells) {
       const Cell piece = yard().layerNamed("Paving")->cells.at({20, 20});
-      session().take(Block::of(piece));
-      session().chooseLayer(yard().layerNamed("Sheds & trams")->id);
+      session().verbs().hand.take(Block::of(piece));
+      session().verbs().layers.choose(yard().layerNamed("Sheds & trams")->id);
       hand.click(room->canvas(), onMap({20, 20}));
-      session().chooseLayer(yard().layerNamed("Paving")->id);
+      session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
-    if (id == ActionId::liftLower) session().setLift(32);
+    if (id == ActionId::liftLower) session().verbs().hand.setLift(32);
     if (id == ActionId::looseJoints) {
       // The right end of a hedge goes.
-      session().deleteCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
-      session().deleteCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
+      session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
+      session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
     }
     if (id == ActionId::throwAgain || id == ActionId::fillCells) {
       // Look-alikes, of which some lie in the selection.
-      session().take(Block::of(Cell(tile("street", 24), {})));
-      session().gather(Block::of(Cell(tile("street", 25), {})));
-      session().gather(Block::of(Cell(tile("street", 26), {})));
+      session().verbs().hand.take(Block::of(Cell(tile("street", 24), {})));
+      session().verbs().hand.gather(Block::of(Cell(tile("street", 25), {})));
+      session().verbs().hand.gather(Block::of(Cell(tile("street", 26), {})));
     }
-    if (id == ActionId::throwAgain) session().fillSelected();
-    if (id == ActionId::shrinkSelection) session().growSelection();
+    if (id == ActionId::throwAgain) session().verbs().selection.fill();
+    if (id == ActionId::shrinkSelection) session().verbs().selection.grow();
     if (id != ActionId::planView && id != ActionId::boxAlongGrid) return;
     MapPlan plan;
     plan.name = "Quayside";
     plan.width = plan.height = 8;
     plan.grid = nearestShape(GridKind::diamond, {64, 32});
-    session().addMap(plan);
-    session().take(Block::of(Cell({kChalkSlot, 4}, {})));
+    session().verbs().maps.add(plan);
+    session().verbs().hand.take(Block::of(Cell({kChalkSlot, 4}, {})));
     Desk desk = session().desk();
     desk.tool = Tool::select;
     session().setDesk(desk);
@@ -253,7 +254,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::mirrorDown:
       case ActionId::pasteCells: return changed(&Desk::inHand);
       case ActionId::straighten: {
-        session().turnHand(Turning::left);
+        session().verbs().hand.turn(Turning::left);
         const InHand turned = session().desk().inHand;
         trigger(id);
         return !(session().desk().inHand == turned);
@@ -300,9 +301,10 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return !(session().desk().options == desk.options);
       }
       case ActionId::copyCells: {
-        const InHand before = Session::copied();
+        const auto copied = [this] { return takenFromClipboard(session().quilt()).value_or(InHand()); };
+        const InHand before = copied();
         trigger(id);
-        return !(Session::copied() == before);
+        return !(copied() == before);
       }
       case ActionId::selectAll:
       case ActionId::dropWork: return changed(&Desk::selections);

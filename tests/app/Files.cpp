@@ -191,9 +191,9 @@ TEST_F(Files, ACutOffLayerIsShownButItsMapTakesNoStroke) {
   EXPECT_THAT(room->canvas()->tagText().toStdString(), HasSubstr("cannot be changed"));
   picture("cut-off");
   // A new map beside it touches nothing of it, but its own layers cannot be changed.
-  session().addLayer({1, {}});
+  session().verbs().layers.add({1, {}});
   EXPECT_EQ(session().quilt(), before);
-  session().addMap(proposedMap(session().quilt(), session().map(), nullptr));
+  session().verbs().maps.add(proposedMap(session().quilt(), session().map(), nullptr));
   EXPECT_EQ(session().quilt().maps().size(), 2u);
   hand.key(Qt::Key_S, Qt::ControlModifier);
   awaitWork();

@@ -112,7 +112,7 @@ TEST_F(Folding, TheWalkerIsDraggedToWhereItStandsAndTellsWhatIsInFront) {
 }
 
 TEST_F(Folding, CoveredCellsAreHatchedAndStripped) {
-  session().take(Block::of(yard().layerNamed("Paving")->cells.at({20, 20})));
+  session().verbs().hand.take(Block::of(yard().layerNamed("Paving")->cells.at({20, 20})));
   hand.click(card("Sheds & trams"));
   hand.drag(room->canvas(), {onMap({18, 20}), onMap({22, 20})});
   hand.click(card("Paving"));
@@ -138,7 +138,7 @@ TEST_F(Folding, CoveredCellsAreHatchedAndStripped) {
 
 TEST_F(Folding, HolesAreHatchedAndHeightsColoured) {
   hand.click(card("Paving"));
-  session().deleteCell(layer("Paving"), {20, 20});
+  session().verbs().selection.removeCell(layer("Paving"), {20, 20});
   trigger(ActionId::holes);
   EXPECT_TRUE(room->canvas()->holesInSight().contains({20, 20}));
   EXPECT_FALSE(room->canvas()->holesInSight().contains({21, 20}));
@@ -183,9 +183,9 @@ TEST_F(Folding, ANumberIsDraggedAndThatIsOneStep) {
 
 TEST_F(Folding, ABackdropIsDraggedAndDrawnToTheEdges) {
   const Sheet& street = *session().quilt().sheetAt(tile("street", 0).slot);
-  session().hangBackdrops({street.id});
+  session().verbs().layers.hangBackdrops({street.id});
   Desk desk = session().desk();
-  session().changeLayers(QStringLiteral("Repeat"), [](const Quilt& quilt, LayerAt at) {
+  session().verbs().layers.change("Repeat", [](const Quilt& quilt, LayerAt at) {
     Backdrop backdrop = quilt.layer(at)->backdrop;
     backdrop.repeatsAcross = false;
     return withBackdrop(quilt, at, backdrop);

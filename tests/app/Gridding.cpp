@@ -87,7 +87,7 @@ TEST_P(FirstMap, IsPaintedSelectedSavedAndRendered) {
   report(("first map of " + name).c_str());
   close();
   openDemo();
-  session().goTo(session().quilt().mapNamed("Ward")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Ward")->id);
   EXPECT_EQ(map().layers[0]->cells, painted);
   EXPECT_EQ(map().grid.kind, kind);
 
@@ -137,14 +137,14 @@ TEST_P(Gridding, ABlockKeepsToItsFamilyOfGrids) {
       EXPECT_FALSE(on(grid->fromSide(grip + grid->toSide(part))).empty()) << part.x << ", " << part.y;
     }
   }
-  session().goTo(yard().id);
+  session().verbs().maps.goTo(yard().id);
   hand.moveTo(room->canvas(), onMap({20, 20}));
   const std::string refusal = "What is in hand was put together from " + std::string(cellsCalled(kind)) +
                               ", and these are squares: take it anew";
   const bool squares = kind == GridKind::orthogonal;
   EXPECT_EQ(room->canvas()->tagText().toStdString(), squares ? "Brush on Paving" : refusal);
   hand.click(room->table(), onTable("Chalk", 3));
-  session().goTo(session().quilt().mapNamed("Ward")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Ward")->id);
   hand.moveTo(room->canvas(), onMap({5, 5}));
   EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Brush on Ground"));
 }
@@ -152,18 +152,18 @@ TEST_P(Gridding, ABlockKeepsToItsFamilyOfGrids) {
 TEST_P(Gridding, APasteThatIsDroppedGivesBackABlockThatFits) {
   makeMap(GetParam());
   hand.click(in<QPushButton>(QStringLiteral("make-map")));
-  session().goTo(yard().id);
-  session().selectAll();
+  session().verbs().maps.goTo(yard().id);
+  session().verbs().selection.selectAll();
   session().copySelected();
-  session().goTo(session().quilt().mapNamed("Ward")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Ward")->id);
   hand.drag(room->table(), {onTable("Chalk", 2), onTable("Chalk", 11)});
   const InHand held = session().desk().inHand;
   hand.key(Qt::Key_V, Qt::ControlModifier);
   EXPECT_NE(session().desk().inHand, held);
-  session().dropWork();
+  session().verbs().hand.dropWork();
   EXPECT_EQ(session().desk().inHand, held);
   EXPECT_EQ(session().desk().inHand.grid, GetParam());
-  EXPECT_EQ(session().whyNoStroke(false), QString());
+  EXPECT_EQ(whyNoStroke(session().work(), false), std::string());
 }
 
 class Offering : public Gridding {};

@@ -132,8 +132,8 @@ TEST_P(HandOnGrid, AStretchIsDrawnFittedAnewFoundAgainAndGetsAnotherEnd) {
   const Quilt laid = session().quilt();
   hand.key(Qt::Key_5);
   hand.doubleClick(canvas(), onMap(from));
-  ASSERT_TRUE(session().stretchBox());
-  EXPECT_EQ(session().stretchBox()->width(), 4);
+  ASSERT_TRUE(session().verbs().strokes.stretchBox());
+  EXPECT_EQ(session().verbs().strokes.stretchBox()->width(), 4);
   EXPECT_EQ(session().quilt(), laid) << "looking for it changes nothing";
   while (!session().undoLine().steps().empty() && session().quilt() != bare) undo();
   EXPECT_EQ(session().quilt(), bare);

@@ -171,15 +171,15 @@ TEST_F(Meanwhile, ALargeCopyIsPasted) {
   MapPlan plan;
   plan.name = "Large";
   plan.width = plan.height = 500;
-  session().addMap(plan);
+  session().verbs().maps.add(plan);
   settle();
-  session().take(Block::of(Cell(tile("street", 24), {})));
-  session().selectAll();
-  session().fillSelected();
+  session().verbs().hand.take(Block::of(Cell(tile("street", 24), {})));
+  session().verbs().selection.selectAll();
+  session().verbs().selection.fill();
   hand.key(Qt::Key_C, Qt::ControlModifier);
   hand.key(Qt::Key_V, Qt::ControlModifier);
   EXPECT_EQ(session().desk().inHand.parts().size(), 250'000u);
-  EXPECT_TRUE(session().holdsPaste());
+  EXPECT_TRUE(session().verbs().hand.holdsPaste());
 }
 
 }  // namespace uq::test

@@ -39,14 +39,14 @@ TEST_F(OpeningHostile, NothingOutsideChangesAndTheWindowStays) {
     if (session().map()) {
       const auto& sheets = session().quilt().sheets();
       const SheetSlot slot = sheets.empty() ? kChalkSlot : *session().quilt().slots().find(sheets.front()->id);
-      session().take(Block::of(Cell({slot, 1}, {})));
+      session().verbs().hand.take(Block::of(Cell({slot, 1}, {})));
       hand.key(Qt::Key_F);
       hand.click(canvas(), canvas()->rect().center());
       hand.key(Qt::Key_4);
       hand.moveTo(canvas(), canvas()->rect().center() + QPoint(5, 5));
       (void)canvas()->grab();
       hand.key(Qt::Key_1);
-      if (!session().quilt().stamps().empty()) session().take(session().quilt().stamps().front()->held);
+      if (!session().quilt().stamps().empty()) session().verbs().hand.take(session().quilt().stamps().front()->held);
       hand.moveTo(canvas(), canvas()->rect().center() + QPoint(9, 9));
       (void)room->grab();
       hand.key(Qt::Key_A, Qt::ControlModifier);

@@ -96,7 +96,7 @@ TEST_F(PaintingHand, AThingOnTheGroundKeepsTheGround) {
   // Taken again, it goes where it belongs; and on a map with ground alone, the press makes a layer.
   hand.click(room->stack()->card(siding().layerNamed("Things")->id));
   hand.key(Qt::Key_Delete);
-  session().deleteLayer();
+  session().verbs().layers.remove();
   hand.drag(room->table(), {onTable("yard", 7 * 14 + 10), onTable("yard", 9 * 14 + 12)});
   hand.moveTo(canvas(), onMap({12, 8}));
   EXPECT_EQ(tag(), "Brush on a new layer, keeps Ground");
@@ -269,14 +269,14 @@ TEST_F(PaintingHand, TheLensShowsWhatLiesOnEachLayer) {
 TEST_F(PaintingHand, TheLensSwapsForWhatIsInHand) {
   hand.click(room->table(), onTable("street", 30));
   const TileRef old = cellOn("Paving", {20, 20}).tile();
-  const std::int64_t uses = countSwap(session().quilt(), session().swapAsk(old, tile("street", 30), SwapIn::layer));
+  const std::int64_t uses = countSwap(session().quilt(), session().verbs().selection.swapAsk(old, tile("street", 30), SwapIn::layer));
   hand.click(canvas(), onMap({20, 20}), Qt::MiddleButton);
   auto* swap = canvas()->lens()->findChild<QPushButton*>(QStringLiteral("lens-swap-1"));
   ASSERT_TRUE(swap);
   EXPECT_EQ(swap->text(), QStringLiteral("layer: %1").arg(uses));
   hand.click(swap);
   EXPECT_EQ(cellOn("Paving", {20, 20}).tile(), tile("street", 30));
-  EXPECT_EQ(countSwap(session().quilt(), session().swapAsk(old, tile("street", 30), SwapIn::layer)), 0);
+  EXPECT_EQ(countSwap(session().quilt(), session().verbs().selection.swapAsk(old, tile("street", 30), SwapIn::layer)), 0);
 }
 
 TEST_F(PaintingHand, CopiedCellsGoToAnotherQuiltAndToOtherPrograms) {
@@ -375,7 +375,7 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   hand.key(Qt::Key_4);
   hand.click(canvas(), onMap({5, 5}));
   hand.key(Qt::Key_1);
-  session().goTo(yard().id);
+  session().verbs().maps.goTo(yard().id);
   hand.click(room->stack()->card(yard().layerNamed("Sheds & trams")->id));
   const Quilt before = session().quilt();
   const int keeping = actionsOf([&] {
@@ -396,7 +396,7 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   EXPECT_EQ(kept.file, own.file);
   EXPECT_EQ(kept.name, own.name);
   const Shelf* shelf = room->tablePanel()->shelf();
-  session().goTo(siding().id);
+  session().verbs().maps.goTo(siding().id);
   hand.click(room->table(), onTable("street", 25));
   const int using_ = actionsOf([&] {
     hand.click(room->tablePanel()->shelf(), shelf->rectOf(0).center());

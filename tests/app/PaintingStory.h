@@ -18,7 +18,7 @@ class PaintingHand : public Story {
     plan.height = 16;
     plan.grid = nearestShape(kind, {32, 32});
     if (kind != GridKind::orthogonal && kind != GridKind::diamond) plan.grid.firstShift = firstShift;
-    session().addMap(plan);
+    session().verbs().maps.add(plan);
     settle();
     hand.key(Qt::Key_F);
   }
@@ -45,11 +45,11 @@ class PaintingHand : public Story {
   void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }
   // The last stroke as a list of edits, done without a window, gives the same quilt.
   void expectTheSameFromItsList(const char* what) {
-    const auto stroke = session().lastStroke();
+    const auto stroke = session().verbs().strokes.last();
     ASSERT_TRUE(stroke) << what;
     const auto text = readJson(writeJson(stroke->list), "list");
     ASSERT_TRUE(text) << what;
-    const Covers covers = session().covers();
+    const Covers covers = session().work().covers();
     const auto done = doEdits(
         stroke->before, *text, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
     ASSERT_TRUE(done) << what << ": " << done.error().text();
@@ -60,7 +60,7 @@ class PaintingHand : public Story {
     const auto list = readJson(std::string(R"({"document": "edits", "version": 1, "steps": [)") + steps + "]}", "list");
     if (!list) ADD_FAILURE() << list.error().text();
     if (!list) return std::nullopt;
-    const Covers covers = session().covers();
+    const Covers covers = session().work().covers();
     const auto done = doEdits(
         before, *list, [&](const Quilt&, const GridShape&, TileRef tile) { return covers(tile); }, "list");
     if (!done) ADD_FAILURE() << done.error().text();

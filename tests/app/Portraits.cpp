@@ -71,7 +71,7 @@ TEST_F(Portraits, TheTableIsSpreadAndTheCanalMoves) {
 
 TEST_F(Portraits, AHedgeIsStretchedInFerryStreet) {
   MapCanvas* canvas = room->canvas();
-  session().goTo(session().quilt().mapNamed("Ferry Street")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Ferry Street")->id);
   hand.key(Qt::Key_0);
   canvas->centreOn({24 * 32.0, 13 * 32.0});
   std::size_t hedge = 0;
@@ -121,7 +121,7 @@ TEST_F(Portraits, TheStartPageAfterSomeDays) {
     // A pond in a park, or a few rooms.
     const bool park = name[0] == 'L';
     const auto paint = [this](std::uint32_t colour, int fromX, int toX, int y) {
-      session().take(Block::of(Cell({kChalkSlot, colour}, {})));
+      session().verbs().hand.take(Block::of(Cell({kChalkSlot, colour}, {})));
       hand.drag(room->canvas(), {onMap({fromX, y}), onMap({toX, y})});
     };
     for (int y = 4; y < 28; ++y) {
@@ -143,7 +143,7 @@ TEST_F(Portraits, TheStartPageAfterSomeDays) {
 
 TEST_F(Portraits, ACrateIsHeldOverTheQuay) {
   MapCanvas* canvas = room->canvas();
-  session().goTo(session().quilt().mapNamed("Quayside")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Quayside")->id);
   hand.click(room->stack()->card(session().map()->layerNamed("Goods")->id));
   hand.click(room->table(), onTable("wharf", 5));
   hand.moveTo(canvas, onMap({14, 12}));
@@ -153,7 +153,7 @@ TEST_F(Portraits, ACrateIsHeldOverTheQuay) {
 }
 
 TEST_F(Portraits, TheMarketFromAbove) {
-  session().goTo(session().quilt().mapNamed("Roof Market")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Roof Market")->id);
   room->canvas()->setFocus();
   hand.key(Qt::Key_F);
   picture("roof-market");
@@ -163,14 +163,14 @@ TEST_F(Portraits, TheMarketFromAbove) {
 }
 
 TEST_F(Portraits, AWardIsTurnedOverTheBoard) {
-  session().goTo(session().quilt().mapNamed("Ward Board")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Ward Board")->id);
   hand.click(room->table(), onTable("wards", 3));
   hand.moveTo(room->canvas(), onMap({10, 9}));
   picture("ward-board");
 }
 
 TEST_F(Portraits, APathIsSelectedByTheLocks) {
-  session().goTo(session().quilt().mapNamed("Canal Locks")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Canal Locks")->id);
   hand.click(room->stack()->card(session().map()->layerNamed("Towpaths")->id));
   hand.key(Qt::Key_5);
   hand.drag(room->canvas(), {onMap({3, 6}), onMap({7, 8})});
@@ -195,9 +195,9 @@ TEST_F(Portraits, ATramIsSelectedByNight) {
 }
 
 TEST_F(Portraits, TheStackOfLanternRowAroundTheWalker) {
-  session().goTo(session().quilt().mapNamed("Lantern Row")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Lantern Row")->id);
   settle();
-  session().chooseLayer(session().map()->layerNamed("Things")->id);
+  session().verbs().layers.choose(session().map()->layerNamed("Things")->id);
   hand.click(room->stack()->walkerCard());
   room->canvas()->setZoom(0.75, {});
   room->canvas()->centreOn({1250, 740});
@@ -207,13 +207,13 @@ TEST_F(Portraits, TheStackOfLanternRowAroundTheWalker) {
 }
 
 TEST_F(Portraits, LanternRowAsThePlayerSeesIt) {
-  session().goTo(session().quilt().mapNamed("Lantern Row")->id);
+  session().verbs().maps.goTo(session().quilt().mapNamed("Lantern Row")->id);
   settle();
   hand.key(Qt::Key_B);
-  session().setCamera({1010, 610});
+  session().verbs().maps.setCamera({1010, 610});
   room->canvas()->setZoom(1.4, {});
   room->canvas()->centreOn({1250, 740});
-  session().chooseLayer(session().map()->layerNamed("Chimneys")->id);
+  session().verbs().layers.choose(session().map()->layerNamed("Chimneys")->id);
   hand.moveTo(room.get(), {640, 10});
   settle();
   EXPECT_TRUE(room->canvas()->frameRect());

@@ -98,7 +98,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   report("two levels, painted and seen from above");
   close();
   openDemo();
-  session().goTo(painted.id);
+  session().verbs().maps.goTo(painted.id);
   EXPECT_EQ(map(), painted);
 }
 
@@ -193,7 +193,7 @@ TEST_F(Rising, OtherSidesAreSaidByDroppingTilesAndUsedByTurning) {
   hand.click(sides->place(3));
   canvas->setFocus();
   hand.key(Qt::Key_Escape);
-  EXPECT_FALSE(session().awaitedPartner());
+  EXPECT_FALSE(session().verbs().hand.awaitedPartner());
   hand.click(sides->place(2), QPointF(10, 10), Qt::RightButton);
   EXPECT_FALSE(partnerOf(session().quilt(), held.tile(), 4, 2));
   hand.key(Qt::Key_Z, Qt::ControlModifier);

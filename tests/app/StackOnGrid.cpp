@@ -77,14 +77,14 @@ TEST_P(StackOnGrid, ALevelIsBuiltFoldedLookedThroughAndSaved) {
   // A piece of ground is taken away in front of the raised tile: a gap between the levels.
   hand.click(card("Ground"));
   const CellPos below{6, 6};
-  session().deleteCell(layer("Ground"), below);
+  session().verbs().selection.removeCell(layer("Ground"), below);
   trigger(ActionId::holes);
   EXPECT_TRUE(canvas()->holesInSight().contains(below));
   EXPECT_FALSE(canvas()->holesInSight().contains({0, 0})) << "the ground is whole elsewhere";
   trigger(ActionId::holes);
   // The Walker goes between the level and the ground.
   EXPECT_EQ(siding().walkerPlace(), siding().layers.size()) << "in front of the nearest ground";
-  session().setWalker(layer("Ground"));
+  session().verbs().layers.setWalker(layer("Ground"));
   EXPECT_EQ(siding().walkerPlace(), 1u);
   // All of it comes back from the file.
   hand.key(Qt::Key_S, Qt::ControlModifier);

@@ -155,7 +155,7 @@ TEST_F(Stacking, WhatIsKnownOfALayerIsChangedInItsSentences) {
 TEST_F(Stacking, AShiftedLayerIsPaintedWhereItLies) {
   hand.click(room->table(), onTable("street", 24));
   hand.click(card("Rails"));
-  session().changeLayers(QStringLiteral("Shift"),
+  session().verbs().layers.change("Shift",
                          [](const Quilt& quilt, LayerAt at) { return withOffset(quilt, at, {10, 6}); });
   settle();
   const QPointF at = onMap({20, 20});
@@ -181,9 +181,9 @@ TEST_F(Stacking, ANoteThatWasBegunIsKeptWhenAnotherCardIsChosen) {
 }
 
 TEST_F(Stacking, ANoteThatWasBegunIsKeptWhenAnotherMapIsChosen) {
-  session().duplicateMap();
+  session().verbs().maps.duplicate();
   const Id copy = session().desk().map;
-  session().goTo(yard().id);
+  session().verbs().maps.goTo(yard().id);
   hand.click(card("Rails"));
   hand.click(room->stack()->findChild<QLineEdit*>(QStringLiteral("layer-note")));
   hand.type(QStringLiteral("mind the points"));

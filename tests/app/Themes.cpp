@@ -69,9 +69,9 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   MapPlan plan;
   plan.name = "Siding";
   plan.width = plan.height = 4;
-  session().addMap(plan);
+  session().verbs().maps.add(plan);
   for (const ActionId theme : {ActionId::indigo, ActionId::linen}) {
-    session().goTo(session().desk().openMaps[theme == ActionId::linen ? 1 : 0]);
+    session().verbs().maps.goTo(session().desk().openMaps[theme == ActionId::linen ? 1 : 0]);
     Story::choose(theme);
     settle();
     for (const Id map : session().desk().openMaps) {

@@ -41,16 +41,16 @@ class UnderTheHand : public PaintingHand {
   // Lets the work end while a button is down; `letGo` ends the gesture.
   void endWorkUnder(const std::function<void()>& letGo) {
     const std::size_t before = steps();
-    ASSERT_TRUE(session().inStroke());
+    ASSERT_TRUE(session().inGesture());
     held->letGo();
     awaitWork();
     settle();
     EXPECT_FALSE(cameIn()) << "nothing comes in under the hand";
-    EXPECT_TRUE(session().inStroke()) << "the gesture goes on";
+    EXPECT_TRUE(session().inGesture()) << "the gesture goes on";
     letGo();
     ASSERT_TRUE(waitFor([&] { return cameIn(); })) << "it comes right after";
     EXPECT_EQ(steps(), before + 2) << "two steps: the gesture, and what came in";
-    EXPECT_FALSE(session().inStroke());
+    EXPECT_FALSE(session().inGesture());
   }
   QPointF cell(int x, int y) { return onMap({x, y}); }
   void hang() {
@@ -59,7 +59,7 @@ class UnderTheHand : public PaintingHand {
     if (choice && choice->isVisible()) hand.click(choice);
     awaitWork();
     settle();
-    if (backdrop()) session().chooseLayer(backdrop()->id);
+    if (backdrop()) session().verbs().layers.choose(backdrop()->id);
     hand.key(Qt::Key_F);
   }
   const Layer* backdrop() {
@@ -265,7 +265,7 @@ TEST_F(UnderTheHand, ManyTabsNeverWidenTheWindow) {
     MapPlan plan;
     plan.name = "A map with a long name that nobody could read whole, number " + std::to_string(i);
     plan.width = plan.height = 4;
-    session().addMap(plan);
+    session().verbs().maps.add(plan);
   }
   settle();
   EXPECT_LE(room->minimumSizeHint().width(), 1024);
@@ -302,7 +302,7 @@ TEST_F(UnderTheHand, TheLargestMapFitsTheWindow) {
   MapPlan plan;
   plan.name = "Vast";
   plan.width = plan.height = 4096;
-  session().addMap(plan);
+  session().verbs().maps.add(plan);
   settle();
   hand.key(Qt::Key_F);
   const QRectF all = canvas()->cellRect({0, 0}).united(canvas()->cellRect({4095, 4095}));

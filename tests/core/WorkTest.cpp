@@ -34,7 +34,7 @@ class WorkDoor : public testing::Test {
   void setDesk(const std::function<void(Desk&)>& change) {
     Desk desk = work->desk();
     change(desk);
-    ASSERT_TRUE(work->setDesk(std::move(desk)));
+    work->setDesk(std::move(desk));
   }
   std::string refusal(Work::Made made) {
     const Quilt before = work->quilt();
@@ -102,7 +102,7 @@ TEST_F(WorkDoor, NothingComesInUnderAGestureAndWhatCameWaits) {
   std::vector<std::string> order;
   ASSERT_TRUE(work->begin("Brush", Gesture::painting(stroke())));
   work->gesture()->moveTo({1, 1}, false);
-  (void)work->show();
+  work->show();
   EXPECT_NE(work->quilt(), quilt);
   EXPECT_THAT(refusal({"Paint", painted({5, 5}), sheds()}), HasSubstr("under the hand"));
   EXPECT_FALSE(work->begin("Move", Gesture::changing(quilt)));
@@ -111,7 +111,7 @@ TEST_F(WorkDoor, NothingComesInUnderAGestureAndWhatCameWaits) {
   work->whenFree([&] { order.push_back("second"); });
   EXPECT_FALSE(work->takeWaiting()) << "not yet";
   work->gesture()->moveTo({3, 1}, false);
-  const auto made = work->finish("Brush on Sheds");
+  const auto made = work->finish();
   ASSERT_TRUE(made && *made);
   EXPECT_EQ(work->undoLine().steps().back().name, "Brush on Sheds");
   // What comes now keeps its place behind those that wait.
@@ -126,7 +126,7 @@ TEST_F(WorkDoor, ADroppedGestureLeavesQuiltAndSelection) {
   setDesk([&](Desk& desk) { desk.select(selected); });
   ASSERT_TRUE(work->begin("Move", Gesture::moving(quilt, {layerOf(quilt, "Yard", "Paving")}, selected)));
   work->gesture()->moveBy({2, 1});
-  (void)work->show();
+  work->show();
   EXPECT_NE(work->quilt(), quilt);
   EXPECT_NE(work->desk().selection(), selected);
   work->drop();

@@ -115,7 +115,7 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   if (desk.hidden.contains(id)) name += tr(" (hidden)");
   if (desk.locked.contains(id)) name += tr(" (locked)");
   const CellRect here{at_.x, at_.y, at_.x + 1, at_.y + 1};
-  if (!coveredCells(session_->quilt(), {session_->map()->id, id}, here, session_->hiding()).empty()) {
+  if (!coveredCells(session_->quilt(), {session_->map()->id, id}, here, session_->verbs().layers.hiding()).empty()) {
     what += tr(", hidden by a nearer layer");
   }
   auto* go =
@@ -128,7 +128,7 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   QFont font = go->font();
   font.setBold(id == desk.landing().layer);
   go->setFont(font);
-  connect(go, &QPushButton::clicked, this, [this, id] { act([this, id] { session_->chooseLayer(id); }); });
+  connect(go, &QPushButton::clicked, this, [this, id] { act([this, id] { session_->verbs().layers.choose(id); }); });
   row->addWidget(thread);
   row->addWidget(picture);
   row->addWidget(go, 1);
@@ -144,14 +144,14 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   };
   const bool any = !cell.empty();
   addButton("lens-take", QStringLiteral("take"), tr("Take it into the hand"), any,
-            [this, id] { session_->takeCell(id, at_); });
+            [this, id] { session_->verbs().hand.takeCell(id, at_); });
   addButton("lens-nearer", QStringLiteral("layer-nearer"), tr("Move it to the next layer nearer"),
             any && index + 1 < layers.size(),
-            [this, id, index] { session_->moveCell(id, at_, session_->map()->layers[index + 1]->id); });
+            [this, id, index] { session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index + 1]->id); });
   addButton("lens-farther", QStringLiteral("layer-farther"), tr("Move it to the next layer farther"), any && index > 0,
-            [this, id, index] { session_->moveCell(id, at_, session_->map()->layers[index - 1]->id); });
+            [this, id, index] { session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index - 1]->id); });
   addButton("lens-delete", QStringLiteral("delete"), tr("Delete it"), any,
-            [this, id] { session_->deleteCell(id, at_); });
+            [this, id] { session_->verbs().selection.removeCell(id, at_); });
   lines_->addWidget(line);
 }
 
@@ -183,12 +183,12 @@ void Lens::addSwaps(TileRef tile) {
                                              {SwapIn::allMaps, tr("all maps")}};
   for (const auto& [in, where] : ways) {
     if (in == SwapIn::selection && session_->desk().selection().empty()) continue;
-    const std::int64_t count = countSwap(session_->quilt(), session_->swapAsk(tile, to, in));
+    const std::int64_t count = countSwap(session_->quilt(), session_->verbs().selection.swapAsk(tile, to, in));
     auto* button = new QPushButton(tr("%1: %2").arg(where).arg(count), this);
     button->setObjectName(QStringLiteral("lens-swap-%1").arg(static_cast<int>(in)));
     button->setEnabled(count > 0);
     connect(button, &QPushButton::clicked, this,
-            [this, tile, to, in = in] { act([this, tile, to, in] { session_->swap(tile, to, in); }); });
+            [this, tile, to, in = in] { act([this, tile, to, in] { session_->verbs().selection.swap(tile, to, in); }); });
     row->addWidget(button);
   }
   auto* holder = new QWidget(this);

@@ -17,6 +17,7 @@
 #include "core/edit/MapFacts.h"
 #include "core/edit/Region.h"
 #include "core/edit/Turned.h"
+#include "core/work/StepNames.h"
 
 namespace uq {
 
@@ -32,6 +33,12 @@ constexpr int kMapMargin = 24;                // logical pixels round a fitted m
 constexpr std::int64_t kMostGhost = 4096;     // cells; of more only the outline is shown
 constexpr std::size_t kMostForetold = 65536;  // parts of what is in hand
 constexpr double kHandle = 9;                 // logical pixels, how near a handle is meant
+
+// What the tag calls a stroke with the tool of the desk.
+QString strokeTag(Session& session, bool takesAway, const Landing* landing = nullptr) {
+  const Desk& desk = session.desk();
+  return QString::fromStdString(strokeName(desk, session.quilt(), desk.tool, takesAway, landing));
+}
 
 }  // namespace
 
@@ -71,6 +78,11 @@ void MapCanvas::setSession(Session* session) {
     });
     jointFinder_ = std::make_unique<JointFinder>(session_->painter().pictures());
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
+    connect(session_, &Session::gestureMoved, this, [this] {
+      followMap();
+      const Gesture* gesture = session_->work().gesture();
+      if (gesture && gesture->selected()) update();  // the selection went along
+    });
     connect(session_, &Session::refused, this, &MapCanvas::say);
     connect(session_, &Session::gestureEnded, this, &MapCanvas::endDrag);
     connect(session_, &Session::deskChanged, this, [this] {
@@ -204,7 +216,7 @@ void MapCanvas::stepCamera() {
   if (!session_ || !map() || !session_->desk().showsFrame) return cameraTimer_.stop();
   const PixelRect all = makeGrid(map()->grid)->pixelBounds(map()->bounds);
   const PixelSize screen = screenOf(quilt(), *map());
-  session_->setCamera(cameraOnItsWay(all, screen, static_cast<int>(cameraPlayed_.elapsed() * kCameraSpeed / 1000)));
+  session_->verbs().maps.setCamera(cameraOnItsWay(all, screen, static_cast<int>(cameraPlayed_.elapsed() * kCameraSpeed / 1000)));
 }
 
 void MapCanvas::followMap() {
@@ -418,14 +430,14 @@ GhostCells MapCanvas::ghost() const {
 
 bool MapCanvas::isEven() const { return shift_; }
 
-Session::StrokeAsk MapCanvas::strokeAt(CellPos cell) const {
-  Session::StrokeAsk ask;
+Strokes::Ask MapCanvas::strokeAt(CellPos cell) const {
+  Strokes::Ask ask;
   ask.takesAway = drag_ == Drag::stroke ? dragTakesAway_ : takesAway();
   const Tool tool = session_->desk().tool;
   const bool stretches = session_->desk().inHand.manner == Manner::stretch;
   const bool byPath = (tool == Tool::brush && !stretches) || tool == Tool::erase;
-  if (byPath && shift_ && session_->lastPoint()) {
-    ask.path = {*session_->lastPoint(), cell};
+  if (byPath && shift_ && session_->work().lastPoint()) {
+    ask.path = {*session_->work().lastPoint(), cell};
   } else {
     ask.path = {cell};
   }
@@ -436,15 +448,15 @@ Session::StrokeAsk MapCanvas::strokeAt(CellPos cell) const {
 
 const Stroke* MapCanvas::forecast() const {
   const auto cell = hoveredCell();
-  if (!cell || selects() || drag_ != Drag::none || session_->inStroke() || isOverStretch()) return nullptr;
+  if (!cell || selects() || drag_ != Drag::none || session_->inGesture() || isOverStretch()) return nullptr;
   const bool away = takesAway();
-  if (!session_->whyNoStroke(away).isEmpty()) return nullptr;
+  if (!whyNoStroke(session_->work(), away).empty()) return nullptr;
   if (session_->desk().inHand.parts().size() > kMostForetold) return nullptr;
   const bool same = forecast_ && forecastAway_ == away && forecastEven_ == shift_;
   const bool fills = session_->desk().tool == Tool::fill;
   const bool here = forecastAt_ == *cell || (fills && forecast_ && forecast_->shape().contains(*cell));
   if (!same || !here) {
-    forecast_.emplace(session_->tryOut(strokeAt(*cell)));
+    forecast_.emplace(session_->verbs().strokes.tryOut(strokeAt(*cell)));
     forecastAt_ = *cell;
     forecastAway_ = away;
     forecastEven_ = shift_;
@@ -452,7 +464,7 @@ const Stroke* MapCanvas::forecast() const {
   return &*forecast_;
 }
 
-const Stroke* MapCanvas::strokeShown() const { return session_->stroke() ? session_->stroke() : forecast(); }
+const Stroke* MapCanvas::strokeShown() const { return session_->verbs().strokes.stroke() ? session_->verbs().strokes.stroke() : forecast(); }
 
 QString MapCanvas::tagText() const {
   if (!map()) return {};
@@ -484,14 +496,14 @@ QString MapCanvas::tagText() const {
     }
     const SelectBy by = session_->desk().options.selectBy;
     if (by == SelectBy::touching || by == SelectBy::everywhere) {
-      return tr("%1 · %n cell(s)", nullptr, static_cast<int>(alike(*cell).count())).arg(session_->strokeName(false));
+      return tr("%1 · %n cell(s)", nullptr, static_cast<int>(alike(*cell).count())).arg(strokeTag(*session_, false));
     }
-    return session_->strokeName(false);
+    return strokeTag(*session_, false);
   }
   const QString reason = whyNothing();
   if (!reason.isEmpty()) return reason;
   if (isOverStretch()) return tr("Drag an end to fit it anew · , and . change its look");
-  QStringList parts{session_->strokeName(takesAway(), stroke ? &stroke->landing() : nullptr)};
+  QStringList parts{strokeTag(*session_, takesAway(), stroke ? &stroke->landing() : nullptr)};
   if (const QString height = heightText(*cell); !height.isEmpty()) parts << height;
   const Tool tool = session_->desk().tool;
   if (stroke && tool == Tool::fill) {
@@ -535,7 +547,7 @@ QString MapCanvas::strokeText(const Stroke& stroke) const {
     const auto second = cells.intersected(CellSet(next)).count();
     if (all.height() > 1 && first != second) size = tr("%1/%2 × %3").arg(first).arg(second).arg(all.height());
   }
-  QStringList parts{session_->strokeName(stroke.plan().takesAway, &stroke.landing())};
+  QStringList parts{strokeTag(*session_, stroke.plan().takesAway, &stroke.landing())};
   const QString count = tr("%n cell(s)", nullptr, static_cast<int>(stroke.shape().count()));
   parts << (size.isEmpty() ? count : tr("%1 = %2").arg(size, count));
   if (!keeps.isEmpty()) parts << keeps;
@@ -562,7 +574,7 @@ QString MapCanvas::refusal() const {
 
 QString MapCanvas::whyNothing() const {
   if (selects()) return {};
-  const QString reason = session_->whyNoStroke(takesAway());
+  const QString reason = QString::fromStdString(whyNoStroke(session_->work(), takesAway()));
   if (!reason.isEmpty()) return reason;
   const Stroke* stroke = forecast();
   if (stroke && !stroke->refusal().empty()) return QString::fromStdString(stroke->refusal());
@@ -573,7 +585,7 @@ QString MapCanvas::whyNothing() const {
 
 std::vector<MapCanvas::Handle> MapCanvas::handles() const {
   std::vector<Handle> all;
-  const auto box = session_ && map() && !handlesGone_ ? session_->stretchBox() : std::nullopt;
+  const auto box = session_ && map() && !handlesGone_ ? session_->verbs().strokes.stretchBox() : std::nullopt;
   if (!box || box->empty()) return all;
   const auto grid = makeGrid(map()->grid);
   // The middle of the edge beyond which the next cell would be.
@@ -585,7 +597,7 @@ std::vector<MapCanvas::Handle> MapCanvas::handles() const {
   };
   const int u = (box->x0 + box->x1 - 1) / 2;
   const int v = (box->y0 + box->y1 - 1) / 2;
-  const InHand& stretch = *session_->stretchLaid();
+  const InHand& stretch = *session_->verbs().strokes.stretchLaid();
   const bool wide = !widthsOf(stretch).most;
   const bool tall = !heightsOf(stretch).most;
   if (wide) all.push_back({at(box->x0, v, -1, 0), -1, 0});
@@ -598,7 +610,7 @@ std::vector<MapCanvas::Handle> MapCanvas::handles() const {
 
 bool MapCanvas::isOverStretch() const {
   const auto cell = hoveredCell();
-  const auto box = session_ && map() && !handlesGone_ ? session_->stretchBox() : std::nullopt;
+  const auto box = session_ && map() && !handlesGone_ ? session_->verbs().strokes.stretchBox() : std::nullopt;
   if (!cell || !box) return false;
   const SidePos at = makeGrid(map()->grid)->toSide(*cell);
   return box->contains({at.u, at.v});

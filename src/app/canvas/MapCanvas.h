@@ -167,7 +167,7 @@ class MapCanvas : public QWidget {
   // Boxes have equal sides, lines run straight, Fill fills everywhere.
   bool isEven() const;
   // What a press at a cell would do, and with what outcome; nullptr where nothing can be foretold.
-  Session::StrokeAsk strokeAt(CellPos cell) const;
+  Strokes::Ask strokeAt(CellPos cell) const;
   const Stroke* forecast() const;
   // The stroke under way, else the foretold one.
   const Stroke* strokeShown() const;

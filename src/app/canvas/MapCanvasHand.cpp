@@ -66,14 +66,17 @@ void MapCanvas::moveToSelect(QPointF at) {
   way_.push_back(scale().toMap(devicePoint(at) - planeShift()));
   if (drag_ == Drag::select) return update();
   const bool far = (at - pressedAt_).manhattanLength() >= kMoveAfter;
-  if (!session_->inStroke() && far) session_->beginMove();
+  if (!session_->inGesture() && far) session_->verbs().selection.beginMove();
   const auto grid = makeGrid(map()->grid);
-  session_->moveSelected(grid->toSide(dragged_) - grid->toSide(pressed_));
+  session_->verbs().selection.moveBy(grid->toSide(dragged_) - grid->toSide(pressed_));
 }
 
 void MapCanvas::releaseToSelect() {
   // A press inside the selection that never moved selects there, like one outside.
-  if (drag_ == Drag::move && session_->inStroke()) return session_->endStroke();
+  if (drag_ == Drag::move && session_->inGesture()) {
+    (void)session_->work().finish();
+    return;
+  }
   if (drag_ == Drag::move) dragged_ = pressed_;
   const SelectBy by = session_->desk().options.selectBy;
   const bool byLikeness = by == SelectBy::touching || by == SelectBy::everywhere;
@@ -89,10 +92,10 @@ void MapCanvas::releaseToSelect() {
 }
 
 void MapCanvas::moveHandle(QPointF at) {
-  const auto box = session_->stretchBox();
-  if (!handle_ || !box || !session_->stroke()) return;
+  const auto box = session_->verbs().strokes.stretchBox();
+  if (!handle_ || !box || !session_->verbs().strokes.stroke()) return;
   const SidePos to = makeGrid(map()->grid)->toSide(cellAt(at));
-  const InHand& stretch = session_->stroke()->plan().hand;
+  const InHand& stretch = session_->verbs().strokes.stroke()->plan().hand;
   const StretchSizes across = widthsOf(stretch);
   const StretchSizes down = heightsOf(stretch);
   CellRect next = *box;
@@ -100,17 +103,17 @@ void MapCanvas::moveHandle(QPointF at) {
   if (handle_->across < 0) next.x0 = std::min(to.u, next.x1 - across.least);
   if (handle_->down > 0) next.y1 = std::max(to.v + 1, next.y0 + down.least);
   if (handle_->down < 0) next.y0 = std::min(to.v, next.y1 - down.least);
-  if (whyNoStretch(stretch, next.width(), next.height()).empty()) session_->refit(next);
+  if (whyNoStretch(stretch, next.width(), next.height()).empty()) session_->verbs().strokes.refit(next);
 }
 
 bool MapCanvas::holdsStretch() const {
-  if (!session_ || !map() || !session_->stretchBox()) return false;
+  if (!session_ || !map() || !session_->verbs().strokes.stretchBox()) return false;
   return drag_ == Drag::stroke || drag_ == Drag::refit || !handles().empty();
 }
 
 void MapCanvas::stepLookAlike(int steps) {
   if (!holdsStretch()) return;
-  session_->stepLookAlike(lastPart_, steps);
+  session_->verbs().strokes.stepLookAlike(lastPart_, steps);
   update();
 }
 
@@ -130,13 +133,13 @@ void MapCanvas::releaseToTake(const QMouseEvent& event) {
     const CellSet cells = spanned();
     const bool cuts = ctrl_ && !KeyBindings::shared().buttonsExchanged();
     drag_ = Drag::none;
-    return session_->takeCells(cells, shift_, cuts);
+    return session_->verbs().hand.takeCells(cells, shift_, cuts);
   }
   drag_ = Drag::none;
   if (shift_ && hoveredCell()) {
     // Gathered to what is in hand.
     if (const auto cell = session_->cellToTake(scale().toMap(devicePoint(pressedAt_)), behind_)) {
-      return session_->gather(Block::of(*cell));
+      return session_->verbs().hand.gather(Block::of(*cell));
     }
   }
   const bool any = hoveredCell() && !session_->takeFromMap(scale().toMap(devicePoint(pressedAt_)), behind_).empty();
@@ -144,7 +147,7 @@ void MapCanvas::releaseToTake(const QMouseEvent& event) {
 }
 
 void MapCanvas::openLens(std::optional<CellPos> at, bool withVerbs) {
-  if (!at || !map() || session_->inStroke()) return;
+  if (!at || !map() || session_->inGesture()) return;
   if (!lens_) lens_ = new Lens(actions_, this);
   lens_->open(session_, *at, mapToGlobal(cellRect(*at).center().toPoint()), withVerbs);
 }
@@ -201,8 +204,8 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     lastPan_ = pressedAt_ = event->position();
     showCursor();
   } else if (handle) {
-    session_->beginRefit();
-    if (session_->inStroke()) {
+    session_->verbs().strokes.beginRefit();
+    if (session_->inGesture()) {
       handle_ = handle;
       lastPart_ = {handle->across, handle->down};
       drag_ = Drag::refit;
@@ -214,19 +217,19 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
     pressedAt_ = event->position();
     hungFrom_ = hung->offset;
     hungTo_.clear();
-    session_->beginChange(tr("Shift"));
-    if (!session_->inStroke()) {
-      session_->endChange();
+    session_->verbs().bar.take("Shift");
+    if (!session_->inGesture()) {
+      session_->verbs().bar.leave();
       drag_ = Drag::none;
     }
   } else if (left && selects()) {
     if (hoveredCell()) pressToSelect(*event);
   } else if (lays && hoveredCell()) {
     dragTakesAway_ = right || takesAway();
-    Session::StrokeAsk ask = strokeAt(*hoveredCell());
+    Strokes::Ask ask = strokeAt(*hoveredCell());
     ask.takesAway = dragTakesAway_;
-    session_->beginStroke(ask);
-    if (session_->inStroke()) drag_ = Drag::stroke;
+    session_->verbs().strokes.begin(ask);
+    if (session_->inGesture()) drag_ = Drag::stroke;
     pressed_ = *hoveredCell();
     lastPart_ = {};
   }
@@ -250,8 +253,8 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       lastPan_ = event->position();
       break;
     case Drag::stroke:
-      session_->moveStroke(cellAt(event->position()), shift_);
-      if (session_->stretchBox()) {
+      session_->verbs().strokes.moveTo(cellAt(event->position()), shift_);
+      if (session_->verbs().strokes.stretchBox()) {
         // The end at the pointer is the one whose look the wheel changes.
         const auto grid = makeGrid(map()->grid);
         const SidePos way = grid->toSide(cellAt(event->position())) - grid->toSide(pressed_);
@@ -261,7 +264,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       break;
     case Drag::frame: {
       const QPointF by = (event->position() - pressedAt_) / zoom_;
-      session_->setCamera({cameraFrom_.x + qRound(by.x()), cameraFrom_.y + qRound(by.y())});
+      session_->verbs().maps.setCamera({cameraFrom_.x + qRound(by.x()), cameraFrom_.y + qRound(by.y())});
       break;
     }
     case Drag::hang: dragBackdrop(event->position()); break;
@@ -300,7 +303,7 @@ void MapCanvas::dragBackdrop(QPointF to) {
   const int reach = ctrl_ ? -1 : qRound(kSnapReach / zoom_);
   const HangingPlace place = hangingPlace(session_->quilt(), session_->desk().landing(), wished, reach);
   hungTo_ = place.at;
-  session_->changeLayers(tr("Shift"), [&](const Quilt& quilt, LayerAt at) {
+  session_->verbs().layers.change("Shift", [&](const Quilt& quilt, LayerAt at) {
     // Those chosen beside it go along.
     if (at == session_->desk().landing()) return withOffset(quilt, at, place.offset);
     const PixelPos own = quilt.layer(at)->offset;
@@ -314,7 +317,7 @@ void MapCanvas::endDrag() {
       drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang;
   if (!ofGesture) return;
   // The session forgets that a bar was taken hold of.
-  if (std::exchange(drag_, Drag::none) == Drag::hang) session_->endChange();
+  if (std::exchange(drag_, Drag::none) == Drag::hang) session_->verbs().bar.leave();
   handle_.reset();
   springBack();
   showCursor();
@@ -333,9 +336,9 @@ void MapCanvas::followModifiers(Qt::KeyboardModifiers modifiers) {
 void MapCanvas::mouseDoubleClickEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton || !selects() || !hoveredCell()) return mousePressEvent(event);
   const CellPos at = *hoveredCell();
-  if (session_->recogniseStretch(at)) {
+  if (session_->verbs().strokes.recogniseStretch(at)) {
     handlesGone_ = false;
-  } else if (!session_->takeStampAt(at)) {
+  } else if (!session_->verbs().hand.takeStampAt(at)) {
     mousePressEvent(event);
   }
   update();
@@ -346,9 +349,9 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   followModifiers(event->modifiers());
   taken_ = {};
   const Drag ended = drag_;
-  if (session_ && drag_ == Drag::hang) session_->endChange();
+  if (session_ && drag_ == Drag::hang) session_->verbs().bar.leave();
   if (session_ && (drag_ == Drag::stroke || drag_ == Drag::refit)) {
-    session_->endStroke();
+    (void)session_->work().finish();
     handlesGone_ = false;
   }
   if ((drag_ == Drag::select || drag_ == Drag::move) && session_) releaseToSelect();
@@ -397,7 +400,7 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
       const auto grid = makeGrid(map()->grid);
       const CellRect selected = session_->desk().selection().bounds();
       const CellPos first{selected.x0, selected.y0};
-      session_->nudgeSelected(grid->toSide(grid->stepped(first, dx, dy)) - grid->toSide(first));
+      session_->verbs().selection.nudge(grid->toSide(grid->stepped(first, dx, dy)) - grid->toSide(first));
     } else if (map()) {
       const PixelSize cell = map()->grid.cell;
       scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom_);
@@ -533,10 +536,12 @@ void MapCanvas::useCursor(bool takesAway) {
     session_->setDesk(std::move(desk));
   } else {
     takesAway = takesAway || session_->desk().tool == Tool::erase;
-    if (const QString why = session_->whyNoStroke(takesAway); !why.isEmpty()) return say(why);
+    if (const std::string why = whyNoStroke(session_->work(), takesAway); !why.empty()) {
+      return say(QString::fromStdString(why));
+    }
     const Tool tool = session_->desk().tool;
     const bool byPath = tool == Tool::brush || tool == Tool::erase;
-    Session::StrokeAsk ask;
+    Strokes::Ask ask;
     ask.takesAway = takesAway;
     if (!byPath || session_->desk().inHand.manner == Manner::stretch) {
       ask.path = from == *cursor_ ? std::vector{from} : std::vector{from, *cursor_};
@@ -552,8 +557,8 @@ void MapCanvas::useCursor(bool takesAway) {
         ask.path.push_back({forth ? cells.x1 - 1 : cells.x0, y});
       }
     }
-    session_->beginStroke(ask);
-    session_->endStroke();
+    session_->verbs().strokes.begin(ask);
+    (void)session_->work().finish();
     handlesGone_ = false;
   }
   describeCursor();

@@ -200,7 +200,7 @@ void MapCanvas::paintSelection(QPainter& painter) const {
 QRect MapCanvas::overlay() const {
   const CellSet cells = footprint();
   QRectF area = boxAround(cells);
-  if (const Stroke* stroke = session_ ? session_->stroke() : nullptr) area = area.united(boxAround(stroke->shape()));
+  if (const Stroke* stroke = session_ ? session_->verbs().strokes.stroke() : nullptr) area = area.united(boxAround(stroke->shape()));
   if (cells.empty() && area.isEmpty()) {
     const QString text = tagText();
     return text.isEmpty() ? QRect() : tagRect(text).toAlignedRect().adjusted(-4, -4, 4, 4);
@@ -502,7 +502,7 @@ void MapCanvas::paintOutcome(QPainter& painter, const Stroke& stroke) {
 
 // A shape that cannot be laid is struck through; one too large to be laid while it is drawn shows its outline.
 void MapCanvas::paintShape(QPainter& painter) const {
-  const Stroke* stroke = session_->stroke();
+  const Stroke* stroke = session_->verbs().strokes.stroke();
   if (!stroke) return;
   const Theme& theme = Theme::current();
   const bool refused = !stroke->refusal().empty();
@@ -580,7 +580,7 @@ std::vector<MapCanvas::JointAt> MapCanvas::jointsInSight() const {
 }
 
 std::vector<MapCanvas::JointAt> MapCanvas::joints() const {
-  if (!map() || session_->inStroke()) return {};
+  if (!map() || session_->inGesture()) return {};
   std::vector<JointAt> marked = hoveredJoints();
   if (session_->desk().showsJoints) {
     for (const JointAt& one : jointsInSight()) marked.push_back(one);
@@ -589,20 +589,20 @@ std::vector<MapCanvas::JointAt> MapCanvas::joints() const {
 }
 
 CellSet MapCanvas::coveredInSight() const {
-  const bool shows = map() && session_->desk().showsCovered && !session_->inStroke();
+  const bool shows = map() && session_->desk().showsCovered && !session_->inGesture();
   const Layer* layer = shows ? session_->quilt().layer(session_->desk().landing()) : nullptr;
   if (!layer || map()->grid.cell.h * zoom_ < kFindingsFrom) return {};
   const QPoint shift = deviceShift(planeOn(*map()->layer(layer->id)), scale());
   const auto shown = makeGrid(map()->grid);
   const CellRect seen = shown->cellsMeeting(scale().covering(QRect(origin_, deviceSize()).translated(-shift)));
-  return coveredCells(session_->quilt(), session_->desk().landing(), seen, session_->hiding());
+  return coveredCells(session_->quilt(), session_->desk().landing(), seen, session_->verbs().layers.hiding());
 }
 
 CellSet MapCanvas::holesInSight() const {
-  const bool shows = map() && session_->desk().showsHoles && !session_->inStroke();
+  const bool shows = map() && session_->desk().showsHoles && !session_->inGesture();
   if (!shows || map()->grid.cell.h * zoom_ < kFindingsFrom) return {};
   const CellRect seen = makeGrid(map()->grid)->cellsMeeting(scale().covering(QRect(origin_, deviceSize())));
-  return holes(session_->quilt(), session_->desk().map, seen, session_->desk().hidden, session_->hiding());
+  return holes(session_->quilt(), session_->desk().map, seen, session_->desk().hidden, session_->verbs().layers.hiding());
 }
 
 void MapCanvas::paintFindings(QPainter& painter) const {
@@ -695,7 +695,7 @@ void MapCanvas::paintTag(QPainter& painter) const {
   const QString text = tagText();
   if (text.isEmpty()) return;
   const Theme& theme = Theme::current();
-  const Stroke* under = session_->stroke();
+  const Stroke* under = session_->verbs().strokes.stroke();
   const bool lands = under ? under->refusal().empty() : refusal_.isEmpty() && whyNothing().isEmpty();
   const QRectF tag = tagRect(text);
   painter.save();

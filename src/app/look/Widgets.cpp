@@ -61,4 +61,16 @@ QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* par
   return button;
 }
 
+QToolButton* makePlainButton(const char* object, QWidget* parent) {
+  auto* button = new QToolButton(parent);
+  button->setObjectName(QLatin1String(object));
+  button->setProperty("raised", true);
+  button->setFocusPolicy(Qt::TabFocus);
+  return button;
+}
+
+QString sizeText(PixelSize size) {
+  return size.w == size.h ? QString::number(size.w) : QStringLiteral("%1 × %2").arg(size.w).arg(size.h);
+}
+
 }  // namespace uq

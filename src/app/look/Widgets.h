@@ -5,6 +5,8 @@
 #include <QLabel>
 #include <QToolButton>
 
+#include "core/grid/Pixels.h"
+
 namespace uq {
 
 // Gives a frame, which must have an object name, the look of a card: paper, a fine edge, round corners.
@@ -19,6 +21,12 @@ QLabel* makeSoftLabel(QWidget* parent);
 
 // A name as a button has to be told it, so that its & shows as it is.
 QString onButton(QString name);
+
+// A raised button with words, for cards.
+QToolButton* makePlainButton(const char* object, QWidget* parent);
+
+// A size in pixels: "32", or "32 × 16" where it is no square.
+QString sizeText(PixelSize size);
 
 // A button that triggers an action and never takes the focus from the canvas by a click. `text` is shown beside the
 // icon.

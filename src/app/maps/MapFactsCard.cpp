@@ -83,13 +83,13 @@ MapFactsCard::MapFactsCard(QWidget* parent) : QFrame(parent) {
   title_->setPlaceholderText(tr("no name"));
   connect(title_, &QLineEdit::editingFinished, this, [this] {
     if (session_ && session_->map())
-      session_->changeMap(tr("Name for players"),
+      session_->verbs().maps.change("Name for players",
                           withTitle(session_->quilt(), session_->map()->id, title_->text().trimmed().toStdString()));
   });
   cloth_ = new ColourField(tr("Colour behind all layers"), tr("none"), this);
   cloth_->setObjectName(QStringLiteral("map-cloth"));
   connect(cloth_, &ColourField::valueChanged, this, [this](std::optional<Colour> colour) {
-    session_->changeMap(tr("Cloth"), withCloth(session_->quilt(), session_->map()->id, colour));
+    session_->verbs().maps.change("Cloth", withCloth(session_->quilt(), session_->map()->id, colour));
   });
   const auto number = [this](const char* object, const QString& name, double most) {
     auto* field = new NumberField(name, 1, most, 0, this);
@@ -103,7 +103,7 @@ MapFactsCard::MapFactsCard(QWidget* parent) : QFrame(parent) {
   const auto setScreen = [this] {
     const PixelSize screen{width_->wholeValue(), height_->wholeValue()};
     const Id map = session_->map()->id;
-    session_->changeMap(tr("Screen"), differs_->isChecked() ? withScreen(session_->quilt(), map, screen)
+    session_->verbs().maps.change("Screen", differs_->isChecked() ? withScreen(session_->quilt(), map, screen)
                                                             : withScreen(session_->quilt(), screen));
   };
   connect(width_, &NumberField::valueChanged, this, setScreen);
@@ -111,18 +111,18 @@ MapFactsCard::MapFactsCard(QWidget* parent) : QFrame(parent) {
   connect(differs_, &QCheckBox::clicked, this, [this](bool on) {
     const Map& map = *session_->map();
     const std::optional<PixelSize> own = on ? std::optional(screenOf(session_->quilt(), map)) : std::nullopt;
-    session_->changeMap(tr("Screen"), withScreen(session_->quilt(), map.id, own));
+    session_->verbs().maps.change("Screen", withScreen(session_->quilt(), map.id, own));
   });
   times_ = number("map-shown-times", tr("How many screen pixels a map pixel takes"), kMostShownTimes);
   connect(times_, &NumberField::valueChanged, this, [this](double value) {
-    session_->changeMap(tr("Size"), withShownTimes(session_->quilt(), session_->map()->id, static_cast<int>(value)));
+    session_->verbs().maps.change("Size", withShownTimes(session_->quilt(), session_->map()->id, static_cast<int>(value)));
   });
   camera_ = new QComboBox(this);
   camera_->setObjectName(QStringLiteral("map-camera"));
   camera_->setAccessibleName(tr("What the camera does at the map's edge"));
   camera_->addItems({tr("stops at the map's edge"), tr("runs free")});
   connect(camera_, &QComboBox::activated, this, [this](int index) {
-    session_->changeMap(tr("Camera"), withCameraFree(session_->quilt(), session_->map()->id, index == 1));
+    session_->verbs().maps.change("Camera", withCameraFree(session_->quilt(), session_->map()->id, index == 1));
   });
   told_ = makeSoftLabel(this);
   told_->setObjectName(QStringLiteral("map-told"));

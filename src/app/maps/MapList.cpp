@@ -112,7 +112,7 @@ void MapList::choose() {
   const QListWidgetItem* item = list_->currentItem();
   if (!isVisible() || !item || item->isHidden()) return;
   hide();
-  if (const auto id = Id::parse(item->data(kMapId).toString().toStdString())) session_->goTo(*id);
+  if (const auto id = Id::parse(item->data(kMapId).toString().toStdString())) session_->verbs().maps.goTo(*id);
 }
 
 bool MapList::eventFilter(QObject* watched, QEvent* event) {

@@ -64,10 +64,10 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     }
     connect(field, &NumberField::dragBegan, this, [this, field] {
       // One step, whatever is passed on the way.
-      if (session_) session_->beginChange(field->accessibleName().section(QLatin1Char(','), 0, 0));
+      if (session_) session_->verbs().bar.take(field->accessibleName().section(QLatin1Char(','), 0, 0).toStdString());
     });
     connect(field, &NumberField::dragEnded, this, [this] {
-      if (session_) session_->endChange();
+      if (session_) session_->verbs().bar.leave();
       Q_EMIT handsFree();
     });
     return field;
@@ -78,7 +78,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   connect(place_, &NumberField::valueChanged, this, [this](double value) {
     const LayerAt at = session_->desk().landing();
     const auto index = session_->map()->layerIndex(at.layer);
-    if (index) session_->moveLayer(at.layer, static_cast<int>(value) - 1 - static_cast<int>(*index));
+    if (index) session_->verbs().layers.move(at.layer, static_cast<int>(value) - 1 - static_cast<int>(*index));
     refresh();
   });
   const auto hundredths = [](double value) { return static_cast<int>(std::lround(value * 100)); };
@@ -171,9 +171,9 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   order_->addItems({tr("by layers"), tr("by depth")});
   orderEnd_ = new QLabel(this);
   connect(rise_, &NumberField::valueChanged, this,
-          [this](double value) { session_->setRise(static_cast<int>(value)); });
+          [this](double value) { session_->verbs().folders.setRise(static_cast<int>(value)); });
   connect(order_, &QComboBox::activated, this, [this](int index) {
-    session_->setDrawOrder(index == 0 ? DrawOrder::byLayers : DrawOrder::byDepth);
+    session_->verbs().folders.setDrawOrder(index == 0 ? DrawOrder::byLayers : DrawOrder::byDepth);
     Q_EMIT handsFree();
   });
   told_ = makeSoftLabel(this);
@@ -188,7 +188,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
     const QString text = note_->text().trimmed();
     note_->setModified(false);
     if (layer && session_->desk().landing() == shown_ && text.toStdString() != layer->note)
-      session_->setNote(shown_, text);
+      session_->verbs().layers.setNote(shown_, text.toStdString());
   });
   connect(note_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
 
@@ -217,7 +217,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
 
 template <class Edit>
 void LayerSentences::change(const QString& what, Edit&& edit) {
-  if (session_) session_->changeLayers(what, std::forward<Edit>(edit));
+  if (session_) session_->verbs().layers.change(what.toStdString(), std::forward<Edit>(edit));
 }
 
 template <class Value>
@@ -265,12 +265,12 @@ void LayerSentences::refresh() {
     QMetaObject::invokeMethod(
         this,
         [this, at = shown_, text = note_->text().trimmed()] {
-          if (session_) session_->setNote(at, text);
+          if (session_) session_->verbs().layers.setNote(at, text.toStdString());
         },
         Qt::QueuedConnection);
   }
   shown_ = at;
-  const std::size_t chosen = session_->chosenLayers().size();
+  const std::size_t chosen = session_->verbs().layers.chosen().size();
   title_->setText(
       chosen > 1 ? tr("%n layer(s), as %1", nullptr, static_cast<int>(chosen)).arg(QString::fromStdString(layer->name))
                  : QString::fromStdString(layer->name));
@@ -294,7 +294,7 @@ void LayerSentences::refresh() {
   show(shownAt_, layer->backdrop.shownAt);
   // Maps of squares or hexagons without levels have no use for an order.
   const Map& map = *session_->map();
-  const LayerFolder* level = session_->level();
+  const LayerFolder* level = session_->verbs().folders.here();
   levelName_->setText(!level             ? tr("The ground is drawn")
                       : level->rise != 0 ? tr("On %1,").arg(QString::fromStdString(level->name))
                                          : tr("In %1,").arg(QString::fromStdString(level->name)));
@@ -333,7 +333,7 @@ QString LayerSentences::told() const {
   for (const BackdropGap& gap : backdropGaps(session_->quilt(), *map)) {
     if (gap.layer == map->layers[*index]->id) lines << QString::fromStdString(gap.text) + tr(".");
   }
-  const QString why = session_->whyNoStroke(true);
+  const QString why = QString::fromStdString(whyNoStroke(session_->work(), true));
   lines << (why.isEmpty() ? tr("Strokes land here.") : why + tr("."));
   return lines.join(QLatin1Char(' '));
 }

@@ -32,6 +32,7 @@ void Overview::setSession(Session* session) {
   picture_ = {};
   if (session_) {
     connect(session_, &Session::quiltChanged, this, &Overview::follow);
+    connect(session_, &Session::gestureMoved, this, &Overview::follow);
     connect(session_, &Session::deskChanged, this, &Overview::follow);
   }
   follow();

@@ -176,23 +176,25 @@ Id StackPanel::farthestIn(Id folder) const {
 
 void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
 
-void StackPanel::choose(Id layer) { session_->chooseLayer(layer); }
+void StackPanel::choose(Id layer) { session_->verbs().layers.choose(layer); }
 
 LayerCard* StackPanel::makeCard(const StackRow& row) {
   auto* one = new LayerCard(row.id, row.depth, this);
   connect(one, &LayerCard::chosen, this, &StackPanel::choose);
   connect(one, &LayerCard::eyePressed, this, [this](Id id) { toggleEye(*session_, id); });
   connect(one, &LayerCard::aloneWanted, this, [this](Id id) { showAlone(*session_, id); });
-  connect(one, &LayerCard::alsoChosen, this, [this](Id id) { session_->alsoChoose(id); });
-  connect(one, &LayerCard::parallaxTaken, this, [this] { session_->beginChange(tr("Parallax")); });
+  connect(one, &LayerCard::alsoChosen, this, [this](Id id) { session_->verbs().layers.alsoChoose(id); });
+  connect(one, &LayerCard::parallaxTaken, this, [this] { session_->verbs().bar.take("Parallax"); });
   connect(one, &LayerCard::parallaxDragged, this, [this](Id, int hundredths) {
-    session_->changeLayers(tr("Parallax"), [hundredths](const Quilt& quilt, LayerAt at) {
+    session_->verbs().layers.change("Parallax", [hundredths](const Quilt& quilt, LayerAt at) {
       return withParallax(quilt, at, {hundredths, hundredths});
     });
   });
-  connect(one, &LayerCard::parallaxLeft, this, [this] { session_->endChange(); });
+  connect(one, &LayerCard::parallaxLeft, this, [this] { session_->verbs().bar.leave(); });
   connect(one, &LayerCard::lockPressed, this, [this](Id id) { toggleLock(*session_, id); });
-  connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) { session_->renameLayer(id, name); });
+  connect(one, &LayerCard::renamed, this, [this](Id id, const QString& name) {
+    session_->verbs().layers.rename(id, name.toStdString());
+  });
   connect(one, &LayerCard::nameClosed, this, &StackPanel::handsFree);
   connect(one, &LayerCard::dragged, this, &StackPanel::showDropLine);
   connect(one, &LayerCard::dropped, this, &StackPanel::drop);
@@ -207,13 +209,15 @@ FolderCard* StackPanel::makeHead(const StackRow& row) {
     shownActive_ = farthestIn(id);
     choose(shownActive_);
   });
-  connect(head, &FolderCard::foldPressed, this, [this](Id id) { session_->foldUp(id); });
-  connect(head, &FolderCard::eyePressed, this, [this](Id id) { session_->toggleFolderEye(id); });
+  connect(head, &FolderCard::foldPressed, this, [this](Id id) { session_->verbs().folders.foldUp(id); });
+  connect(head, &FolderCard::eyePressed, this, [this](Id id) { session_->verbs().folders.toggleEye(id); });
   connect(head, &FolderCard::nextPressed, this, [this](Id id) {
     choose(farthestIn(id));
-    session_->addLevel();
+    session_->verbs().folders.addLevel();
   });
-  connect(head, &FolderCard::renamed, this, [this](Id id, const QString& name) { session_->renameLevel(id, name); });
+  connect(head, &FolderCard::renamed, this, [this](Id id, const QString& name) {
+    session_->verbs().folders.rename(id, name.toStdString());
+  });
   connect(head, &FolderCard::nameClosed, this, &StackPanel::handsFree);
   connect(head, &FolderCard::dragged, this, &StackPanel::showDropLine);
   connect(head, &FolderCard::dropped, this, &StackPanel::drop);
@@ -225,7 +229,7 @@ Needle* StackPanel::makeNeedle(StackPlace place, const QString& name) {
   auto* needle = new Needle(this);
   needle->setAccessibleName(name);
   needle->setToolTip(name + QLatin1Char('\n') + tr("A right click offers other kinds of layers"));
-  connect(needle, &QAbstractButton::clicked, this, [this, place] { session_->addLayer(place); });
+  connect(needle, &QAbstractButton::clicked, this, [this, place] { session_->verbs().layers.add(place); });
   connect(needle, &Needle::otherKindsWanted, this, [this, place](QPoint at) { offerKinds(place, at); });
   needle->setVisible(session_ && session_->map());
   needles_.push_back(needle);
@@ -236,13 +240,13 @@ void StackPanel::offerKinds(StackPlace place, QPoint at) {
   auto* menu = new QMenu(this);
   menu->setObjectName(QStringLiteral("kinds-menu"));
   menu->setAttribute(Qt::WA_DeleteOnClose);
-  menu->addAction(tr("Layer of tiles"), this, [this, place] { session_->addLayer(place); });
-  menu->addAction(tr("Layer for pins"), this, [this, place] { session_->addPins(place.index); });
+  menu->addAction(tr("Layer of tiles"), this, [this, place] { session_->verbs().layers.add(place); });
+  menu->addAction(tr("Layer for pins"), this, [this, place] { session_->verbs().layers.addPins(place.index); });
   QMenu* pictures = menu->addMenu(tr("Backdrop of"));
   for (const Shared<Sheet>& sheet : session_->quilt().sheets()) {
     if (!sheet->collection.empty()) continue;
     pictures->addAction(QString::fromStdString(sheet->name).replace(QLatin1Char('&'), QLatin1String("&&")), this,
-                        [this, place, id = sheet->id] { session_->hangBackdrops({id}, place.index); });
+                        [this, place, id = sheet->id] { session_->verbs().layers.hangBackdrops({id}, place.index); });
   }
   pictures->setEnabled(!pictures->isEmpty());
   menu->popup(at);
@@ -282,7 +286,7 @@ void StackPanel::rebuild(const Map& map) {
       connect(walker_, &WalkerCard::moved, this, [this](int by) {
         const std::vector<Shared<Layer>>& layers = session_->map()->layers;
         const std::size_t to = walkerPlace_ + static_cast<std::size_t>(by) - 1;
-        if (to < layers.size()) session_->setWalker(layers[to]->id);
+        if (to < layers.size()) session_->verbs().layers.setWalker(layers[to]->id);
       });
       connect(walker_, &WalkerCard::dragged, this, [this](QPoint at) { showDropLine({}, at); });
       connect(walker_, &WalkerCard::dropped, this, [this](QPoint at) { drop({}, at); });
@@ -347,11 +351,11 @@ void StackPanel::drop(Id dragged, QPoint at) {
   const Map& map = *session_->map();
   const StackPlace place = placeAtRow(map, rows_[gap->row], gap->lowerHalf, dragged);
   if (dragged.empty()) {
-    session_->setWalker(map.layers[std::max<std::size_t>(place.index, 1) - 1]->id);
+    session_->verbs().layers.setWalker(map.layers[std::max<std::size_t>(place.index, 1) - 1]->id);
   } else if (map.layerFolder(dragged)) {
-    session_->moveFolder(dragged, place);
+    session_->verbs().folders.move(dragged, place);
   } else {
-    session_->moveLayer(dragged, place);
+    session_->verbs().layers.move(dragged, place);
   }
 }
 
@@ -360,7 +364,7 @@ void StackPanel::renameActive() {
 }
 
 void StackPanel::renameLevel() {
-  const LayerFolder* level = session_ ? session_->level() : nullptr;
+  const LayerFolder* level = session_ ? session_->verbs().folders.here() : nullptr;
   if (FolderCard* one = level ? folderCard(level->id) : nullptr) one->rename();
 }
 
@@ -377,7 +381,7 @@ void StackPanel::refresh() {
     one->present(*map->layer(id), {*map->layerIndex(id) + 1, id == active, desk.alsoChosen.contains(id),
                                    desk.hidden.contains(id), desk.locked.contains(id)});
   }
-  const LayerFolder* level = session_ ? session_->level() : nullptr;
+  const LayerFolder* level = session_ ? session_->verbs().folders.here() : nullptr;
   for (FolderCard* one : heads_) {
     FolderCard::Shown shown;
     shown.active = level && map->isWithin(level->id, one->folder());

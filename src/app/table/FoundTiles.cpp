@@ -72,7 +72,7 @@ void FoundTiles::point(std::optional<std::size_t> index) {
 }
 
 void FoundTiles::take(std::size_t index) {
-  if (session_ && index < found_.size()) session_->take(Block::of(Cell(found_[index].tile, {})));
+  if (session_ && index < found_.size()) session_->verbs().hand.take(Block::of(Cell(found_[index].tile, {})));
 }
 
 void FoundTiles::paintEvent(QPaintEvent*) {
@@ -128,7 +128,7 @@ SwapIn FoundTiles::swapIn(Qt::KeyboardModifiers modifiers) const {
 QString FoundTiles::swapText(std::size_t onto, SwapIn in) const {
   const TileRef to = found_[onto].tile;
   const Sheet* sheet = session_->quilt().sheetAt(to.slot);
-  const std::int64_t count = countSwap(session_->quilt(), session_->swapAsk(found_[*carried_].tile, to, in));
+  const std::int64_t count = countSwap(session_->quilt(), session_->verbs().selection.swapAsk(found_[*carried_].tile, to, in));
   const QString where = in == SwapIn::selection ? tr("in the selection")
                         : in == SwapIn::allMaps ? tr("on all maps")
                                                 : tr("on this map, with Shift on all");
@@ -160,10 +160,10 @@ void FoundTiles::mouseReleaseEvent(QMouseEvent* event) {
   unsetCursor();
   const auto index = indexAt(event->position());
   if (carried && index && *index != *carried) {
-    session_->swap(found_[*carried].tile, found_[*index].tile, swapIn(event->modifiers()));
+    session_->verbs().selection.swap(found_[*carried].tile, found_[*index].tile, swapIn(event->modifiers()));
   } else if (pressed && index == pressed && !carried) {
     if (event->modifiers() & Qt::ShiftModifier) {
-      session_->gather(Block::of(Cell(found_[*index].tile, {})));
+      session_->verbs().hand.gather(Block::of(Cell(found_[*index].tile, {})));
     } else {
       take(*index);
     }

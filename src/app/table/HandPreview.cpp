@@ -198,7 +198,7 @@ void HandPreview::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::RightButton || !member) return;
   InHand hand = session_->desk().inHand;
   hand.members[*member].keepsOffRim = !hand.members[*member].keepsOffRim;
-  session_->changeHand(std::move(hand));
+  session_->verbs().hand.change(std::move(hand));
 }
 
 void HandPreview::mouseMoveEvent(QMouseEvent* event) {
@@ -225,7 +225,7 @@ void HandPreview::moveEdge(QPointF at) {
     case 2: next.y0 = std::clamp(next.y0 + lines, next.y1 - kMostLines, next.y1 - 1); break;
     default: next.y1 = std::clamp(next.y1 + lines, next.y0 + 1, next.y0 + kMostLines); break;
   }
-  session_->changeHand(edge_->hand.fittedTo(next));
+  session_->verbs().hand.change(edge_->hand.fittedTo(next));
 }
 
 void HandPreview::moveMark(QPointF at) {
@@ -257,7 +257,7 @@ void HandPreview::moveMark(QPointF at) {
     best = ends;
   }
   hand.ends = best;
-  session_->changeHand(std::move(hand));
+  session_->verbs().hand.change(std::move(hand));
 }
 
 void HandPreview::mouseReleaseEvent(QMouseEvent* event) {
@@ -282,7 +282,7 @@ void HandPreview::wheelEvent(QWheelEvent* event) {
   } else {
     one.weight = std::min(weight, kMostWeight);
   }
-  session_->changeHand(std::move(hand));
+  session_->verbs().hand.change(std::move(hand));
 }
 
 bool HandPreview::event(QEvent* event) {
@@ -300,7 +300,7 @@ bool HandPreview::drop(TileRef tile, QPoint globalAt) {
   if (!session_ || !isVisible() || !rect().contains(at.toPoint())) return false;
   const Cell cell(tile, {});
   if (session_->desk().inHand.empty() || isMix()) {
-    session_->gather(Block::of(cell));
+    session_->verbs().hand.gather(Block::of(cell));
     return true;
   }
   // The nearest place in or beside the block.
@@ -323,7 +323,7 @@ bool HandPreview::drop(TileRef tile, QPoint globalAt) {
   hand.stamp = {};
   if (session_->map()) hand.grid = session_->map()->grid.kind;
   if (hand.manner == Manner::stretch) hand.ends = usualEnds(hand.block);
-  session_->changeHand(std::move(hand));
+  session_->verbs().hand.change(std::move(hand));
   return true;
 }
 

@@ -88,7 +88,7 @@ void HeldStrip::mousePressEvent(QMouseEvent* event) {
   const auto index = indexAt(event->position());
   if (event->button() != Qt::LeftButton || !index) return;
   const InHand held = session_->desk().held[*index];
-  session_->take(held);
+  session_->verbs().hand.take(held);
 }
 
 bool HeldStrip::event(QEvent* event) {

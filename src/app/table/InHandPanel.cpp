@@ -58,7 +58,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     button->setCheckable(true);
     button->setFocusPolicy(Qt::TabFocus);
     button->setAutoRaise(true);
-    connect(button, &QToolButton::clicked, this, [this, manner = manner] { session_->setManner(manner); });
+    connect(button, &QToolButton::clicked, this, [this, manner = manner] { session_->verbs().hand.setManner(manner); });
     manners_.emplace_back(manner, button);
     manners->addWidget(button);
   }
@@ -68,7 +68,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   connect(rule_, &QCheckBox::clicked, this, [this](bool on) {
     InHand hand = session_->desk().inHand;
     (hand.manner == Manner::mix ? hand.neverAlike : hand.ends.shuffles) = on;
-    session_->changeHand(std::move(hand));
+    session_->verbs().hand.change(std::move(hand));
   });
   empty_ = new QPushButton(tr("and nothing"), this);
   empty_->setObjectName(QStringLiteral("hand-empty"));
@@ -82,7 +82,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     } else {
       hand.members.push_back({});
     }
-    session_->changeHand(std::move(hand));
+    session_->verbs().hand.change(std::move(hand));
   });
   step_ = new NumberField(tr("Cells from one repeat of the middle to the next"), 0, 99, 0, this);
   step_->setObjectName(QStringLiteral("hand-step"));
@@ -93,7 +93,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     InHand hand = session_->desk().inHand;
     hand.ends.stepAcross = static_cast<int>(value);
     hand.ends = fittingEnds(hand.ends, hand.wholeExtent());
-    session_->changeHand(std::move(hand));
+    session_->verbs().hand.change(std::move(hand));
   });
   auto* rules = new QHBoxLayout;
   rules->addWidget(rule_, 1);

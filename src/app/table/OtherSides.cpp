@@ -35,7 +35,7 @@ OtherSides::OtherSides(QWidget* parent) : QWidget(parent) {
     place->setFocusPolicy(Qt::TabFocus);
     place->installEventFilter(this);
     connect(place, &QToolButton::clicked, this,
-            [this, i](bool on) { session_->awaitPartner(on ? std::optional(i + 1) : std::nullopt); });
+            [this, i](bool on) { session_->verbs().hand.awaitPartner(on ? std::optional(i + 1) : std::nullopt); });
     places_.push_back(place);
     row->addWidget(place);
   }
@@ -65,7 +65,7 @@ void OtherSides::refresh() {
   if (!one) return;
   const TileRef tile = held->parts().front().cell.tile();
   const int order = makeGrid(map->grid)->turnOrder();
-  const auto awaited = session_->awaitedPartner();
+  const auto awaited = session_->verbs().hand.awaitedPartner();
   label_->setText(awaited ? tr("Now click the tile that shows it turned right %1 × %2°.").arg(*awaited).arg(360 / order)
                           : tr("Turned right, it is the tile dropped here:"));
   for (int steps = 1; steps <= kMostSides; ++steps) {
@@ -92,7 +92,7 @@ bool OtherSides::drop(TileRef tile, QPoint global) {
   for (int steps = 1; steps <= kMostSides; ++steps) {
     const QToolButton* one = place(steps);
     if (!one || !one->rect().contains(one->mapFromGlobal(global))) continue;
-    session_->setPartner(steps, tile);
+    session_->verbs().hand.setPartner(steps, tile);
     return true;
   }
   return false;
@@ -105,7 +105,7 @@ bool OtherSides::eventFilter(QObject* watched, QEvent* event) {
       event->type() == QEvent::MouseButtonPress && static_cast<QMouseEvent*>(event)->button() == Qt::RightButton;
   const bool keyed = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete;
   if (!pressed && !keyed) return false;
-  session_->setPartner(static_cast<int>(found - places_.begin()) + 1, std::nullopt);
+  session_->verbs().hand.setPartner(static_cast<int>(found - places_.begin()) + 1, std::nullopt);
   return true;
 }
 

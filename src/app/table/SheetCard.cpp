@@ -2,13 +2,11 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QScrollBar>
-#include <QSignalBlocker>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -29,24 +27,12 @@ constexpr int kWidth = 336;  // logical pixels
 constexpr std::pair<Footing, const char*> kFootings[] = {
     {Footing::open, "footing-open"}, {Footing::solid, "footing-solid"}, {Footing::overhead, "footing-overhead"}};
 
-QString sizeText(PixelSize size) {
-  return size.w == size.h ? QString::number(size.w) : QStringLiteral("%1 × %2").arg(size.w).arg(size.h);
-}
-
 // A part of the card under a line.
 QVBoxLayout* section(QWidget* part) {
   auto* layout = new QVBoxLayout(part);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(6);
   return layout;
-}
-
-QToolButton* plainButton(const char* object, QWidget* parent) {
-  auto* button = new QToolButton(parent);
-  button->setObjectName(QLatin1String(object));
-  button->setProperty("raised", true);
-  button->setFocusPolicy(Qt::TabFocus);
-  return button;
 }
 
 }  // namespace
@@ -95,13 +81,11 @@ SheetCard::SheetCard(TableView* table, QWidget* parent) : QFrame(parent), table_
   parent->installEventFilter(this);
   hide();
 }
-
 NumberField* SheetCard::number(const char* object, const QString& name, int least, int most) {
   auto* field = new NumberField(name, least, most, 0, this);
   field->setObjectName(QLatin1String(object));
   return field;
 }
-
 QLineEdit* SheetCard::textField(const char* object, const QString& name, const QString& hint) {
   auto* field = new QLineEdit(this);
   field->setObjectName(QLatin1String(object));
@@ -112,7 +96,6 @@ QLineEdit* SheetCard::textField(const char* object, const QString& name, const Q
   field->setMaximumWidth(116);
   return field;
 }
-
 QWidget* SheetCard::buildCut() {
   cut_ = new QWidget(this);
   auto* layout = section(cut_);
@@ -132,11 +115,11 @@ QWidget* SheetCard::buildCut() {
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   agreement_ = makeSoftLabel(cut_);
   agreement_->setObjectName(QStringLiteral("cut-agreement"));
-  mapCell_ = plainButton("map-cell", cut_);
+  mapCell_ = makePlainButton("map-cell", cut_);
   mapCell_->setToolTip(tr("What is painted stays on its cells"));
   connect(mapCell_, &QToolButton::clicked, this,
-          [this] { session_->setCell(session_->quilt().sheet(sheet_)->cut.cell); });
-  newMap_ = plainButton("map-for-sheet", cut_);
+          [this] { session_->verbs().maps.setCell(session_->quilt().sheet(sheet_)->cut.cell); });
+  newMap_ = makePlainButton("map-for-sheet", cut_);
   connect(newMap_, &QToolButton::clicked, this, [this] { Q_EMIT newMapWanted(sheet_); });
   layout->addLayout(chips_);
   layout->addWidget(reason_);
@@ -147,12 +130,11 @@ QWidget* SheetCard::buildCut() {
   layout->addLayout(new SentenceLayout({newMap_, mapCell_}));
   return cut_;
 }
-
 QWidget* SheetCard::buildPixels() {
   pixels_ = new QWidget(this);
   auto* layout = section(pixels_);
   const auto offer = [&](QToolButton*& button, const char* object, auto change) {
-    button = plainButton(object, pixels_);
+    button = makePlainButton(object, pixels_);
     button->setCheckable(true);
     connect(button, &QToolButton::clicked, this, [this, change](bool on) {
       const Sheet* sheet = session_->quilt().sheet(sheet_);
@@ -185,7 +167,7 @@ QWidget* SheetCard::buildPixels() {
   offer(seeThrough_, "offer-see-through", [this](PixelCare& care, bool on) {
     care.seeThrough = on ? std::optional(seeThrough_->property("colour").toUInt()) : std::nullopt;
   });
-  pick_ = plainButton("pick-see-through", pixels_);
+  pick_ = makePlainButton("pick-see-through", pixels_);
   pick_->setText(tr("Pick the see-through colour…"));
   pick_->setToolTip(tr("Then click the colour on the picture"));
   connect(pick_, &QToolButton::clicked, this, [this] {
@@ -201,7 +183,6 @@ QWidget* SheetCard::buildPixels() {
   layout->addWidget(pick_, 0, Qt::AlignLeft);
   return pixels_;
 }
-
 QWidget* SheetCard::buildFooting() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -213,7 +194,7 @@ QWidget* SheetCard::buildFooting() {
   const QString tips[] = {tr("Somebody walking goes over them"), tr("Somebody walking is stopped"),
                           tr("Somebody walking goes behind them")};
   for (int i = 0; i < 3; ++i) {
-    auto* button = plainButton(kFootings[i].second, part);
+    auto* button = makePlainButton(kFootings[i].second, part);
     button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     button->setIcon(icon(QLatin1String(kFootings[i].second), Theme::current().ink));
     button->setIconSize({28, 28});
@@ -230,7 +211,6 @@ QWidget* SheetCard::buildFooting() {
   layout->addLayout(row);
   return part;
 }
-
 QWidget* SheetCard::buildFacts() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -291,7 +271,6 @@ QWidget* SheetCard::buildFacts() {
   layout->addWidget(follow_);
   return part;
 }
-
 QWidget* SheetCard::buildTiles() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -323,7 +302,7 @@ QWidget* SheetCard::buildTiles() {
     session_->sheets().changeTiles(on ? tr("Keep %1") : tr("Do not keep %1"), sheet_, chosen(),
                                    [&](TileFacts& facts) { facts.keep = on; });
   });
-  animate_ = plainButton("animate-chosen", part);
+  animate_ = makePlainButton("animate-chosen", part);
   animate_->setText(tr("Animate them"));
   animate_->setIcon(icon(QStringLiteral("frames"), Theme::current().ink));
   animate_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
@@ -351,14 +330,13 @@ QWidget* SheetCard::buildTiles() {
   layout->addLayout(new SentenceLayout({animate_, word(tr("each")), frameTime_, word(tr("ms."))}));
   return part;
 }
-
 QWidget* SheetCard::buildFoot() {
   auto* part = new QWidget(this);
   auto* row = new QHBoxLayout(part);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(kGap / 2);
   const auto button = [&](const char* object, const char* picture, const QString& text, auto signal) {
-    auto* one = plainButton(object, part);
+    auto* one = makePlainButton(object, part);
     one->setIcon(icon(QLatin1String(picture), Theme::current().ink));
     one->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     one->setText(text);
@@ -378,7 +356,6 @@ QWidget* SheetCard::buildFoot() {
   row->addStretch();
   return part;
 }
-
 void SheetCard::setSession(Session* session) {
   if (session_) {
     session_->disconnect(this);
@@ -391,7 +368,6 @@ void SheetCard::setSession(Session* session) {
   connect(session_, &Session::deskChanged, this, &SheetCard::refresh);
   connect(&session_->sheets(), &SheetWork::notesCame, this, &SheetCard::refresh);
 }
-
 void SheetCard::open(Id sheet) {
   if (!session_ || !session_->quilt().sheet(sheet) || sheet == chalk().id) return;
   sheet_ = sheet;
@@ -402,7 +378,6 @@ void SheetCard::open(Id sheet) {
   refresh();
   findChild<QScrollArea*>()->verticalScrollBar()->setValue(0);
 }
-
 void SheetCard::place() {
   // Above the tape, however many rows that has.
   parentWidget()->layout()->activate();
@@ -410,19 +385,16 @@ void SheetCard::place() {
   const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
   setGeometry(kGap, kGap, kWidth, std::max(200, room));
 }
-
 bool SheetCard::eventFilter(QObject* watched, QEvent* event) {
   if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
   // Counted when somebody asks, not at every change of a map.
   if (watched == remove_ && event->type() == QEvent::Enter) remove_->setToolTip(usedText());
   return false;
 }
-
 void SheetCard::hideEvent(QHideEvent*) {
   table_->showCutOf(std::nullopt);
   Q_EMIT closed();
 }
-
 void SheetCard::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape) {
     hide();
@@ -430,12 +402,10 @@ void SheetCard::keyPressEvent(QKeyEvent* event) {
     QFrame::keyPressEvent(event);
   }
 }
-
 std::set<std::uint32_t> SheetCard::chosen() const {
   const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
   return {tiles.begin(), tiles.end()};
 }
-
 void SheetCard::useCut() {
   const SheetCut cut{{cellW_->wholeValue(), cellH_->wholeValue()},
                      border_->wholeValue(),
@@ -446,7 +416,6 @@ void SheetCard::useCut() {
   if (sheet) refreshCut(*sheet);
   reason_->setText(tr("So cut, the picture would give no tile or more than 262,144. It stays cut as it was."));
 }
-
 void SheetCard::setStance() {
   const Stance stance{{seatX_->wholeValue(), seatY_->wholeValue()}, {footW_->wholeValue(), footH_->wholeValue()}};
   const std::set<std::uint32_t> tiles = chosen();
@@ -457,7 +426,6 @@ void SheetCard::setStance() {
                                    [&](TileFacts& facts) { facts.stance = stance; });
   }
 }
-
 void SheetCard::setFooting(Footing footing) {
   const std::set<std::uint32_t> tiles = chosen();
   if (tiles.empty()) {
@@ -469,236 +437,6 @@ void SheetCard::setFooting(Footing footing) {
     });
   }
   refresh();
-}
-
-QString SheetCard::usedText() const {
-  const auto slot = session_->quilt().slots().find(sheet_).value_or(0);
-  std::int64_t cells = 0;
-  int maps = 0;
-  for (const auto& map : session_->quilt().maps()) {
-    const TileUses uses = usesOn(map.read());
-    const std::int64_t before = cells;
-    for (auto at = uses.lower_bound({slot, 0}); at != uses.end() && at->first.slot == slot; ++at) cells += at->second;
-    maps += cells > before ? 1 : 0;
-  }
-  if (cells == 0) return tr("No map uses it. Ctrl+Z brings it back.");
-  return tr("%1 cells on %n map(s) are painted with it and become labelled placeholders. Ctrl+Z brings it back.",
-            nullptr, maps)
-      .arg(cells);
-}
-
-QString SheetCard::agreement(const Sheet& sheet) const {
-  const Map* map = session_->map();
-  if (!map || sheet.isCollection()) return {};
-  const PixelSize cell = map->grid.cell;
-  const PixelSize tile = sheet.cut.cell;
-  const QString name = QString::fromStdString(map->name);
-  if (tile == cell) return tr("They fit the cells of %1.").arg(name);
-  if (tile.w > cell.w || tile.h > cell.h) {
-    if (tile.w % cell.w == 0 && tile.h % cell.h == 0 && tile.w / cell.w == tile.h / cell.h) {
-      return tr("The cells of %1 have %2 px: a tile is %3 × as large and hangs over its neighbours. If it is several "
-                "tiles, choose a smaller cut.")
-          .arg(name, sizeText(cell))
-          .arg(tile.w / cell.w);
-    }
-    return tr("The cells of %1 have %2 px: the tiles are larger than that and stand on their cells.")
-        .arg(name, sizeText(cell));
-  }
-  return tr("The cells of %1 have %2 px: the tiles are smaller and leave gaps there.").arg(name, sizeText(cell));
-}
-
-void SheetCard::refresh() {
-  // A stroke changes nothing that stands here, and must not wait for it.
-  if (!isVisible() || !session_ || session_->inStroke()) return;
-  const Sheet* sheet = session_->quilt().sheet(sheet_);
-  if (!sheet) {
-    hide();
-    return;
-  }
-  if (!name_->hasFocus()) name_->setText(QString::fromStdString(sheet->name));
-  refreshCut(*sheet);
-  refreshPixels(*sheet);
-  refreshFacts(*sheet);
-  refreshTiles(*sheet);
-}
-
-void SheetCard::refreshCut(const Sheet& sheet) {
-  cut_->setVisible(!sheet.isCollection());
-  if (sheet.isCollection()) return;
-  const IntakeNotes* notes = session_->sheets().notes(sheet_);
-  const std::vector<CutProposal> proposals = notes ? notes->proposals : std::vector<CutProposal>();
-  const auto same = [](const CutProposal& a, const CutProposal& b) { return a.cut == b.cut; };
-  if (!std::equal(shown_.begin(), shown_.end(), proposals.begin(), proposals.end(), same)) {
-    while (QLayoutItem* item = chips_->takeAt(0)) {
-      delete item->widget();
-      delete item;
-    }
-    for (std::size_t i = 0; i < proposals.size() && i < 4; ++i) {
-      auto* chip = plainButton("cut-chip", cut_);
-      chip->setObjectName(QStringLiteral("cut-chip-%1").arg(i));
-      chip->setCheckable(true);
-      chip->setText(sizeText(proposals[i].cut.cell));
-      chip->setToolTip(QString::fromStdString(proposals[i].reason));
-      chip->setAccessibleName(tr("Cut into tiles of %1 pixels: %2").arg(chip->text(), chip->toolTip()));
-      connect(chip, &QToolButton::clicked, this, [this, cut = proposals[i].cut] {
-        session_->sheets().cut(sheet_, cut);
-        refresh();
-      });
-      chips_->addWidget(chip);
-    }
-    chips_->addStretch();
-    shown_ = proposals;
-  }
-  QString reason;
-  for (std::size_t i = 0; i < shown_.size(); ++i) {
-    const bool is = shown_[i].cut == sheet.cut;
-    if (auto* chip = findChild<QToolButton*>(QStringLiteral("cut-chip-%1").arg(i))) chip->setChecked(is);
-    if (is) reason = QString::fromStdString(shown_[i].reason);
-  }
-  const PixelSize rest = restOf(sheet.cut, sheet.pictureSize);
-  if (reason.isEmpty()) {
-    reason = tr("Cut by hand");
-    if (rest.w > 0) reason += tr(", %1 px left over at the right").arg(rest.w);
-    if (rest.h > 0) reason += tr(", %1 px left over at the bottom").arg(rest.h);
-  }
-  const PixelSize cells = cellsOf(sheet.cut, sheet.pictureSize);
-  reason[0] = reason[0].toUpper();
-  reason_->setText(tr("%1. %2 × %3 tiles.").arg(reason).arg(cells.w).arg(cells.h));
-  const auto show = [](NumberField* field, int value) {
-    if (!field->hasFocus() || !field->isModified()) field->setValue(value);
-  };
-  show(cellW_, sheet.cut.cell.w);
-  show(cellH_, sheet.cut.cell.h);
-  show(border_, sheet.cut.border);
-  show(gap_, sheet.cut.gap);
-  show(offsetX_, sheet.cut.offset.x);
-  show(offsetY_, sheet.cut.offset.y);
-  agreement_->setText(agreement(sheet));
-  agreement_->setVisible(!agreement_->text().isEmpty());
-  const Map* map = session_->map();
-  newMap_->setVisible(!map || map->grid.cell != sheet.cut.cell);
-  mapCell_->setVisible(map && map->grid.cell != sheet.cut.cell);
-  mapCell_->setText(tr("Give this map such cells"));
-  newMap_->setText(tr("New map of %1 px…").arg(sizeText(sheet.cut.cell)));
-}
-
-void SheetCard::refreshPixels(const Sheet& sheet) {
-  const IntakeNotes* notes = session_->sheets().notes(sheet_);
-  const PictureFindings findings = notes ? notes->findings : PictureFindings();
-  const auto twin = session_->sheets().scaledTwin(sheet_);
-  const Sheet* other = twin ? session_->quilt().sheet(twin->sheet) : nullptr;
-  twice_->setVisible(other != nullptr);
-  if (other) {
-    const QString name = QString::fromStdString(other->name);
-    twice_->setText(
-        twin->thisIsTwice
-            ? tr("This shows the same as %1 at twice the size. All art of a game is best drawn at one scale: shrink "
-                 "it, or take one of the two away.")
-                  .arg(name)
-            : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
-  }
-  const bool drawn = notes && notes->isLineDrawing;
-  scale_->setVisible(drawn);
-  if (drawn && (!enlarge_->hasFocus() || !enlarge_->isModified())) enlarge_->setValue(sheet.care.enlarge);
-  const int factor = sheet.care.shrink > 1 ? sheet.care.shrink : twin && twin->thisIsTwice ? 2 : findings.enlarged;
-  shrink_->setVisible(factor > 1);
-  shrink_->setProperty("factor", factor);
-  shrink_->setText(sheet.care.shrink > 1   ? tr("Shrunk to 1 : %1").arg(factor)
-                   : findings.enlarged > 1 ? tr("Every pixel is drawn %1 × %1: shrink to 1 : %1").arg(factor)
-                                           : tr("Shrink to 1 : %1").arg(factor));
-  shrink_->setChecked(sheet.care.shrink > 1);
-  rims_->setVisible(sheet.care.closesRims || findings.rims > 0);
-  rims_->setText(sheet.care.closesRims
-                     ? tr("Half-see-through rims are closed")
-                     : tr("Close %n half-see-through pixel(s)", nullptr, static_cast<int>(findings.rims)));
-  rims_->setChecked(sheet.care.closesRims);
-  const auto colour = sheet.care.seeThrough ? sheet.care.seeThrough : findings.background;
-  seeThrough_->setVisible(colour.has_value());
-  if (colour) {
-    seeThrough_->setProperty("colour", *colour);
-    QPixmap swatch(14, 14);
-    swatch.fill(QColor::fromRgb(*colour | 0xff000000u));
-    seeThrough_->setIcon(swatch);
-    seeThrough_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
-    const QString name = QColor::fromRgb(*colour).name();
-    seeThrough_->setText(sheet.care.seeThrough ? tr("%1 is see-through").arg(name)
-                                               : tr("Make %1 see-through").arg(name));
-  }
-  seeThrough_->setChecked(sheet.care.seeThrough.has_value());
-  pick_->setVisible(!findings.hasClear || sheet.care.seeThrough);
-  pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear ||
-                      other || drawn);
-}
-
-void SheetCard::refreshFacts(const Sheet& sheet) {
-  const auto show = [](QLineEdit* field, const std::string& text) {
-    if (!field->hasFocus() || !field->isModified()) field->setText(QString::fromStdString(text));
-  };
-  show(pile_, sheet.origin.pile);
-  show(from_, sheet.origin.from);
-  show(by_, sheet.origin.by);
-  show(licence_, sheet.origin.licence);
-  sell_->setCurrentIndex(!sheet.origin.maySell ? 0 : *sheet.origin.maySell ? 1 : 2);
-  turn_->setChecked(sheet.turns.turn);
-  mirrorAcross_->setChecked(sheet.turns.mirrorAcross);
-  mirrorDown_->setChecked(sheet.turns.mirrorDown);
-  const QString original =
-      sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
-  follow_->setVisible(!original.isEmpty());
-  follow_->setChecked(session_->sheets().followsOriginal(sheet));
-  follow_->setText(tr("Follow the original, %1").arg(QFileInfo(original).fileName()));
-  follow_->setToolTip(tr("Whenever %1 is saved, the quilt's copy is refreshed").arg(original));
-}
-
-void SheetCard::refreshTiles(const Sheet& sheet) {
-  const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
-  QWidget* part = tilesTitle_->parentWidget();
-  part->setVisible(!tiles.empty());
-  // One answer where all agree.
-  std::optional<Footing> footing = tiles.empty() ? std::optional(sheet.footing) : std::nullopt;
-  if (!tiles.empty()) {
-    footing = sheet.footingOf(tiles.front());
-    for (const std::uint32_t tile : tiles) {
-      if (sheet.footingOf(tile) != *footing) footing.reset();
-      if (!footing) break;
-    }
-  }
-  const QString which = tiles.empty()       ? tr("its tiles")
-                        : tiles.size() == 1 ? QString::fromStdString(sheet.tileName(tiles.front()))
-                                            : tr("the %n chosen tile(s)", nullptr, static_cast<int>(tiles.size()));
-  footingText_->setText(tr("What do %1 do to somebody walking?").arg(which));
-  if (tiles.size() == 1) footingText_->setText(tr("What does %1 do to somebody walking?").arg(which));
-  for (std::size_t i = 0; i < footings_.size(); ++i) {
-    footings_[i]->setChecked(footing == kFootings[i].first);
-    footings_[i]->setIcon(icon(QLatin1String(kFootings[i].second), Theme::current().ink));
-  }
-  const auto show = [](NumberField* field, int value) {
-    if (!field->hasFocus() || !field->isModified()) field->setValue(value);
-  };
-  const Stance& stance = tiles.empty() ? sheet.stance : sheet.stanceOf(tiles.front());
-  show(seatX_, stance.seat.x);
-  show(seatY_, stance.seat.y);
-  show(footW_, stance.footprint.w);
-  show(footH_, stance.footprint.h);
-  if (tiles.empty()) return;
-  const TileFacts& facts = sheet.factsOf(tiles.front());
-  tilesTitle_->setText(tiles.size() == 1 ? tr("Chosen: %1, number %2").arg(which).arg(tiles.front())
-                                         : tr("Chosen: %n tile(s)", nullptr, static_cast<int>(tiles.size())));
-  tileName_->setVisible(tiles.size() == 1);
-  if (!tileName_->hasFocus()) tileName_->setText(QString::fromStdString(facts.name));
-  if (!tags_->hasFocus()) {
-    QStringList tags;
-    for (const std::string& tag : facts.tags) tags << QString::fromStdString(tag);
-    tags_->setText(tags.join(QStringLiteral(", ")));
-  }
-  keep_->setChecked(
-      std::all_of(tiles.begin(), tiles.end(), [&](std::uint32_t tile) { return sheet.factsOf(tile).keep; }));
-  const bool animated = !facts.frames.empty();
-  animate_->setVisible(tiles.size() > 1 || animated);
-  frameTime_->setVisible(tiles.size() > 1 || animated);
-  animate_->setText(animated && tiles.size() == 1 ? tr("Stand still") : tr("Animate them"));
-  if (animated && (!frameTime_->hasFocus() || !frameTime_->isModified()))
-    frameTime_->setValue(facts.frames.front().milliseconds);
 }
 
 }  // namespace uq

@@ -96,7 +96,7 @@ class SheetCard : public QFrame {
   QWidget* scale_;  // of a drawing of lines
   NumberField* enlarge_;
   QLabel* footingText_;
-  std::vector<QToolButton*> footings_;
+  std::vector<QToolButton*> footings_;  // in the order of Footing, called as their icons
   QLineEdit* pile_;
   QLineEdit* from_;
   QLineEdit* by_;

@@ -122,9 +122,9 @@ void Shelf::mouseReleaseEvent(QMouseEvent* event) {
     // Dropped on one before it, it lies before that; on one after it, behind.
     const bool forth = index && *index > *pressed;
     const std::size_t before = index ? *index + (forth ? 1 : 0) : stamps_.size();
-    session_->moveStamp(stamp, before < stamps_.size() ? stamps_[before] : Id());
+    session_->verbs().stamps.move(stamp, before < stamps_.size() ? stamps_[before] : Id());
   } else if (index == pressed) {
-    session_->take(session_->quilt().stamp(stamp)->held);
+    session_->verbs().hand.take(session_->quilt().stamp(stamp)->held);
   }
 }
 
@@ -141,7 +141,7 @@ void Shelf::rename(std::size_t index) {
   place.setHeight(26);
   if (place.right() > width()) place.moveRight(width());
   auto* field = new NameField(QString::fromStdString(stamp->name), place, this,
-                              [this, id](const QString& name) { session_->renameStamp(id, name); });
+                              [this, id](const QString& name) { session_->verbs().stamps.rename(id, name.toStdString()); });
   field->setObjectName(QStringLiteral("stamp-name"));
 }
 
@@ -171,8 +171,8 @@ void Shelf::openCard(std::size_t index) {
   const InHand& hand = session_->desk().inHand;
   add("stamp-rename", tr("Rename…"), true, [this, index] { rename(index); });
   add("stamp-correct", tr("Correct it with what is in hand"), !hand.empty() && !(hand == stamp->held),
-      [this, id] { session_->correctStamp(id); });
-  add("stamp-delete", tr("Delete"), true, [this, id] { session_->deleteStamp(id); });
+      [this, id] { session_->verbs().stamps.correct(id); });
+  add("stamp-delete", tr("Delete"), true, [this, id] { session_->verbs().stamps.remove(id); });
   card->adjustSize();
   card->move(mapToGlobal(rectOf(index).bottomLeft().toPoint()));
   card->show();

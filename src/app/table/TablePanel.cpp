@@ -109,7 +109,7 @@ void TablePanel::setSession(Session* session) {
   field_->clear();
   if (!session_) return;
   const auto later = [this] {
-    if (view_ != View::sheets && !session_->inStroke()) soon_.start(kLookAfter);
+    if (view_ != View::sheets && !session_->inGesture()) soon_.start(kLookAfter);
   };
   connect(session_, &Session::quiltChanged, this, later);
   connect(session_, &Session::deskChanged, this, later);

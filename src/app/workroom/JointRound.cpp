@@ -52,7 +52,7 @@ void JointRound::go(Session& session) {
   Desk desk = session.desk();
   desk.showsJoints = true;
   session.setDesk(std::move(desk));
-  session.chooseLayer(layer);
+  session.verbs().layers.choose(layer);
   const CellPos at = joint.cell;
   canvas_->setLit(CellSet(CellRect{at.x, at.y, at.x + 1, at.y + 1}));
   const Sheet* sheet = session.quilt().sheetAt(joint.between.slot);

@@ -91,7 +91,7 @@ void MapTabs::refresh() {
     tab->setFocusPolicy(Qt::TabFocus);
     tab->installEventFilter(this);
     const std::size_t index = tabs_.size();
-    connect(tab, &QToolButton::clicked, this, [this, index] { session_->goTo(session_->desk().openMaps[index]); });
+    connect(tab, &QToolButton::clicked, this, [this, index] { session_->verbs().maps.goTo(session_->desk().openMaps[index]); });
     layout_->insertWidget(static_cast<int>(index), tab);
     tabs_.push_back(tab);
   }
@@ -118,7 +118,7 @@ void MapTabs::refresh() {
     QMetaObject::invokeMethod(this, &MapTabs::showActive, Qt::QueuedConnection);
   }
   // Within a stroke there is nothing to go back to, but the button must not flicker.
-  if (session_ && session_->inStroke()) return;
+  if (session_ && session_->inGesture()) return;
   const auto plan = session_ ? session_->undoLine().planBack(session_->desk().map, session_->quilt()) : std::nullopt;
   undo_->setVisible(plan.has_value());
   if (plan) {
@@ -190,7 +190,7 @@ void MapTabs::rename() {
   const QRect place = at.adjusted(0, 0, std::max(0, 160 - over->width()), 0);
   field_ = new NameField(QString::fromStdString(session_->map()->name), place, this,
                          [this, id = session_->desk().map](const QString& name) {
-                           if (session_) session_->renameMap(id, name);
+                           if (session_) session_->verbs().maps.rename(id, name.toStdString());
                          });
   field_->setObjectName(QStringLiteral("tab-name"));
   field_->setAccessibleName(tr("Name of the map"));
@@ -219,11 +219,11 @@ bool MapTabs::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::MouseButtonRelease && static_cast<QMouseEvent*>(event)->button() == Qt::MiddleButton) {
     // The tab is deleted by what follows.
     QMetaObject::invokeMethod(
-        this, [this, map] { session_->closeTab(map); }, Qt::QueuedConnection);
+        this, [this, map] { session_->verbs().maps.closeTab(map); }, Qt::QueuedConnection);
     return true;
   }
   if (event->type() == QEvent::MouseButtonDblClick) {
-    session_->goTo(map);
+    session_->verbs().maps.goTo(map);
     rename();
     return true;
   }

@@ -1,18 +1,14 @@
 #include "app/workroom/Session.h"
 
 #include <QPointer>
-#include <QThreadPool>
 #include <algorithm>
 #include <tuple>
 
+#include "app/workroom/Clipboard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/document/PlanView.h"
-#include "core/edit/ArrangeLayers.h"
-#include "core/edit/Facings.h"
-#include "core/edit/Landing.h"
-#include "core/edit/LayerFacts.h"
-#include "core/edit/Levels.h"
+#include "core/edit/Selected.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/DeskText.h"
 #include "core/store/Documents.h"
@@ -21,7 +17,9 @@
 namespace uq {
 
 namespace {
+
 constexpr std::size_t kTabsAtFirst = 8;
+constexpr int kMostCopiedPixels = 16'000'000;  // of the picture for other programs
 
 // As it was kept, else with a tab for each of the first maps.
 Desk firstDesk(const Session::Loaded& loaded) {
@@ -34,7 +32,33 @@ Desk firstDesk(const Session::Loaded& loaded) {
   }
   return desk;
 }
-}
+
+}  // namespace
+
+class Session::Ears final : public Work::Listener {
+ public:
+  explicit Ears(Session& session) : session_(session) {}
+
+  void quiltChanged() override {
+    if (!session_.inGesture()) session_.packOldSteps();
+    Q_EMIT session_.quiltChanged();
+  }
+  void deskChanged() override { Q_EMIT session_.deskChanged(); }
+  void gestureMoved() override { Q_EMIT session_.gestureMoved(); }
+  void gestureEnded() override {
+    Q_EMIT session_.gestureEnded();
+    // Not within the event that ended it.
+    QMetaObject::invokeMethod(&session_, &Session::doWaiting, Qt::QueuedConnection);
+  }
+  void refused(const std::string& why) override { Q_EMIT session_.refused(QString::fromStdString(why)); }
+  void failed(const Error& error) override { Q_EMIT session_.failed(error); }
+  void asksFarther(const std::string& question) override {
+    Q_EMIT session_.asksFarther(QString::fromStdString(question));
+  }
+
+ private:
+  Session& session_;
+};
 
 Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
   auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress);
@@ -55,12 +79,13 @@ Session::Session(Loaded loaded)
     : disk_(std::move(loaded.disk)),
       store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
       saved_(loaded.opened.quilt),
-      work_(loaded.opened.quilt, firstDesk(loaded),
-            [this](Id map) { return store_->damage(map); }),
       painter_(std::move(loaded.pictures)),
+      cover_(painter_.pictures()),
+      work_(loaded.opened.quilt, firstDesk(loaded), [this](Id map) { return store_->damage(map); }, looks()),
+      ears_(std::make_unique<Ears>(*this)),
       problems_(std::move(loaded.opened.problems)),
-      kept_(std::move(loaded.kept)),
-      cover_(painter_.pictures()) {
+      kept_(std::move(loaded.kept)) {
+  work_.tell(*ears_);
   sheets_ = new SheetWork(this);
 }
 
@@ -69,9 +94,28 @@ Session::~Session() {
   work_.forgetWaiting();
   packers_.waitForDone();
   // A large quilt and its history take a while to take apart.
-  auto heavy = std::make_shared<std::tuple<Quilt, Work, std::optional<LastStroke>>>(std::move(saved_), std::move(work_),
-                                                                                    std::move(last_));
+  auto heavy = std::make_shared<std::tuple<Quilt, Work>>(std::move(saved_), std::move(work_));
   QThreadPool::globalInstance()->start([heavy = std::move(heavy)]() mutable { heavy.reset(); });
+}
+
+TileLooks Session::looks() {
+  const auto ask = [this](bool (CellCover::*what)(const Quilt&, const GridShape&, TileRef)) {
+    return [this, what](const Quilt& quilt, const GridShape& shape, TileRef tile) {
+      return (cover_.*what)(quilt, shape, tile);
+    };
+  };
+  return {ask(&CellCover::covers), ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::fills)};
+}
+
+Situation Session::situation() const {
+  const auto why = [](const std::string& text) { return QString::fromStdString(text); };
+  return {quilt(),     desk(), undoLine(),
+          isSaved(),   inGesture(), false,
+          verbs_.hand.holdsPaste(), whyNothingCopied(quilt()), why(verbs_.strokes.whyNoThrow())};
+}
+
+bool Session::madeQuiltStep(const QString& name, Quilt after) {
+  return work_.make({name.toStdString(), std::move(after), desk().landing()}).has_value();
 }
 
 void Session::packOldSteps() {
@@ -91,23 +135,6 @@ void Session::packOldSteps() {
   });
 }
 
-void Session::showGesture() {
-  const bool desk = work_.show();
-  asked_.clear();
-  Q_EMIT quiltChanged();
-  if (desk) Q_EMIT deskChanged();
-}
-
-void Session::gestureHasEnded() {
-  packOldSteps();
-  asked_.clear();
-  Q_EMIT gestureEnded();
-  Q_EMIT quiltChanged();
-  Q_EMIT deskChanged();
-  // Not within the event that ended it.
-  QMetaObject::invokeMethod(this, &Session::doWaiting, Qt::QueuedConnection);
-}
-
 void Session::doWaiting() {
   QPointer self(this);
   while (self && !saving_) {
@@ -122,172 +149,68 @@ void Session::whenHandsFree(std::function<void()> what) {
   doWaiting();
 }
 
-void Session::tellRefusal(const Error& error) {
-  const bool atCursor = error.cause == Error::Cause::inUse || error.cause == Error::Cause::notPermitted;
-  if (!atCursor || !error.file.empty()) {
-    Q_EMIT failed(error);
-  } else {
-    Q_EMIT refused(QString::fromStdString(error.reason));
-  }
+std::optional<Session::Picked> Session::picked(PixelPos at, int behind) {
+  if (!map()) return std::nullopt;
+  const Quilt shown = desk().planView ? inPlan(quilt(), desk().map) : quilt();
+  const Map& shownMap = *shown.map(desk().map);
+  const std::vector<PickedTile> tiles = painter_.tilesAt(shown, shownMap, desk().hidden, at);
+  if (tiles.empty()) return std::nullopt;
+  const PickedTile& tile = tiles[static_cast<std::size_t>(behind) % tiles.size()];
+  const Layer& layer = *shownMap.layer(tile.layer);
+  const PixelPos plane = shownMap.planeOf(layer);
+  const PixelRect place = painter_.placeOf(shown, shownMap, tile.at, tile.cell, layer.lifts.at(tile.at));
+  return Picked{tile, {place.x + plane.x, place.y + plane.y, place.w, place.h}};
 }
 
-bool Session::begin(const QString& name, Gesture gesture) {
-  // A bar whose card is gone cannot say that it was let go.
-  if (gesture.kind() != Gesture::Kind::change) changes_ = false;
-  const auto begun = work_.begin(name.toStdString(), std::move(gesture));
-  if (!begun) tellRefusal(begun.error());
-  return begun.has_value();
+PixelRect Session::pictureToTake(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  return found ? found->covers : PixelRect();
 }
 
-void Session::setDesk(Desk desk) {
-  if (work_.setDesk(std::move(desk))) Q_EMIT deskChanged();
+std::optional<Cell> Session::cellToTake(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  return found ? std::optional(found->tile.cell) : std::nullopt;
 }
 
-bool Session::madeStep(const QString& name, Quilt after, LayerAt active, std::optional<CellSet> selected) {
-  const auto made = work_.make({name.toStdString(), std::move(after), active, std::move(selected)});
-  if (!made) {
-    tellRefusal(made.error());
-    return false;
-  }
-  if (*made) packOldSteps();
-  asked_.clear();
-  Q_EMIT quiltChanged();
+PixelRect Session::takeFromMap(PixelPos at, int behind) {
+  const auto found = picked(at, behind);
+  if (!found) return {};
+  verbs_.hand.takeCell(found->tile.layer, found->tile.at);
+  return found->covers;
+}
+
+bool Session::copied() {
+  auto hand = verbs_.selection.copied();
+  if (!hand) return false;
+  // The picture of the cells, for other programs.
+  Map part = *map();
+  part.bounds = desk().selection().bounds();
+  const std::vector<LayerAt> layers = layersOfVerb(desk(), quilt());
+  std::erase_if(part.layers, [&](const Shared<Layer>& layer) {
+    return std::none_of(layers.begin(), layers.end(), [&](LayerAt at) { return at.layer == layer->id; });
+  });
+  const PixelRect pixels = painter_.extentOf(quilt(), part, runsOf(part));
+  const bool isSmall = std::int64_t{pixels.w} * pixels.h <= kMostCopiedPixels;
+  const ViewScale asItIs{1};
+  putOnClipboard(std::move(*hand), quilt(),
+                 isSmall ? painter_.draw(quilt(), part, runsOf(part), asItIs, asItIs.toDevice(pixels)) : QImage());
   Q_EMIT deskChanged();
   return true;
 }
 
-void Session::addMap(const MapPlan& plan) {
-  const MapAdded added = uq::addMap(quilt(), plan, ids_);
-  if (!added.map.empty())
-    mapStep(tr("New map %1").arg(QString::fromStdString(plan.name)), added.quilt, {added.map, {}});
+void Session::copySelected() { (void)copied(); }
+
+void Session::cutSelected() {
+  if (copied()) verbs_.selection.cut();
 }
 
-void Session::duplicateMap() {
-  if (!map()) return;
-  const QString name = tr("Duplicate %1").arg(QString::fromStdString(map()->name));
-  const MapAdded added = uq::duplicateMap(quilt(), desk().map, ids_);
-  mapStep(name, added.quilt, {added.map, {}});
-}
-
-void Session::renameMap(Id id, const QString& name) {
-  const Map* renamed = quilt().map(id);
-  if (!renamed) return;
-  mapStep(tr("Rename %1").arg(QString::fromStdString(renamed->name)), uq::renameMap(quilt(), id, name.toStdString()),
-          desk().landing().layer);
-}
-
-void Session::deleteMap(Id id) {
-  const Map* gone = quilt().map(id);
-  if (!gone) return;
-  // The next tab, else the one before, else any other map.
-  Id next = desk().map;
-  if (id == desk().map) {
-    const auto tab = std::find(desk().openMaps.begin(), desk().openMaps.end(), id);
-    next = tab + 1 != desk().openMaps.end() ? *(tab + 1) : tab != desk().openMaps.begin() ? *(tab - 1) : Id();
-    for (const auto& other : quilt().maps()) {
-      if (next.empty() && other->id != id) next = other->id;
-    }
-  }
-  const auto active = desk().activeLayer.find(next);
-  mapStep(tr("Delete %1").arg(QString::fromStdString(gone->name)), uq::deleteMap(quilt(), id),
-          {next, active == desk().activeLayer.end() ? Id() : active->second});
-}
-
-void Session::setCell(PixelSize cell) {
-  if (!map()) return;
-  quiltStep(tr("Cells of %1").arg(QString::fromStdString(map()->name)), withCell(quilt(), desk().map, cell));
-}
-
-void Session::setOpeningMap() {
-  if (!map()) return;
-  const bool is = quilt().facts().opensWith == desk().map;
-  mapStep(is ? tr("Open with any map") : tr("Open with %1").arg(QString::fromStdString(map()->name)),
-          withOpeningMap(quilt(), desk().map), desk().landing());
-}
-
-void Session::goTo(Id id) {
-  if (!quilt().map(id)) return;
-  endStroke();
-  Desk desk = this->desk();
-  desk.map = id;
-  setDesk(std::move(desk));
-}
-
-void Session::closeTab(Id id) {
-  if (desk().openMaps.size() < 2) return;
-  endStroke();
-  Desk desk = this->desk();
-  const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
-  if (tab == desk.openMaps.end()) return;
-  if (id == desk.map) desk.map = tab + 1 != desk.openMaps.end() ? *(tab + 1) : *(tab - 1);
-  desk.openMaps.erase(tab);
-  setDesk(std::move(desk));
-}
-
-void Session::setLift(int lift) {
-  Desk desk = this->desk();
-  desk.lift = std::clamp(lift, 0, kMostLift);
-  setDesk(std::move(desk));
-}
-
-void Session::awaitPartner(std::optional<int> side) {
-  if (awaitedPartner_ == side) return;
-  awaitedPartner_ = side;
-  Q_EMIT deskChanged();
-}
-
-void Session::setPartner(int side, std::optional<TileRef> partner) {
-  awaitedPartner_.reset();
-  const bool one = map() && desk().inHand.parts().size() == 1;
-  const TileRef tile = one ? desk().inHand.parts().front().cell.tile() : TileRef{};
-  const Sheet* sheet = quilt().sheetAt(tile.slot);
-  if (!sheet || tile.slot == kChalkSlot) return;
-  if (partner && partner->slot != tile.slot) {
-    Q_EMIT refused(tr("Another side is a tile of the same sheet"));
-    Q_EMIT deskChanged();
+void Session::paste() {
+  auto thing = takenFromClipboard(quilt());
+  if (!thing) {
+    Q_EMIT refused(QString::fromStdString(thing.error().reason));
     return;
   }
-  const int order = makeGrid(map()->grid)->turnOrder();
-  mapStep(tr("Other side of %1").arg(QString::fromStdString(sheet->tileName(tile.number))),
-          withPartner(quilt(), tile, order, side, partner), desk().landing());
-  Q_EMIT deskChanged();
-}
-
-bool Session::confirmed(const UndoLine::Plan& plan, bool back) {
-  if (!plan.reachesFarther || asked_ == plan.steps) return true;
-  asked_ = plan.steps;
-  QStringList names;
-  for (const std::string& name : plan.names) names << tr("“%1”").arg(QString::fromStdString(name));
-  const QString list = names.join(tr(", "));
-  Q_EMIT asksFarther(back ? tr("Undo would take back together: %1. Undo again to do it.").arg(list)
-                          : tr("Redo would lay back together: %1. Redo again to do it.").arg(list));
-  return false;
-}
-
-void Session::follow(const Result<void>& went) {
-  if (!went) {
-    Q_EMIT failed(went.error());
-    return;
-  }
-  asked_.clear();
-  Q_EMIT quiltChanged();
-  Q_EMIT deskChanged();
-}
-
-void Session::undo() {
-  const auto plan = undoLine().planBack(desk().map, quilt());
-  if (plan && confirmed(*plan, true)) follow(work_.takeBack(*plan));
-}
-
-void Session::redo() {
-  const auto plan = undoLine().planForth(desk().map, quilt());
-  if (plan && confirmed(*plan, false)) follow(work_.layBack(*plan));
-}
-
-void Session::returnTo(std::uint64_t step) {
-  endStroke();
-  const UndoLine::Plan plan = undoLine().planReturn(step);
-  if (!plan.steps.empty()) follow(work_.takeBack(plan));
+  verbs_.hand.paste(std::move(*thing));
 }
 
 void Session::lostPicture(const std::string& path) {
@@ -302,7 +225,7 @@ void Session::lostPicture(const std::string& path) {
 }
 
 void Session::save(LongWork& work, WhenSaved done) {
-  endStroke();
+  (void)work_.finish();
   saving_ = true;
   work.start<Result<QuiltStore::Saved>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt().facts().name)),
@@ -318,7 +241,7 @@ void Session::save(LongWork& work, WhenSaved done) {
 }
 
 void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) {
-  endStroke();
+  (void)work_.finish();
   if (!store_->isWhole()) {
     done(fail(Error{Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them",
                     store_->folder(), 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));

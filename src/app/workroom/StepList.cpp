@@ -55,7 +55,7 @@ void StepList::choose(QListWidgetItem* item) {
   if (!isVisible()) return;
   const auto number = item->data(kNumber).toULongLong();
   hide();
-  session_->returnTo(number);
+  session_->work().returnTo(number);
 }
 
 }  // namespace uq

@@ -108,7 +108,7 @@ void Tape::addLift() {
   lift_ = new NumberField(tr("How far strokes lie above their layer, in pixels"), 0, kMostLift, 0, choices_);
   lift_->setObjectName(QStringLiteral("tape-lift"));
   connect(lift_, &NumberField::valueChanged, this, [this](double value) {
-    if (session_) session_->setLift(static_cast<int>(value));
+    if (session_) session_->verbs().hand.setLift(static_cast<int>(value));
   });
   connect(lift_, &QLineEdit::returnPressed, this, &Tape::handsFree);
   auto* pixels = makeSoftLabel(choices_);

@@ -35,7 +35,7 @@ constexpr std::size_t kMostPlaces = 1 << 20;
 class Doing : private EditReading {
  public:
   // `careful`: each step is held against the rules, so that the one that breaks them can be named.
-  Doing(Quilt quilt, const CoversOn& covers, std::string file, const StepRules& rules, bool careful)
+  Doing(Quilt quilt, const LooksOn& covers, std::string file, const StepRules& rules, bool careful)
       : EditReading(std::move(file)), quilt_(std::move(quilt)), covers_(covers), rules_(rules), careful_(careful) {}
 
   Result<EditsDone> list(const Json& json) {
@@ -367,7 +367,7 @@ class Doing : private EditReading {
   }
 
   Quilt quilt_;
-  const CoversOn& covers_;
+  const LooksOn& covers_;
   const StepRules& rules_;
   bool careful_;
   std::optional<TurnGrip> turnGrip_;
@@ -381,7 +381,7 @@ Json place(CellPos at) { return Json::Array{at.x, at.y}; }
 
 }  // namespace
 
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file,
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
                           const StepRules& rules) {
   // The rules hold for what comes of a list; which step broke them is looked for only where one did.
   auto done = Doing(quilt, covers, file, rules, false).list(list);

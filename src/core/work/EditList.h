@@ -15,13 +15,11 @@
 #include "core/base/Json.h"
 #include "core/edit/Stroke.h"
 #include "core/work/StepCheck.h"
+#include "core/work/TileLooks.h"
 
 namespace uq {
 
 inline constexpr std::size_t kMostEdits = 100'000;
-
-// Whether a tile covers its cell on a grid; whoever decodes pictures knows.
-using CoversOn = std::function<bool(const Quilt&, const GridShape&, TileRef)>;
 
 struct EditDone {
   std::string what;        // "box on Paving of Depot Yard"
@@ -33,9 +31,9 @@ struct EditsDone {
   std::vector<EditDone> steps;
 };
 
-// Does a list. `file` is named in errors; an Error of the cause notFound where a map, layer or stamp that it names is not
+// Does a list. `covers` tells whether a tile covers its cell; `file` is named in errors; an Error of the cause notFound where a map, layer or stamp that it names is not
 // there.
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const CoversOn& covers, const std::string& file,
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
                           const StepRules& rules = {});
 
 // A stroke as a step that repeats it: its plan, and the places of the pointer with whether they were even.

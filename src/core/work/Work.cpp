@@ -1,15 +1,39 @@
 #include "core/work/Work.h"
 
-#include <cassert>
+#include <algorithm>
+#include <utility>
+
+#include "core/work/StepNames.h"
 
 namespace uq {
 
-Work::Work(Quilt quilt, Desk desk, Damage damage)
-    : quilt_(std::move(quilt)), desk_(validDesk(std::move(desk), quilt_)), damage_(std::move(damage)) {}
+namespace {
+
+// Where nobody is to be told.
+Work::Listener& nobody() {
+  static Work::Listener none;
+  return none;
+}
+
+}  // namespace
+
+Work::Work(Quilt quilt, Desk desk, Damage damage, TileLooks looks, IdSource ids)
+    : quilt_(std::move(quilt)),
+      desk_(validDesk(std::move(desk), quilt_)),
+      damage_(std::move(damage)),
+      looks_(std::move(looks)),
+      ids_(std::move(ids)),
+      listener_(&nobody()) {}
+
+Covers Work::covers() const {
+  const Map* here = map();
+  if (!here || !looks_.covers) return {};
+  return [this, shape = here->grid](TileRef tile) { return looks_.covers(quilt_, shape, tile); };
+}
 
 StepRules Work::rules() const { return {damage_, desk_.locked}; }
 
-bool Work::setDesk(Desk desk) {
+bool Work::putDesk(Desk desk) {
   desk = validDesk(std::move(desk), quilt_);
   if (desk == desk_) return false;
   // A lift is for the work at hand: forgotten on another layer, it would put what is laid there in the air.
@@ -18,12 +42,32 @@ bool Work::setDesk(Desk desk) {
   return true;
 }
 
-Result<bool> Work::make(Made made) {
-  if (gesture_) {
-    return fail(Error{Error::Cause::inUse, "something is still under the hand", {}, 0, "Nothing was changed",
-                      "Let go of the button first"});
+void Work::setDesk(Desk desk) {
+  if (putDesk(std::move(desk))) listener_->deskChanged();
+}
+
+void Work::report(const Error& error) const {
+  // What is said at the pointer is short, and names no file.
+  const bool atPointer = error.cause == Error::Cause::inUse || error.cause == Error::Cause::notPermitted;
+  if (atPointer && error.file.empty()) {
+    listener_->refused(error.reason);
+  } else {
+    listener_->failed(error);
   }
-  if (auto why = whyNoStep(quilt_, made.after, rules())) return fail(std::move(*why));
+}
+
+Result<bool> Work::make(Made made) {
+  std::optional<Error> why;
+  if (gesture_) {
+    why = Error{Error::Cause::inUse, "something is still under the hand", {}, 0, "Nothing was changed",
+                "Let go of the button first"};
+  } else {
+    why = whyNoStep(quilt_, made.after, rules());
+  }
+  if (why) {
+    report(*why);
+    return fail(std::move(*why));
+  }
   undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark());
   Desk desk = desk_;
   desk.map = made.active.map;
@@ -33,47 +77,122 @@ Result<bool> Work::make(Made made) {
   const bool isNew = undoLine_.commit(made.after, {made.active, desk.selection()});
   quilt_ = std::move(made.after);
   desk_ = validDesk(std::move(desk), quilt_);
+  asked_.clear();
+  listener_->quiltChanged();
+  listener_->deskChanged();
   return isNew;
 }
 
 Result<void> Work::begin(std::string name, Gesture gesture) {
-  if (gesture_) return fail(Error::Cause::inUse, "something is still under the hand");
-  if (const Error* damage = damage_ ? damage_(desk_.map) : nullptr) return fail(*damage);
+  std::optional<Error> why;
+  if (gesture_) {
+    why = Error{Error::Cause::inUse, "something is still under the hand", {}, 0, {}, {}};
+  } else if (const Error* damaged = damage(desk_.map)) {
+    why = *damaged;
+  }
+  if (why) {
+    report(*why);
+    return fail(std::move(*why));
+  }
   undoLine_.begin(std::move(name), desk_.map, quilt_, mark());
   selectedBefore_ = desk_.selection();
   gesture_.emplace(std::move(gesture));
+  ++gesturesBegun_;
+  isShown_ = false;
   return {};
 }
 
-bool Work::show() {
-  assert(gesture_);
+void Work::show() {
+  if (!gesture_) return;
   quilt_ = gesture_->quilt();
   Desk desk = desk_;
   if (gesture_->selected()) desk.select(*gesture_->selected());
-  return setDesk(std::move(desk));
+  const bool isOther = putDesk(std::move(desk));
+  asked_.clear();
+  const bool isFirst = !std::exchange(isShown_, true);
+  if (!isFirst && gesture_->kind() != Gesture::Kind::change) return listener_->gestureMoved();
+  listener_->quiltChanged();
+  if (isOther) listener_->deskChanged();
 }
 
-Result<bool> Work::finish(const std::string& name) {
-  assert(gesture_);
+Result<bool> Work::finish() {
+  if (!gesture_) return false;
   gesture_->finish();
-  (void)show();
-  // The quilt before the step, which a stretch that is fitted anew did not start from.
+  std::optional<LastStroke> last;
+  std::string name;
+  if (const Stroke* stroke = gesture_->stroke()) {
+    if (!stroke->refusal().empty()) refuse(stroke->refusal());
+    if (!gesture_->moves().empty()) lastPoint_ = {desk_.map, gesture_->moves().back().first};
+    last = LastStroke{stroke->before(), stroke->plan(), gesture_->moves(), stroke->stretchBox(), gesture_->quilt()};
+    last->plan.mostLaid = 0;
+    name = strokeName(desk_, quilt_, stroke->plan().tool, stroke->plan().takesAway, &stroke->landing());
+    nextChance();
+  }
+  quilt_ = gesture_->quilt();
+  Desk desk = desk_;
+  if (gesture_->selected()) desk.select(*gesture_->selected());
+  (void)putDesk(std::move(desk));
+  // Held against the quilt before the step, which a stretch that is fitted anew did not start from.
   if (auto why = whyNoStep(undoLine_.beforeGesture(), quilt_, rules())) {
+    report(*why);
     drop();
     return fail(std::move(*why));
   }
   gesture_.reset();
+  if (last) last_ = std::move(last);
   if (!name.empty()) undoLine_.rename(name);
-  return undoLine_.commit(quilt_, mark());
+  const bool isNew = undoLine_.commit(quilt_, mark());
+  gestureHasEnded();
+  return isNew;
 }
 
 void Work::drop() {
-  assert(gesture_);
+  if (!gesture_) return;
   gesture_.reset();
   quilt_ = undoLine_.cancel();
   Desk desk = desk_;
   desk.select(selectedBefore_);
   desk_ = validDesk(std::move(desk), quilt_);
+  gestureHasEnded();
+}
+
+void Work::gestureHasEnded() {
+  asked_.clear();
+  listener_->gestureEnded();
+  listener_->quiltChanged();
+  listener_->deskChanged();
+}
+
+const Work::LastStroke* Work::lastStroke() const {
+  const bool stands = last_ && last_->after == quilt_ && last_->plan.layer.map == desk_.map;
+  return stands ? &*last_ : nullptr;
+}
+
+void Work::setLastStroke(std::optional<LastStroke> last) {
+  last_ = std::move(last);
+  if (last_) listener_->deskChanged();
+}
+
+std::optional<CellPos> Work::lastPoint() const {
+  const bool here = lastPoint_ && lastPoint_->first == desk_.map;
+  return here ? std::optional(lastPoint_->second) : std::nullopt;
+}
+
+void Work::nextChance() {
+  // Any number will do that is not the one before; ids of layers come from a source of their own.
+  std::hash<Id> bits;
+  seed_ = bits(ids_.next());
+  idSeed_ = bits(ids_.next());
+}
+
+std::uint64_t Work::seed() {
+  if (seed_ == 0) nextChance();
+  return seed_;
+}
+
+std::uint64_t Work::idSeed() {
+  if (seed_ == 0) nextChance();
+  return idSeed_;
 }
 
 void Work::whenFree(std::function<void()> what) { waiting_.push_back(std::move(what)); }
@@ -85,16 +204,48 @@ std::function<void()> Work::takeWaiting() {
   return next;
 }
 
+bool Work::confirmed(const UndoLine::Plan& plan, bool back) {
+  if (!plan.reachesFarther || asked_ == plan.steps) return true;
+  asked_ = plan.steps;
+  std::string names;
+  for (const std::string& name : plan.names) names += (names.empty() ? "“" : ", “") + name + "”";
+  listener_->asksFarther(back ? "Undo would take back together: " + names + ". Undo again to do it."
+                              : "Redo would lay back together: " + names + ". Redo again to do it.");
+  return false;
+}
+
+void Work::undo() {
+  const auto plan = undoLine_.planBack(desk_.map, quilt_);
+  if (plan && confirmed(*plan, true)) (void)takeBack(*plan);
+}
+
+void Work::redo() {
+  const auto plan = undoLine_.planForth(desk_.map, quilt_);
+  if (plan && confirmed(*plan, false)) (void)layBack(*plan);
+}
+
+void Work::returnTo(std::uint64_t step) {
+  (void)finish();
+  const UndoLine::Plan plan = undoLine_.planReturn(step);
+  if (!plan.steps.empty()) (void)takeBack(plan);
+}
+
 Result<void> Work::takeBack(const UndoLine::Plan& plan) {
   auto outcome = undoLine_.takeBack(plan, desk_.map, quilt_);
-  if (!outcome) return fail(outcome.error());
+  if (!outcome) {
+    listener_->failed(outcome.error());
+    return fail(outcome.error());
+  }
   follow(std::move(*outcome));
   return {};
 }
 
 Result<void> Work::layBack(const UndoLine::Plan& plan) {
   auto outcome = undoLine_.layBack(plan, quilt_);
-  if (!outcome) return fail(outcome.error());
+  if (!outcome) {
+    listener_->failed(outcome.error());
+    return fail(outcome.error());
+  }
   follow(std::move(*outcome));
   return {};
 }
@@ -113,7 +264,10 @@ void Work::follow(UndoLine::Outcome outcome) {
     desk.activeLayer[desk.map] = outcome.desk.active.layer;
     desk.select(std::move(outcome.desk.selection));
   }
-  if (!setDesk(std::move(desk))) desk_ = validDesk(std::move(desk_), quilt_);
+  if (!putDesk(std::move(desk))) desk_ = validDesk(std::move(desk_), quilt_);
+  asked_.clear();
+  listener_->quiltChanged();
+  listener_->deskChanged();
 }
 
 }  // namespace uq

@@ -1,0 +1,331 @@
+// What of Workroom carries out actions.
+#include "app/workroom/Workroom.h"
+
+#include <QFileDialog>
+
+#include "app/actions/KeyBindings.h"
+#include "app/look/Icons.h"
+#include "app/look/Theme.h"
+#include "app/look/ThemeChoice.h"
+#include "app/look/Widgets.h"
+#include "app/stack/RolesCard.h"
+#include "app/table/HandPreview.h"
+#include "app/workroom/KeptState.h"
+#include "app/workroom/SheetWork.h"
+#include "core/edit/Landing.h"
+#include "core/edit/Levels.h"
+#include "core/edit/MapFacts.h"
+#include "core/store/DeskText.h"
+#include "raster/MapExport.h"
+#include "raster/SmallPicture.h"
+
+namespace uq {
+
+namespace {
+
+// A window of its own that goes when it is closed.
+Workroom* anotherWindow() {
+  auto* window = new Workroom;
+  window->setAttribute(Qt::WA_DeleteOnClose);
+  window->resize(window->sizeHint());
+  window->show();
+  window->activateWindow();
+  return window;
+}
+
+}  // namespace
+
+Id Workroom::sheetInHand() const {
+  const Block& held = session_->desk().inHand.block;
+  const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
+  return slot == kChalkSlot ? Id() : session_->quilt().slots().sheet(slot);
+}
+
+void Workroom::askForMap(const Sheet* sheet) {
+  const Map* like = session_->map();
+  if (!like && !session_->quilt().maps().empty()) like = &session_->quilt().maps().back().read();
+  const Block& held = session_->desk().inHand.block;
+  const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
+  if (!sheet && slot != kChalkSlot) sheet = session_->quilt().sheetAt(slot);
+  newMap_->open(session_->quilt(), like, sheet);
+}
+
+void Workroom::deleteMap() {
+  const Map& map = *session_->map();
+  const QString name = QString::fromStdString(map.name);
+  session_->verbs().maps.remove(map.id);
+  foot_->say(tr("%1 was deleted. %2 brings it back.").arg(name, KeyBindings::shared().text(ActionId::undo)));
+}
+
+void Workroom::lift(int steps) {
+  session_->verbs().hand.setLift(session_->desk().lift + steps * std::max(1, levelStep(*session_->map()) / 4));
+}
+
+Situation Workroom::situation() const {
+  Situation now = session_->situation();
+  now.busy = work_.isRunning();
+  return now;
+}
+
+void Workroom::act(ActionId id) {
+  const auto changeDesk = [this](auto change) {
+    Desk desk = session_->desk();
+    change(desk);
+    session_->setDesk(std::move(desk));
+  };
+  switch (id) {
+    case ActionId::newQuilt:
+      if (session_) {
+        anotherWindow()->startPage()->askForNewQuilt();
+      } else {
+        start_->askForNewQuilt();
+      }
+      break;
+    case ActionId::newWindow: anotherWindow(); break;
+    case ActionId::openQuilt: chooseQuilt(); break;
+    case ActionId::saveQuilt: save(); break;
+    case ActionId::saveQuiltAs: saveAs(); break;
+    case ActionId::closeWindow: close(); break;
+    case ActionId::undo: session_->work().undo(); break;
+    case ActionId::redo: session_->work().redo(); break;
+    case ActionId::dropWork: session_->verbs().hand.dropWork(); break;
+    case ActionId::selectAll: session_->verbs().selection.selectAll(); break;
+    case ActionId::deleteCells: session_->verbs().selection.remove(); break;
+    case ActionId::copyCells: session_->copySelected(); break;
+    case ActionId::cutCells: session_->cutSelected(); break;
+    case ActionId::pasteCells: session_->paste(); break;
+    case ActionId::listSteps:
+      steps_->open(session_.get(), tabs_->mapToGlobal(tabs_->rect().bottomRight()) - QPoint(360, 0));
+      break;
+    case ActionId::turnLeft: turn(Turning::left); break;
+    case ActionId::turnRight: turn(Turning::right); break;
+    case ActionId::mirrorAcross: turn(Turning::mirrorAcross); break;
+    case ActionId::mirrorDown: turn(Turning::mirrorDown); break;
+    case ActionId::turnByChance: session_->verbs().hand.setChance(!session_->desk().inHand.turnsByChance); break;
+    case ActionId::throwAgain: session_->verbs().strokes.throwAgain(); break;
+    case ActionId::nextManner: nextManner(); break;
+    case ActionId::keepStamp: session_->verbs().stamps.keep(); break;
+    case ActionId::showLens: canvas_->showLens(); break;
+    case ActionId::duplicateCells: session_->verbs().hand.duplicateSelected(); break;
+    case ActionId::fillCells: session_->verbs().selection.fill(); break;
+    case ActionId::selectionNearer: session_->verbs().selection.toLayer(1); break;
+    case ActionId::selectionFarther: session_->verbs().selection.toLayer(-1); break;
+    case ActionId::growSelection: session_->verbs().selection.grow(); break;
+    case ActionId::shrinkSelection: session_->verbs().selection.shrink(); break;
+    case ActionId::invertSelection: session_->verbs().selection.invert(); break;
+    case ActionId::straighten: session_->verbs().hand.straighten(); break;
+    case ActionId::liftHigher: lift(1); break;
+    case ActionId::liftLower: lift(-1); break;
+    case ActionId::newMap: askForMap(); break;
+    case ActionId::listMaps:
+      maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, menuBar()->height() + tabs_->height() + 24)));
+      break;
+    case ActionId::renameMap: tabs_->rename(); break;
+    case ActionId::duplicateMap: session_->verbs().maps.duplicate(); break;
+    case ActionId::deleteMap: deleteMap(); break;
+    case ActionId::openWithMap: session_->verbs().maps.setOpening(); break;
+    case ActionId::closeMap: session_->verbs().maps.closeTab(session_->desk().map); break;
+    case ActionId::nextMap: goToMap(1); break;
+    case ActionId::previousMap: goToMap(-1); break;
+    case ActionId::nearerLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), 1)); break;
+    case ActionId::fartherLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), -1)); break;
+    case ActionId::addLayer: {
+      const Layer* active = session_->quilt().layer(session_->desk().landing());
+      session_->verbs().layers.add({activeIndex() + 1, active ? active->folder : Id()});
+      break;
+    }
+    case ActionId::duplicateLayer: session_->verbs().layers.duplicate(); break;
+    case ActionId::renameLayer: stack_->renameActive(); break;
+    case ActionId::layerNearer: session_->verbs().layers.move(session_->desk().landing().layer, 1); break;
+    case ActionId::layerFarther: session_->verbs().layers.move(session_->desk().landing().layer, -1); break;
+    case ActionId::deleteLayer: session_->verbs().layers.remove(); break;
+    case ActionId::foldLayers:
+      session_->verbs().folders.put();
+      stack_->renameLevel();
+      break;
+    case ActionId::unfold: session_->verbs().folders.unfold(); break;
+    case ActionId::coveredCells: changeDesk([](Desk& desk) { desk.showsCovered = !desk.showsCovered; }); break;
+    case ActionId::holes: changeDesk([](Desk& desk) { desk.showsHoles = !desk.showsHoles; }); break;
+    case ActionId::stripCovered: session_->verbs().layers.stripCovered(); break;
+    case ActionId::colourByHeight:
+      changeDesk(
+          [](Desk& desk) { desk.tinting = desk.tinting == Tinting::byHeight ? Tinting::no : Tinting::byHeight; });
+      break;
+    case ActionId::exportMap: exportMap(); break;
+    case ActionId::addLevel: session_->verbs().folders.addLevel(); break;
+    case ActionId::renameLevel: stack_->renameLevel(); break;
+    case ActionId::deleteLevel: session_->verbs().folders.remove(); break;
+    case ActionId::toggleEye: toggleEye(*session_, session_->desk().landing().layer); break;
+    case ActionId::toggleLock: toggleLock(*session_, session_->desk().landing().layer); break;
+    case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
+    case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
+    case ActionId::wholeMap: canvas_->fitMap(); break;
+    case ActionId::goToTable:
+      if (table()->hasFocus()) {
+        canvas_->setFocus(Qt::TabFocusReason);
+      } else {
+        spreadTable(!spread_->isVisible(), !spreadUsed_);
+      }
+      break;
+    case ActionId::bringIn: chooseFiles(); break;
+    case ActionId::sheetCard: showCard(sheetCard_, sheetInHand()); break;
+    case ActionId::tidySheet: tidy(sheetInHand()); break;
+    case ActionId::exportSheet: showCard(exportCard_, sheetInHand()); break;
+    case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;
+    case ActionId::searchTable:
+      spreadTable(false);
+      panel_->search();
+      break;
+    case ActionId::usedHere: panel_->showUsed(!panel_->showsUsed()); break;
+    case ActionId::fitsHere: panel_->showFitting(!panel_->showsFitting()); break;
+    case ActionId::looseJoints: changeDesk([](Desk& desk) { desk.showsJoints = !desk.showsJoints; }); break;
+    case ActionId::nextJoint: joints_->next(*session_); break;
+    case ActionId::nextPlace: panel_->showNextPlace(session_->desk().inHand.parts().front().cell.tile()); break;
+    case ActionId::heldBefore: session_->verbs().hand.take(session_->desk().held[1]); break;
+    case ActionId::fitSelection: canvas_->fitSelection(); break;
+    case ActionId::fullSize: canvas_->showFullSize(); break;
+    case ActionId::gridLines: changeDesk([](Desk& desk) { desk.gridLines = !desk.gridLines; }); break;
+    case ActionId::rulers: changeDesk([](Desk& desk) { desk.rulers = !desk.rulers; }); break;
+    case ActionId::fadeOthers: changeDesk([](Desk& desk) { desk.fadesOthers = !desk.fadesOthers; }); break;
+    case ActionId::boxAlongGrid:
+      changeDesk([this](Desk& desk) {
+        const BoxShape now = desk.box.value_or(usualBox(session_->map()->grid.kind));
+        desk.box = now == BoxShape::asSeen ? BoxShape::alongTheGrid : BoxShape::asSeen;
+      });
+      break;
+    case ActionId::screenFrame:
+      canvas_->playCamera(false);
+      changeDesk([this](Desk& desk) {
+        desk.showsFrame = !desk.showsFrame;
+        const PixelPos at = desk.showsFrame ? desk.camera().value_or(PixelPos{}) : PixelPos{};
+        if (desk.showsFrame) desk.cameras[desk.map] = cameraNear(session_->quilt(), *session_->map(), at);
+      });
+      break;
+    case ActionId::playCamera: canvas_->playCamera(!canvas_->playsCamera()); break;
+    case ActionId::mapFacts:
+      hideCards();
+      mapFacts_->open();
+      break;
+    case ActionId::listRoles:
+      hideCards();
+      rolesCard_->open();
+      break;
+    case ActionId::hangPicture: {
+      QFileDialog dialog(this, tr("Hang a picture"));
+      dialog.setObjectName(QStringLiteral("hang-dialog"));
+      dialog.setFileMode(QFileDialog::ExistingFiles);
+      dialog.setNameFilter(tr("Pictures (%1)").arg(QStringLiteral("*.png *.webp *.bmp *.gif *.jpg *.jpeg")));
+      if (dialog.exec() == QDialog::Accepted) hang(dialog.selectedFiles());
+      break;
+    }
+    case ActionId::hangSheet: session_->verbs().layers.hangBackdrops({sheetInHand()}); break;
+    case ActionId::addPins: session_->verbs().layers.addPins(activeIndex() + 1); break;
+    case ActionId::mergeDown: session_->verbs().layers.mergeDown(); break;
+    case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
+    case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
+    case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
+    case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;
+    case ActionId::findHelp:
+      find_->open(mapToGlobal(QPoint(width() / 2, menuBar()->height() + 40)), canvas_->refusal());
+      break;
+    case ActionId::listKeys: keysPage_->open(); break;
+    case ActionId::brush:
+    case ActionId::erase:
+    case ActionId::box:
+    case ActionId::fill:
+    case ActionId::select:
+    case ActionId::line:
+    case ActionId::oval: changeDesk([tool = *toolOf(id)](Desk& desk) { desk.tool = tool; }); break;
+    case ActionId::optionBefore: stepOption(-1); break;
+    case ActionId::optionAfter: stepOption(1); break;
+    case ActionId::outlinesOnly: changeDesk([](Desk& desk) { desk.options.outlines = !desk.options.outlines; }); break;
+    case ActionId::throughCorners:
+      changeDesk([](Desk& desk) { desk.options.throughCorners = !desk.options.throughCorners; });
+      break;
+    case ActionId::onlyThisTile: changeDesk([](Desk& desk) { desk.options.onlyThis = !desk.options.onlyThis; }); break;
+    case ActionId::regionsAsSeen:
+      changeDesk([](Desk& desk) {
+        const bool on = !desk.options.asSeen.value_or(false);
+        desk.options.asSeen = on ? std::optional(true) : std::nullopt;
+      });
+      break;
+    case ActionId::selectByBox: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::box; }); break;
+    case ActionId::selectByOutline: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::outline; }); break;
+    case ActionId::selectTouching: changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::touching; }); break;
+    case ActionId::selectEverywhere:
+      changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::everywhere; });
+      break;
+    case ActionId::allLayers: changeDesk([](Desk& desk) { desk.options.allLayers = !desk.options.allLayers; }); break;
+    case ActionId::layTiles:
+    case ActionId::takeAway:
+    case ActionId::takeFromMap:
+    case ActionId::takeBlockFromMap:
+    case ActionId::gatherTiles:
+    case ActionId::joinStroke:
+    case ActionId::lookInto:
+    case ActionId::refitStretch:
+    case ActionId::stepLook:
+    case ActionId::takeStamp:
+    case ActionId::panView:
+    case ActionId::zoomView:
+    case ActionId::scrollView:
+    case ActionId::stepView:
+    case ActionId::selectCells:
+    case ActionId::moveCells:
+    case ActionId::nudgeCells:
+    case ActionId::takeFromTable:
+    case ActionId::takeBlockFromTable:
+    case ActionId::takeByKeys:
+    case ActionId::paintByKeys:
+    case ActionId::moveOverview:
+    case ActionId::dropPictures:
+    case ActionId::moveSheet:
+    case ActionId::foldPile:
+    case ActionId::spreadTable:
+    case ActionId::holdTool: break;  // gestures, which the canvas and the Table carry out
+  }
+  if (session_) actions_->refresh(situation());
+}
+
+void Workroom::turn(Turning turning) {
+  const bool selected = session_->desk().tool == Tool::select && !session_->desk().selection().empty();
+  selected ? session_->verbs().selection.turn(turning) : session_->verbs().hand.turn(turning);
+}
+
+void Workroom::nextManner() {
+  static constexpr Manner kManners[] = {Manner::asItIs, Manner::stretch, Manner::mix};
+  const auto now = std::find(std::begin(kManners), std::end(kManners), session_->desk().inHand.manner);
+  session_->verbs().hand.setManner(now + 1 == std::end(kManners) ? kManners[0] : *(now + 1));
+}
+
+// What , and . step depends on the tool.
+void Workroom::stepOption(int steps) {
+  if (canvas_->holdsStretch()) return canvas_->stepLookAlike(steps);
+  Desk desk = session_->desk();
+  ToolOptions& options = desk.options;
+  switch (desk.tool) {
+    case Tool::brush:
+    case Tool::erase: options.width = std::clamp(options.width + 2 * steps, kWidths[0], kWidths[4]); break;
+    case Tool::box:
+    case Tool::oval: options.outlines = !options.outlines; break;
+    case Tool::select:
+      options.selectBy = static_cast<SelectBy>((static_cast<int>(options.selectBy) + steps + 4) % 4);
+      break;
+    case Tool::fill: options.asSeen = options.asSeen ? std::nullopt : std::optional(true); break;
+    case Tool::line: break;
+  }
+  session_->setDesk(std::move(desk));
+}
+
+std::size_t Workroom::activeIndex() const {
+  return session_->map()->layerIndex(session_->desk().landing().layer).value_or(0);
+}
+
+void Workroom::goToMap(int steps) {
+  const std::vector<Id>& tabs = session_->desk().openMaps;
+  const auto count = static_cast<std::ptrdiff_t>(tabs.size());
+  const auto now = std::find(tabs.begin(), tabs.end(), session_->desk().map) - tabs.begin();
+  session_->verbs().maps.goTo(tabs[static_cast<std::size_t>((now + steps + count) % count)]);
+}
+
+}  // namespace uq

@@ -1,0 +1,84 @@
+#include "core/work/MapVerbs.h"
+
+#include <algorithm>
+
+#include "core/edit/MapFacts.h"
+
+namespace uq {
+
+void MapVerbs::add(const MapPlan& plan) {
+  const MapAdded added = addMap(work_.quilt(), plan, work_.ids());
+  if (!added.map.empty()) work_.step("New map " + plan.name, added.quilt, {added.map, {}});
+}
+
+void MapVerbs::duplicate() {
+  if (!work_.map()) return;
+  const MapAdded added = duplicateMap(work_.quilt(), work_.desk().map, work_.ids());
+  work_.step("Duplicate " + work_.map()->name, added.quilt, {added.map, {}});
+}
+
+void MapVerbs::rename(Id id, const std::string& name) {
+  const Map* renamed = work_.quilt().map(id);
+  if (renamed) work_.step("Rename " + renamed->name, renameMap(work_.quilt(), id, name));
+}
+
+void MapVerbs::remove(Id id) {
+  const Map* gone = work_.quilt().map(id);
+  if (!gone) return;
+  // The next tab, else the one before, else any other map.
+  const Desk& desk = work_.desk();
+  Id next = desk.map;
+  if (id == desk.map) {
+    const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
+    next = tab + 1 != desk.openMaps.end() ? *(tab + 1) : tab != desk.openMaps.begin() ? *(tab - 1) : Id();
+    for (const auto& other : work_.quilt().maps()) {
+      if (next.empty() && other->id != id) next = other->id;
+    }
+  }
+  const auto active = desk.activeLayer.find(next);
+  work_.step("Delete " + gone->name, deleteMap(work_.quilt(), id),
+             {next, active == desk.activeLayer.end() ? Id() : active->second});
+}
+
+void MapVerbs::setCell(PixelSize cell) {
+  if (work_.map()) work_.step("Cells of " + work_.map()->name, withCell(work_.quilt(), work_.desk().map, cell));
+}
+
+void MapVerbs::setOpening() {
+  if (!work_.map()) return;
+  const bool is = work_.quilt().facts().opensWith == work_.desk().map;
+  work_.step(is ? "Open with any map" : "Open with " + work_.map()->name,
+             withOpeningMap(work_.quilt(), work_.desk().map));
+}
+
+void MapVerbs::change(const std::string& what, Quilt after) {
+  if (work_.map()) work_.step(what + " of " + work_.map()->name, std::move(after));
+}
+
+void MapVerbs::goTo(Id id) {
+  if (!work_.quilt().map(id)) return;
+  (void)work_.finish();
+  Desk desk = work_.desk();
+  desk.map = id;
+  work_.setDesk(std::move(desk));
+}
+
+void MapVerbs::closeTab(Id id) {
+  if (work_.desk().openMaps.size() < 2) return;
+  (void)work_.finish();
+  Desk desk = work_.desk();
+  const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
+  if (tab == desk.openMaps.end()) return;
+  if (id == desk.map) desk.map = tab + 1 != desk.openMaps.end() ? *(tab + 1) : *(tab - 1);
+  desk.openMaps.erase(tab);
+  work_.setDesk(std::move(desk));
+}
+
+void MapVerbs::setCamera(PixelPos at) {
+  if (!work_.map()) return;
+  Desk desk = work_.desk();
+  desk.cameras[desk.map] = cameraNear(work_.quilt(), *work_.map(), at);
+  work_.setDesk(std::move(desk));
+}
+
+}  // namespace uq

@@ -1,0 +1,38 @@
+// MapVerbs: what is done to the maps of a quilt, and with their tabs. Each edit is one step; a new or copied map is gone
+// to, and gets a tab. Threads: those of the Work.
+#pragma once
+
+#include <string>
+
+#include "core/edit/ArrangeMaps.h"
+#include "core/work/Work.h"
+
+namespace uq {
+
+class MapVerbs {
+ public:
+  // `work` must live as long.
+  explicit MapVerbs(Work& work) : work_(work) {}
+
+  void add(const MapPlan& plan);
+  void duplicate();
+  void rename(Id map, const std::string& name);
+  void remove(Id map);
+  // Gives the desk's map cells of that size, or the nearest its grid allows.
+  void setCell(PixelSize cell);
+  // Makes the desk's map the one that the quilt opens with at first, or no longer.
+  void setOpening();
+  // Changes what is said of the desk's map; `what` is said in the step's name.
+  void change(const std::string& what, Quilt after);
+
+  // Goes to a map, which gets a tab; takes one's tab away. A gesture under way is finished before.
+  void goTo(Id map);
+  void closeTab(Id map);
+  // Moves the screen frame as near to a place as the camera goes there.
+  void setCamera(PixelPos at);
+
+ private:
+  Work& work_;
+};
+
+}  // namespace uq

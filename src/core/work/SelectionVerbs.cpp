@@ -1,0 +1,181 @@
+#include "core/work/SelectionVerbs.h"
+
+#include "core/cells/CellShapes.h"
+#include "core/edit/LayCells.h"
+#include "core/edit/Selected.h"
+#include "core/work/StepNames.h"
+#include "core/work/Strokes.h"
+
+namespace uq {
+
+bool SelectionVerbs::mayHoldAll() const {
+  if (!work_.map()) return false;
+  if (!isTooWide(work_.map()->bounds)) return true;
+  work_.refuse("This map is too large for that: select a part of it by hand");
+  return false;
+}
+
+void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
+  if (work_.gesture() || !takesChange(work_, layersOfVerb(work_.desk(), work_.quilt()))) return;
+  const std::string name = verbName(work_.desk(), work_.quilt(), verb);
+  (void)work_.make({name, edit(), work_.desk().landing(), std::move(selection)});
+}
+
+void SelectionVerbs::selectAll() {
+  if (!mayHoldAll()) return;
+  Desk desk = work_.desk();
+  desk.tool = Tool::select;
+  desk.select(CellSet(work_.map()->bounds));
+  work_.setDesk(std::move(desk));
+}
+
+void SelectionVerbs::grow() {
+  if (!work_.map()) return;
+  Desk desk = work_.desk();
+  const CellSet more = grown(*makeGrid(work_.map()->grid), desk.selection());
+  desk.select(more.intersected(CellSet(more.bounds().intersected(work_.map()->bounds))));
+  work_.setDesk(std::move(desk));
+}
+
+void SelectionVerbs::shrink() {
+  if (!work_.map()) return;
+  Desk desk = work_.desk();
+  CellSet less = shrunk(*makeGrid(work_.map()->grid), desk.selection());
+  if (less.empty()) return work_.refuse("Nothing would be left of the selection");
+  desk.select(std::move(less));
+  work_.setDesk(std::move(desk));
+}
+
+void SelectionVerbs::invert() {
+  if (!mayHoldAll()) return;
+  Desk desk = work_.desk();
+  desk.tool = Tool::select;
+  desk.select(CellSet(work_.map()->bounds).without(desk.selection()));
+  work_.setDesk(std::move(desk));
+}
+
+std::optional<InHand> SelectionVerbs::copied() const {
+  const Desk& desk = work_.desk();
+  auto hand = copyOf(work_.quilt(), layersOfVerb(desk, work_.quilt()), desk.landing(), desk.selection());
+  if (hand && !hand->empty()) return hand;
+  work_.refuse(hand ? "Nothing is painted there on this layer" : "More than a million cells cannot be held at once");
+  return std::nullopt;
+}
+
+void SelectionVerbs::remove() {
+  step("Delete", [this] {
+    return clearCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection());
+  });
+}
+
+void SelectionVerbs::cut() {
+  step("Cut", [this] {
+    return clearCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection());
+  });
+}
+
+void SelectionVerbs::nudge(SidePos by) {
+  if (!work_.map()) return;
+  const auto edit = [this, by] {
+    return moveCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection(), by);
+  };
+  step("Move", edit, movedBy(*work_.map(), work_.desk().selection(), by));
+}
+
+void SelectionVerbs::turn(Turning turning) {
+  const Quilt& quilt = work_.quilt();
+  const CellSet& selection = work_.desk().selection();
+  if (!work_.map() || selection.empty()) return;
+  const std::vector<LayerAt> layers = layersOfVerb(work_.desk(), quilt);
+  for (const LayerAt at : layers) {
+    const auto block = copyOf(quilt, at, selection);
+    const std::string why = block ? whyNoTurning(quilt, *block, turning) : "More than a million cells are too many";
+    if (!why.empty()) return work_.refuse(why);
+  }
+  const TurnedCells turned = turnCells(quilt, layers, selection, turning, turnGrip_);
+  turnGrip_ = turned.grip;
+  step("Turn", [&] { return turned.quilt; }, turned.selected);
+}
+
+void SelectionVerbs::fill() {
+  if (work_.desk().selection().empty()) return;
+  if (const std::string why = whyNoStroke(work_, false, Tool::fill); !why.empty()) return work_.refuse(why);
+  Strokes::Ask ask;
+  ask.given = work_.desk().selection();
+  ask.path = {{ask.given.bounds().x0, ask.given.bounds().y0}};
+  ask.tool = Tool::fill;
+  Strokes(work_).begin(ask);
+  (void)work_.finish();
+}
+
+void SelectionVerbs::toLayer(int steps) {
+  const Map* here = work_.map();
+  const auto index = here ? here->layerIndex(work_.desk().landing().layer) : std::nullopt;
+  const auto wanted = static_cast<std::ptrdiff_t>(index.value_or(0)) + steps;
+  if (!index || wanted < 0 || wanted >= static_cast<std::ptrdiff_t>(here->layers.size())) {
+    return work_.refuse(steps > 0 ? "This is the nearest layer" : "This is the farthest layer");
+  }
+  toLayer(here->layers[static_cast<std::size_t>(wanted)]->id);
+}
+
+void SelectionVerbs::toLayer(Id layer) {
+  const LayerAt from = work_.desk().landing();
+  const LayerAt to{from.map, layer};
+  const Layer* target = work_.quilt().layer(to);
+  if (!target || from.layer == layer || work_.desk().selection().empty()) return;
+  const std::vector<LayerAt> both{from, to};
+  if (!takesChange(work_, both)) return;
+  work_.step("Move to " + target->name, moveToLayer(work_.quilt(), from, layer, work_.desk().selection()), to);
+}
+
+void SelectionVerbs::beginMove() {
+  std::vector<LayerAt> layers = layersOfVerb(work_.desk(), work_.quilt());
+  if (work_.gesture() || work_.desk().selection().empty() || !takesChange(work_, layers)) return;
+  (void)work_.begin(verbName(work_.desk(), work_.quilt(), "Move"),
+                    Gesture::moving(work_.quilt(), std::move(layers), work_.desk().selection()));
+}
+
+void SelectionVerbs::moveBy(SidePos by) {
+  Gesture* gesture = work_.gesture();
+  if (!gesture || gesture->kind() != Gesture::Kind::move) return;
+  gesture->moveBy(by);
+  work_.show();
+}
+
+void SelectionVerbs::removeCell(Id layer, CellPos at) {
+  const LayerAt place{work_.desk().map, layer};
+  const Layer* on = work_.quilt().layer(place);
+  if (!on || !takesChange(work_, std::span(&place, 1))) return;
+  const CellChange gone{at, Cell()};
+  work_.step("Delete on " + on->name, layCells(work_.quilt(), place, std::span(&gone, 1)));
+}
+
+void SelectionVerbs::moveCell(Id layer, CellPos at, Id to) {
+  const std::vector<LayerAt> both{{work_.desk().map, layer}, {work_.desk().map, to}};
+  const Layer* target = work_.quilt().layer(both.back());
+  if (!target || !takesChange(work_, both)) return;
+  const CellSet one({at.x, at.y, at.x + 1, at.y + 1});
+  work_.step("Move to " + target->name, moveToLayer(work_.quilt(), both.front(), to, one), both.back());
+}
+
+SwapAsk SelectionVerbs::swapAsk(TileRef from, TileRef to, SwapIn in) const {
+  return {from, to, in, work_.desk().landing(), work_.desk().selection()};
+}
+
+std::int64_t SelectionVerbs::swap(TileRef from, TileRef to, SwapIn in) {
+  if (work_.gesture()) return 0;
+  const SwapAsk ask = swapAsk(from, to, in);
+  const bool onOne = in == SwapIn::selection || in == SwapIn::layer;
+  if (onOne && !takesChange(work_, std::span(&ask.at, 1))) return 0;
+  Swapped swapped = swapTiles(work_.quilt(), ask);
+  if (swapped.cells == 0) {
+    work_.refuse("That tile lies nowhere there");
+    return 0;
+  }
+  const Sheet* sheet = work_.quilt().sheetAt(from.slot);
+  const std::string name = "Swap " + (sheet ? sheet->tileName(from.number) : "a tile");
+  const auto made = work_.make({name, std::move(swapped.quilt), work_.desk().landing()});
+  return made ? swapped.cells : 0;
+}
+
+}  // namespace uq

@@ -1,0 +1,48 @@
+#include "core/work/StampVerbs.h"
+
+#include "core/edit/ArrangeStamps.h"
+#include "core/work/HandVerbs.h"
+
+namespace uq {
+
+void StampVerbs::keep() {
+  InHand hand = work_.desk().inHand;
+  const Stamp* own = work_.quilt().stamp(hand.stamp);
+  if (own && own->held == hand) return work_.refuse(own->name + " is kept already");
+  // So that it comes down where it lay: on a layer of this role.
+  if (hand.role.empty() && work_.quilt().layer(work_.desk().landing())) {
+    hand.role = roleOf(work_.quilt(), hand, work_.covers());
+  }
+  const StampKept kept = keepStamp(work_.quilt(), hand, {}, work_.ids());
+  if (kept.stamp.empty()) return;
+  const std::string name = "Keep " + kept.quilt.stamp(kept.stamp)->name;
+  if (work_.make({name, kept.quilt, work_.desk().landing()})) {
+    HandVerbs(work_).change(work_.quilt().stamp(kept.stamp)->held);
+  }
+}
+
+void StampVerbs::correct(Id id) {
+  const Stamp* stamp = work_.quilt().stamp(id);
+  if (!stamp) return;
+  const std::string name = "Correct " + stamp->name;
+  if (work_.make({name, correctStamp(work_.quilt(), id, work_.desk().inHand), work_.desk().landing()})) {
+    HandVerbs(work_).change(work_.quilt().stamp(id)->held);
+  }
+}
+
+void StampVerbs::rename(Id id, const std::string& name) {
+  const Stamp* stamp = work_.quilt().stamp(id);
+  if (stamp) work_.step("Rename " + stamp->name, renameStamp(work_.quilt(), id, name));
+}
+
+void StampVerbs::remove(Id id) {
+  const Stamp* stamp = work_.quilt().stamp(id);
+  if (stamp) work_.step("Delete " + stamp->name, deleteStamp(work_.quilt(), id));
+}
+
+void StampVerbs::move(Id id, Id before) {
+  const Stamp* stamp = work_.quilt().stamp(id);
+  if (stamp) work_.step("Move " + stamp->name, movedOnShelf(work_.quilt(), id, before));
+}
+
+}  // namespace uq

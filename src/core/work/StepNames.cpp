@@ -1,0 +1,38 @@
+#include "core/work/StepNames.h"
+
+namespace uq {
+
+namespace {
+
+std::string toolName(Tool tool) {
+  switch (tool) {
+    case Tool::brush: return "Brush";
+    case Tool::erase: return "Erase";
+    case Tool::box: return "Box";
+    case Tool::fill: return "Fill";
+    case Tool::select: return "Select";
+    case Tool::line: return "Line";
+    case Tool::oval: return "Oval";
+  }
+  return {};
+}
+
+}  // namespace
+
+std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool takesAway, const Landing* landing) {
+  const bool lands = landing && !landing->layers.empty();
+  const Layer* layer = lands ? landing->quilt.layer(landing->layers.front()) : quilt.layer(desk.landing());
+  const std::string on = layer ? layer->name : std::string();
+  if (takesAway && tool != Tool::erase && tool != Tool::select) return "Take away on " + on;
+  std::string name = toolName(tool) + (landing && landing->makesLayer ? " on a new layer" : " on " + on);
+  if (landing && !landing->keeps.empty()) name += ", keeps " + landing->keeps;
+  return name;
+}
+
+std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb) {
+  const Layer* layer = quilt.layer(desk.landing());
+  const bool all = desk.options.allLayers && !desk.selection().empty();
+  return std::string(verb) + (all ? " on all layers" : " on " + (layer ? layer->name : std::string()));
+}
+
+}  // namespace uq

@@ -1,0 +1,17 @@
+// StepNames: what steps are called, on the tag at the pointer and in the list of steps.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+#include "core/edit/Landing.h"
+
+namespace uq {
+
+// "Brush on Paving". `landing`: where the stroke lands, if that is not the active layer.
+std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool takesAway, const Landing* landing = nullptr);
+// "Turn on Paving", or "… on all layers" where a verb for a selection is meant for them.
+std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb);
+
+}  // namespace uq

@@ -1,0 +1,200 @@
+#include "core/work/Strokes.h"
+
+#include "core/edit/Chance.h"
+#include "core/edit/FindStretch.h"
+#include "core/edit/Region.h"
+#include "core/edit/Selected.h"
+#include "core/work/EditList.h"
+#include "core/work/StepNames.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::int64_t kMostLaidAtOnce = 200'000;  // cells of a shape that are laid while it is dragged
+constexpr std::int64_t kMostTriedOut = 20'000;     // and before it is pressed
+
+// A stroke that was made, made again.
+Stroke along(const Quilt& before, StrokePlan plan, const Gesture::Moves& moves) {
+  Stroke stroke(before, std::move(plan));
+  for (const auto& [cell, even] : moves) stroke.moveTo(cell, even);
+  return stroke;
+}
+
+}  // namespace
+
+std::string whyNoStroke(const Work& work, bool takesAway, std::optional<Tool> tool) {
+  if (const Error* damage = work.damage(work.desk().map)) {
+    const std::string file = damage->file.substr(damage->file.rfind('/') + 1);
+    return "This map cannot be changed: " + file + " is damaged";
+  }
+  if (!tool) return whyNoStroke(work.desk(), work.quilt(), takesAway);
+  Desk asked = work.desk();
+  asked.tool = *tool;
+  return whyNoStroke(asked, work.quilt(), takesAway);
+}
+
+bool takesChange(const Work& work, std::span<const LayerAt> layers) {
+  std::string why = layers.empty() ? "Every layer is hidden or locked" : "";
+  for (const LayerAt at : layers) {
+    Desk asked = work.desk();
+    asked.activeLayer[at.map] = at.layer;
+    if (why.empty()) why = whyNoStroke(asked, work.quilt(), true);
+  }
+  if (why.empty() && work.damage(work.desk().map)) why = whyNoStroke(work, true);
+  if (!why.empty()) work.refuse(why);
+  return why.empty();
+}
+
+std::string Strokes::named(std::string_view verb) const { return verbName(work_.desk(), work_.quilt(), verb); }
+
+StrokePlan Strokes::planned(const Ask& ask) {
+  StrokePlan plan = planOf(work_.desk(), work_.quilt(), ask.takesAway);
+  if (ask.tool) plan.tool = *ask.tool;
+  plan.seed = work_.seed();
+  plan.ids = work_.idSeed();
+  plan.everywhere = ask.everywhere;
+  plan.covers = work_.covers();
+  plan.given = ask.given;
+  if (!ask.within.empty()) plan.within = plan.within.empty() ? ask.within : plan.within.intersected(ask.within);
+  return plan;
+}
+
+Stroke Strokes::tryOut(const Ask& ask) {
+  StrokePlan plan = planned(ask);
+  plan.mostLaid = kMostTriedOut;
+  Stroke stroke(work_.quilt(), std::move(plan));
+  for (const CellPos cell : ask.path) stroke.moveTo(cell, ask.even);
+  return stroke;
+}
+
+void Strokes::begin(const Ask& ask) {
+  if (underWay() || ask.path.empty() || !whyNoStroke(work_, ask.takesAway, ask.tool).empty()) return;
+  StrokePlan plan = planned(ask);
+  const bool outside = !ask.within.empty() && plan.within.empty();
+  if (outside) return;
+  plan.mostLaid = kMostLaidAtOnce;
+  const std::string name =
+      strokeName(work_.desk(), work_.quilt(), ask.tool.value_or(work_.desk().tool), ask.takesAway);
+  if (!work_.begin(name, Gesture::painting(Stroke(work_.quilt(), std::move(plan))))) return;
+  for (const CellPos cell : ask.path) moveTo(cell, ask.even);
+}
+
+void Strokes::moveTo(CellPos to, bool even) {
+  if (!stroke()) return;
+  work_.gesture()->moveTo(to, even);
+  work_.show();
+}
+
+std::optional<Strokes::Repeated> Strokes::last() const {
+  const Work::LastStroke* last = work_.lastStroke();
+  if (!last || !last->plan.given.empty()) return std::nullopt;
+  return Repeated{last->before, editList({stepOf(last->before, last->plan, last->moves, last->box)})};
+}
+
+std::string Strokes::whyNoThrow() const {
+  if (!work_.desk().selection().empty()) return {};
+  const Work::LastStroke* last = work_.lastStroke();
+  if (!last) return "Nothing was just laid that could come out otherwise";
+  return last->plan.hand.byChance() && !last->plan.takesAway ? "" : "Chance decided nothing in the last stroke";
+}
+
+void Strokes::throwAgain() {
+  if (underWay()) return;
+  work_.nextChance();
+  const Desk& desk = work_.desk();
+  if (!desk.selection().empty()) {
+    const std::vector<LayerAt> layers = layersOfVerb(desk, work_.quilt());
+    if (!takesChange(work_, layers)) return;
+    Quilt after = work_.quilt();
+    for (const LayerAt at : layers) after = thrownAgain(after, at, desk.selection(), desk.inHand, work_.seed());
+    if (after == work_.quilt()) {
+      return work_.refuse("No tile of a mix is selected: gather look-alikes first, or press R for turns");
+    }
+    return work_.step(named("Throw again"), std::move(after));
+  }
+  if (const std::string why = whyNoThrow(); !why.empty()) return work_.refuse(why);
+  Work::LastStroke last = *work_.lastStroke();
+  last.plan.seed = work_.seed();
+  Stroke stroke = along(last.before, last.plan, last.moves);
+  if (last.box) stroke.refit(*last.box);
+  stroke.finish();
+  work_.setLastStroke({});
+  if (!work_.make({named("Throw again"), stroke.quilt(), desk.landing()})) return;
+  last.after = work_.quilt();
+  work_.setLastStroke(std::move(last));
+}
+
+std::optional<CellRect> Strokes::stretchBox() const {
+  if (const Stroke* under = stroke()) return under->stretchBox();
+  const Work::LastStroke* last = work_.lastStroke();
+  return last ? last->box : std::nullopt;
+}
+
+const InHand* Strokes::stretchLaid() const {
+  if (const Stroke* under = stroke()) return under->stretchBox() ? &under->plan().hand : nullptr;
+  const Work::LastStroke* last = work_.lastStroke();
+  return last && last->box ? &last->plan.hand : nullptr;
+}
+
+void Strokes::beginRefit() {
+  const Work::LastStroke* last = work_.lastStroke();
+  if (underWay() || !last || !last->box) return;
+  (void)work_.begin(named("Stretch"), Gesture::painting(along(last->before, last->plan, last->moves), last->moves));
+}
+
+void Strokes::refit(CellRect box) {
+  if (!stroke()) return;
+  work_.gesture()->refit(box);
+  if (stroke()->refusal().empty()) work_.show();
+}
+
+void Strokes::stepLookAlike(StretchPart part, int steps) {
+  const auto box = stretchBox();
+  const InHand* laid = stretchLaid();
+  if (!box || !laid) return;
+  const InHand next = withLookAlike(work_.quilt(), *laid, part, steps);
+  if (next == *laid) {
+    return work_.refuse("No kept mix has look-alikes of this part: gather them and keep them with K");
+  }
+  const auto laidAnew = [&](const Quilt& before, StrokePlan plan, const Gesture::Moves& moves) {
+    plan.hand = next;
+    Stroke stroke = along(before, std::move(plan), moves);
+    if (stroke.stretchBox() != box) stroke.refit(*box);
+    return stroke;
+  };
+  if (const Stroke* under = stroke()) {
+    work_.gesture()->relay(laidAnew(under->before(), under->plan(), work_.gesture()->moves()));
+    return work_.show();
+  }
+  Work::LastStroke last = *work_.lastStroke();
+  const Stroke stroke = laidAnew(last.before, last.plan, last.moves);
+  last.plan = stroke.plan();
+  work_.setLastStroke({});
+  if (!work_.make({named("Another look"), stroke.quilt(), work_.desk().landing()})) return;
+  last.after = work_.quilt();
+  work_.setLastStroke(std::move(last));
+}
+
+bool Strokes::recogniseStretch(CellPos at) {
+  if (!work_.map() || underWay()) return false;
+  const LayerAt landing = work_.desk().landing();
+  const auto found = findStretch(work_.quilt(), landing, at, work_.desk().inHand);
+  if (!found) return false;
+  const auto grid = makeGrid(work_.map()->grid);
+  const CellRect& box = found->box;
+  const CellPos from = grid->fromSide({box.x0, box.y0});
+  const CellPos to = grid->fromSide({box.x1 - 1, box.y1 - 1});
+  Work::LastStroke last;
+  last.before = clearCells(work_.quilt(), landing, boxOf(*grid, from, to, BoxShape::alongTheGrid));
+  last.plan = layingOn(landing, found->stretch);
+  last.plan.tool = Tool::box;
+  last.plan.seed = work_.seed();
+  last.moves = {{from, false}, {to, false}};
+  last.box = box;
+  last.after = work_.quilt();
+  work_.setLastStroke(std::move(last));
+  return true;
+}
+
+}  // namespace uq
