@@ -103,7 +103,9 @@ TEST(HostileQuilts, NoCommandHarmsOrIsHarmed) {
       std::string what = folder.substr(folder.rfind('/') + 1) + ":";
       for (const std::string& word : words) what += " " + word;
       std::filesystem::remove(out + ".png");
-      const Ran one = ran(folder, words, root + "/log");
+      Ran one = ran(folder, words, root + "/log");
+      // What really takes long takes as long once more; a machine that was busy elsewhere does not.
+      for (int again = 0; again < 2 && one.seconds >= kMostSeconds; ++again) one = ran(folder, words, root + "/log");
       EXPECT_TRUE(WIFEXITED(one.status)) << what << " ended by signal " << WTERMSIG(one.status) << "\n" << one.said;
       EXPECT_LE(WEXITSTATUS(one.status), 4) << what << "\n" << one.said;
       EXPECT_LT(one.seconds, kMostSeconds) << what;
