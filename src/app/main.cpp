@@ -7,7 +7,6 @@
 #include <fcntl.h>
 #include <unistd.h>
 
-#include <algorithm>
 #include <csignal>
 
 #include "app/look/Plurals.h"
@@ -50,11 +49,7 @@ void closeOnSignals(QApplication& application) {
   // The desktop's session ends: windows are closed as by hand, and one that stays open holds it up.
   QObject::connect(&application, &QGuiApplication::commitDataRequest, &application, [](QSessionManager& manager) {
     if (!manager.allowsInteraction()) return;
-    QApplication::closeAllWindows();
-    const auto windows = QApplication::topLevelWidgets();
-    const bool stays = std::any_of(windows.begin(), windows.end(),
-                                   [](const QWidget* one) { return one->isWindow() && one->isVisible(); });
-    stays ? manager.cancel() : manager.release();
+    uq::Workroom::closeAll() ? manager.release() : manager.cancel();
   });
 }
 

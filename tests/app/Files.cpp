@@ -77,6 +77,22 @@ TEST_F(Files, LeavingWithUnsavedChangesAsks) {
   EXPECT_TRUE(room->close());  // nothing to ask
 }
 
+// As at the end of the desktop's session, which waits for the answer.
+TEST_F(Files, ClosingAllWaitsForWhatIsSaved) {
+  openDemo();
+  paintOne();
+  answer("go-on");
+  EXPECT_FALSE(Workroom::closeAll());
+  EXPECT_TRUE(room->isVisible());
+  answer("save-first");
+  EXPECT_TRUE(Workroom::closeAll());
+  EXPECT_FALSE(room->isVisible());
+  room.reset();
+  openDemo();
+  EXPECT_EQ(cellOn("Paving", {20, 20}), Cell(tile("street", 24), {}));
+  EXPECT_TRUE(Workroom::closeAll()) << "nothing to ask";
+}
+
 TEST_F(Files, SaveAsMakesAWholeQuiltElsewhereAndGoesOnThere) {
   openDemo();
   paintOne();

@@ -56,6 +56,8 @@ class Workroom : public QMainWindow {
   void bringIn(const QStringList& paths);
   // Opens a copy of the demo, in the folder where new quilts lie.
   void openDemo();
+  // Closes all windows as a hand does, with all that is asked then, and waits for what is saved; false where one stays.
+  static bool closeAll();
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open
   MapCanvas* canvas() const { return canvas_; }

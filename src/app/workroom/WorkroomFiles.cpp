@@ -1,6 +1,7 @@
 // What of Workroom opens, makes, saves and leaves quilts.
 #include "app/workroom/Workroom.h"
 
+#include <QApplication>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -254,6 +255,22 @@ void Workroom::chooseQuilt() {
       openQuilt(folder);
     }
   });
+}
+
+bool Workroom::closeAll() {
+  QApplication::closeAllWindows();
+  const auto any = [](const auto& holds) {
+    const auto windows = QApplication::topLevelWidgets();
+    return std::any_of(windows.begin(), windows.end(), [&](QWidget* one) {
+      auto* room = qobject_cast<Workroom*>(one);
+      return room && room->isVisible() && holds(*room);
+    });
+  };
+  while (any([](Workroom& room) { return room.work_.isRunning(); })) {
+    QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    QCoreApplication::sendPostedEvents();  // a window that waited for its work closes then
+  }
+  return !any([](Workroom&) { return true; });
 }
 
 void Workroom::leaveThen(std::function<void()> next) {
