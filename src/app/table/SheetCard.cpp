@@ -81,11 +81,13 @@ SheetCard::SheetCard(TableView* table, QWidget* parent) : QFrame(parent), table_
   parent->installEventFilter(this);
   hide();
 }
+
 NumberField* SheetCard::number(const char* object, const QString& name, int least, int most) {
   auto* field = new NumberField(name, least, most, 0, this);
   field->setObjectName(QLatin1String(object));
   return field;
 }
+
 QLineEdit* SheetCard::textField(const char* object, const QString& name, const QString& hint) {
   auto* field = new QLineEdit(this);
   field->setObjectName(QLatin1String(object));
@@ -96,6 +98,7 @@ QLineEdit* SheetCard::textField(const char* object, const QString& name, const Q
   field->setMaximumWidth(116);
   return field;
 }
+
 QWidget* SheetCard::buildCut() {
   cut_ = new QWidget(this);
   auto* layout = section(cut_);
@@ -130,6 +133,7 @@ QWidget* SheetCard::buildCut() {
   layout->addLayout(new SentenceLayout({newMap_, mapCell_}));
   return cut_;
 }
+
 QWidget* SheetCard::buildPixels() {
   pixels_ = new QWidget(this);
   auto* layout = section(pixels_);
@@ -183,6 +187,7 @@ QWidget* SheetCard::buildPixels() {
   layout->addWidget(pick_, 0, Qt::AlignLeft);
   return pixels_;
 }
+
 QWidget* SheetCard::buildFooting() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -211,6 +216,7 @@ QWidget* SheetCard::buildFooting() {
   layout->addLayout(row);
   return part;
 }
+
 QWidget* SheetCard::buildFacts() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -271,6 +277,7 @@ QWidget* SheetCard::buildFacts() {
   layout->addWidget(follow_);
   return part;
 }
+
 QWidget* SheetCard::buildTiles() {
   auto* part = new QWidget(this);
   auto* layout = section(part);
@@ -330,6 +337,7 @@ QWidget* SheetCard::buildTiles() {
   layout->addLayout(new SentenceLayout({animate_, word(tr("each")), frameTime_, word(tr("ms."))}));
   return part;
 }
+
 QWidget* SheetCard::buildFoot() {
   auto* part = new QWidget(this);
   auto* row = new QHBoxLayout(part);
@@ -356,6 +364,7 @@ QWidget* SheetCard::buildFoot() {
   row->addStretch();
   return part;
 }
+
 void SheetCard::setSession(Session* session) {
   if (session_) {
     session_->disconnect(this);
@@ -368,6 +377,7 @@ void SheetCard::setSession(Session* session) {
   connect(session_, &Session::deskChanged, this, &SheetCard::refresh);
   connect(&session_->sheets(), &SheetWork::notesCame, this, &SheetCard::refresh);
 }
+
 void SheetCard::open(Id sheet) {
   if (!session_ || !session_->quilt().sheet(sheet) || sheet == chalk().id) return;
   sheet_ = sheet;
@@ -378,6 +388,7 @@ void SheetCard::open(Id sheet) {
   refresh();
   findChild<QScrollArea*>()->verticalScrollBar()->setValue(0);
 }
+
 void SheetCard::place() {
   // Above the tape, however many rows that has.
   parentWidget()->layout()->activate();
@@ -385,16 +396,19 @@ void SheetCard::place() {
   const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
   setGeometry(kGap, kGap, kWidth, std::max(200, room));
 }
+
 bool SheetCard::eventFilter(QObject* watched, QEvent* event) {
   if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
   // Counted when somebody asks, not at every change of a map.
   if (watched == remove_ && event->type() == QEvent::Enter) remove_->setToolTip(usedText());
   return false;
 }
+
 void SheetCard::hideEvent(QHideEvent*) {
   table_->showCutOf(std::nullopt);
   Q_EMIT closed();
 }
+
 void SheetCard::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape) {
     hide();
@@ -402,10 +416,12 @@ void SheetCard::keyPressEvent(QKeyEvent* event) {
     QFrame::keyPressEvent(event);
   }
 }
+
 std::set<std::uint32_t> SheetCard::chosen() const {
   const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
   return {tiles.begin(), tiles.end()};
 }
+
 void SheetCard::useCut() {
   const SheetCut cut{{cellW_->wholeValue(), cellH_->wholeValue()},
                      border_->wholeValue(),
@@ -416,6 +432,7 @@ void SheetCard::useCut() {
   if (sheet) refreshCut(*sheet);
   reason_->setText(tr("So cut, the picture would give no tile or more than 262,144. It stays cut as it was."));
 }
+
 void SheetCard::setStance() {
   const Stance stance{{seatX_->wholeValue(), seatY_->wholeValue()}, {footW_->wholeValue(), footH_->wholeValue()}};
   const std::set<std::uint32_t> tiles = chosen();
@@ -426,6 +443,7 @@ void SheetCard::setStance() {
                                    [&](TileFacts& facts) { facts.stance = stance; });
   }
 }
+
 void SheetCard::setFooting(Footing footing) {
   const std::set<std::uint32_t> tiles = chosen();
   if (tiles.empty()) {

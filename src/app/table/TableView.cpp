@@ -4,8 +4,6 @@
 #include <cmath>
 #include <cstdlib>
 
-#include "app/look/Icons.h"
-#include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/workroom/SheetWork.h"
 #include "core/document/FrameTime.h"
@@ -30,6 +28,7 @@ TableView::TableView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   connect(&halves_, &SheetHalves::came, this, qOverload<>(&TableView::update));
   connect(&ticks_, &QTimer::timeout, this, qOverload<>(&TableView::update));
 }
+
 void TableView::setSession(Session* session) {
   if (session_) {
     session_->disconnect(this);
@@ -50,6 +49,7 @@ void TableView::setSession(Session* session) {
   fitWidth();
   layOut();
 }
+
 void TableView::layOut() {
   layout_ = {};
   if (session_) {
@@ -73,33 +73,39 @@ void TableView::layOut() {
   clampScroll();
   update();
 }
+
 QRectF TableView::tileRect(Id id, std::uint32_t number) const {
   const Sheet* on = sheet(id);
   const auto cell = on ? on->cellOf(number) : std::nullopt;
   return cell ? cellRect({id, *cell}) : QRectF();
 }
+
 QRectF TableView::tileRect(const std::string& name, std::uint32_t number) const {
   for (const TableItem& item : layout_.items) {
     if (item.kind == TableItem::Kind::sheet && sheet(item.sheet)->name == name) return tileRect(item.sheet, number);
   }
   return {};
 }
+
 QRectF TableView::headingRect(Id id) const {
   const TableItem* item = layout_.of(id);
   return item ? toWidget(item->heading) : QRectF();
 }
+
 QRectF TableView::pileRect(const std::string& pile) const {
   for (const TableItem& item : layout_.items) {
     if (item.kind == TableItem::Kind::pile && item.name == pile) return toWidget(item.heading);
   }
   return {};
 }
+
 QRectF TableView::looseRect(const QString& picture) const {
   for (const TableItem& item : layout_.items) {
     if (item.kind == TableItem::Kind::loose && item.name == picture.toStdString()) return toWidget(item.heading);
   }
   return {};
 }
+
 void TableView::reveal(const std::string& name, std::uint32_t number) {
   if (!session_) return;
   if (name == chalk().name) return reveal(chalk().id, number);
@@ -107,6 +113,7 @@ void TableView::reveal(const std::string& name, std::uint32_t number) {
     if (one->name == name) return reveal(one->id, number);
   }
 }
+
 void TableView::reveal(Id id, std::uint32_t number) {
   const Sheet* on = sheet(id);
   if (!on) return;
@@ -124,6 +131,7 @@ void TableView::reveal(Id id, std::uint32_t number) {
   clampScroll();
   update();
 }
+
 void TableView::revealSheet(Id id) {
   const Sheet* on = sheet(id);
   if (!on) return;
@@ -134,6 +142,7 @@ void TableView::revealSheet(Id id) {
     update();
   }
 }
+
 void TableView::showCutOf(std::optional<Id> id) {
   if (cutOf_ == id) return;
   const bool wasShown = cutOf_.has_value();
@@ -154,11 +163,13 @@ void TableView::showCutOf(std::optional<Id> id) {
   }
   update();
 }
+
 void TableView::pickColour(Id id, std::function<void(std::uint32_t)> picked) {
   picking_ = Picking{id, std::move(picked)};
   revealSheet(id);
   setCursor(Qt::CrossCursor);
 }
+
 std::vector<std::uint32_t> TableView::chosenOn(Id id) const {
   std::vector<std::uint32_t> numbers;
   const Sheet* on = sheet(id);
@@ -169,6 +180,7 @@ std::vector<std::uint32_t> TableView::chosenOn(Id id) const {
   }
   return numbers;
 }
+
 QRectF TableView::cellRect(const Spot& spot) const {
   const TableItem* item = layout_.of(spot.sheet);
   const Sheet* on = sheet(spot.sheet);
@@ -177,6 +189,7 @@ QRectF TableView::cellRect(const Spot& spot) const {
   const QRectF scaled(rect.x * zoom_, rect.y * zoom_, rect.w * zoom_, rect.h * zoom_);
   return toWidget(scaled.translated(item->picture.topLeft()));
 }
+
 const TableItem* TableView::itemAt(QPointF at, bool onHeading) const {
   const QPointF point = atContents(at);
   for (const TableItem& item : layout_.items) {
@@ -184,6 +197,7 @@ const TableItem* TableView::itemAt(QPointF at, bool onHeading) const {
   }
   return nullptr;
 }
+
 std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<Id> onSheet) const {
   const TableItem* item = onSheet ? layout_.of(*onSheet) : itemAt(at, false);
   if (!item || item->kind != TableItem::Kind::sheet) return std::nullopt;
@@ -203,6 +217,7 @@ std::optional<TableView::Spot> TableView::spotAt(QPointF at, std::optional<Id> o
   if (!cell || (!onSheet && !on.offers(on.numberAt(*cell)))) return std::nullopt;
   return Spot{on.id, *cell};
 }
+
 std::vector<TableView::Spot> TableView::spotsOf(const Chosen& chosen) const {
   const Sheet& on = *sheet(chosen.from.sheet);
   const int wide = on.columns();
@@ -219,6 +234,7 @@ std::vector<TableView::Spot> TableView::spotsOf(const Chosen& chosen) const {
   }
   return spots;
 }
+
 void TableView::setZoom(double zoom, QPointF about) {
   if (!session_) return;
   // Headings keep their size, so the point is held on its sheet, not on the Table.
@@ -234,6 +250,7 @@ void TableView::setZoom(double zoom, QPointF about) {
   clampScroll();
   update();
 }
+
 void TableView::fitWidth() {
   if (!session_) return;
   int widest = chalk().pictureSize.w;
@@ -245,10 +262,12 @@ void TableView::fitWidth() {
   scroll_ = {};
   fitted_ = true;
 }
+
 void TableView::clampScroll() {
   scroll_.setX(std::clamp(scroll_.x(), 0.0, std::max(0.0, layout_.size.width() - width())));
   scroll_.setY(std::clamp(scroll_.y(), 0.0, std::max(0.0, layout_.size.height() - height())));
 }
+
 QString TableView::textOf(const Spot& spot) const {
   const Sheet& on = *sheet(spot.sheet);
   const std::uint32_t number = on.numberAt(spot.cell);
@@ -266,6 +285,7 @@ QString TableView::textOf(const Spot& spot) const {
   for (const std::string& tag : facts.tags) parts << QString::fromStdString(tag);
   return parts.join(QStringLiteral(" · "));
 }
+
 void TableView::resizeEvent(QResizeEvent*) {
   if (fitted_ || scroll_.isNull()) fitWidth();
   layOut();

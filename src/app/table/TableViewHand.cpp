@@ -10,11 +10,7 @@
 #include <cmath>
 #include <cstdlib>
 
-#include "app/look/Icons.h"
-#include "app/look/Stitches.h"
-#include "app/look/Theme.h"
 #include "app/workroom/SheetWork.h"
-#include "core/document/FrameTime.h"
 
 namespace uq {
 

@@ -7,7 +7,6 @@
 #include <cmath>
 #include <cstdlib>
 
-#include "app/look/Icons.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"

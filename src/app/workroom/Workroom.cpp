@@ -12,20 +12,12 @@
 #include <QVBoxLayout>
 
 #include "app/actions/KeyBindings.h"
-#include "app/look/Icons.h"
 #include "app/look/Theme.h"
-#include "app/look/ThemeChoice.h"
-#include "app/look/Widgets.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Landing.h"
-#include "core/edit/Levels.h"
-#include "core/edit/MapFacts.h"
-#include "core/store/DeskText.h"
-#include "raster/MapExport.h"
-#include "raster/SmallPicture.h"
 
 namespace uq {
 
@@ -72,6 +64,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   showSession();
   refresh();
 }
+
 QWidget* Workroom::buildWorkroom() {
   auto* room = new QWidget(this);
   tabs_ = new MapTabs(actions_, room);
@@ -125,10 +118,12 @@ QWidget* Workroom::buildWorkroom() {
   });
   return room;
 }
+
 Workroom::~Workroom() {
   // Panels look at the session until they are gone.
   adopt(nullptr);
 }
+
 QWidget* Workroom::buildLeft() {
   auto* left = new QWidget(this);
   panel_ = new TablePanel(actions_, canvas_, left);
@@ -144,6 +139,7 @@ QWidget* Workroom::buildLeft() {
   layout->addWidget(inHand_);
   return left;
 }
+
 // What lies over the map: the Table, where it is spread, and the card of a sheet.
 void Workroom::buildOverMap(QWidget* middle) {
   spread_ = new TableView(actions_, middle);
@@ -195,6 +191,7 @@ void Workroom::buildOverMap(QWidget* middle) {
     connect(one, &TableView::pictureWanted, this, &Workroom::findPicture);
   }
 }
+
 void Workroom::spreadTable(bool on, bool byKeys) {
   if (on == spread_->isVisible() || (on && !session_)) return;
   if (on) {
@@ -209,6 +206,7 @@ void Workroom::spreadTable(bool on, bool byKeys) {
     canvas_->setFocus(byKeys ? Qt::TabFocusReason : Qt::OtherFocusReason);
   }
 }
+
 bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inGesture()) {
@@ -246,6 +244,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   }
   return QMainWindow::eventFilter(watched, event);
 }
+
 void Workroom::bringIn(const QStringList& paths) {
   if (!session_) {
     return report(Error{Error::Cause::notFound,
@@ -278,6 +277,7 @@ void Workroom::bringIn(const QStringList& paths) {
                          .arg(KeyBindings::shared().text(ActionId::undo)));
   });
 }
+
 void Workroom::findPicture(Id sheet) {
   const Sheet* lacking = session_->quilt().sheet(sheet);
   if (!lacking || work_.isRunning()) return;
@@ -291,6 +291,7 @@ void Workroom::findPicture(Id sheet) {
     if (!problems.empty()) report(problems.front());
   });
 }
+
 void Workroom::tidy(Id sheet) {
   if (work_.isRunning() || !session_->quilt().sheet(sheet)) return;
   session_->sheets().lookForTidy(work_, sheet, [this, sheet](const TidyFinds& finds) {
@@ -298,6 +299,7 @@ void Workroom::tidy(Id sheet) {
     tidyCard_->open(sheet, finds);
   });
 }
+
 void Workroom::hideCards() {
   sheetCard_->hide();
   tidyCard_->hide();
@@ -306,7 +308,9 @@ void Workroom::hideCards() {
   rolesCard_->hide();
   hangCard_->hide();
 }
+
 void Workroom::hang(const QStringList& paths) { hangNext(paths, {}, {}); }
+
 // One after the other, so that each is a sheet of its own.
 void Workroom::hangNext(QStringList paths, std::vector<Id> brought, QStringList failures) {
   if (!session_ || work_.isRunning()) return;
@@ -325,6 +329,7 @@ void Workroom::hangNext(QStringList paths, std::vector<Id> brought, QStringList 
         this, [=, this] { hangNext(paths, all, texts); }, Qt::QueuedConnection);
   });
 }
+
 void Workroom::chooseFiles() {
   QFileDialog dialog(this, tr("Bring pictures in"));
   dialog.setObjectName(QStringLiteral("pictures-dialog"));
@@ -335,6 +340,7 @@ void Workroom::chooseFiles() {
   dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
   if (dialog.exec() == QDialog::Accepted) bringIn(dialog.selectedFiles());
 }
+
 void Workroom::showSession() {
   pages_->setCurrentWidget(session_ ? room_ : start_);
   if (session_) {
@@ -343,6 +349,7 @@ void Workroom::showSession() {
     start_->refresh();
   }
 }
+
 void Workroom::adopt(std::unique_ptr<Session> session) {
   if (session_) keepState();
   steps_->hide();
@@ -376,6 +383,7 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   useState();
   refresh();
 }
+
 void Workroom::refresh() {
   if (!session_) {
     actions_->refreshAlone(work_.isRunning());
@@ -388,7 +396,9 @@ void Workroom::refresh() {
   tape_->refresh(session_.get());
   foot_->refresh(session_.get(), *canvas_, overTable_);
 }
+
 void Workroom::report(const Error& error) { notices_->tell({QString::fromStdString(error.text())}); }
+
 void Workroom::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
   if (event->type() != QEvent::PaletteChange || !foot_) return;
@@ -397,6 +407,7 @@ void Workroom::changeEvent(QEvent* event) {
   inHand_->redraw();
   refresh();
 }
+
 void Workroom::closeEvent(QCloseEvent* event) {
   if (!leaves_) {
     const auto asking = std::make_shared<bool>(true);
@@ -408,11 +419,13 @@ void Workroom::closeEvent(QCloseEvent* event) {
   }
   event->setAccepted(leaves_);
 }
+
 void Workroom::dragEnterEvent(QDragEnterEvent* event) {
   const auto urls = event->mimeData()->urls();
   const bool any = std::any_of(urls.begin(), urls.end(), [](const QUrl& url) { return url.isLocalFile(); });
   if (any) event->acceptProposedAction();
 }
+
 void Workroom::dropEvent(QDropEvent* event) {
   QStringList paths;
   for (const QUrl& url : event->mimeData()->urls()) {

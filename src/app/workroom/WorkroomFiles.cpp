@@ -10,17 +10,9 @@
 #include <QSplitter>
 
 #include "app/actions/KeyBindings.h"
-#include "app/look/Icons.h"
-#include "app/look/Theme.h"
-#include "app/look/ThemeChoice.h"
-#include "app/look/Widgets.h"
-#include "app/stack/RolesCard.h"
-#include "app/table/HandPreview.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Landing.h"
-#include "core/edit/Levels.h"
-#include "core/edit/MapFacts.h"
 #include "core/store/DeskText.h"
 #include "raster/MapExport.h"
 #include "raster/SmallPicture.h"

@@ -1,8 +1,6 @@
 #include "core/work/Strokes.h"
 
-#include "core/edit/Chance.h"
 #include "core/edit/FindStretch.h"
-#include "core/edit/Region.h"
 #include "core/edit/Selected.h"
 #include "core/work/EditList.h"
 #include "core/work/StepNames.h"
