@@ -4,8 +4,8 @@
 
 #include <QElapsedTimer>
 #include <QEventLoop>
+#include <QMouseEvent>
 #include <QTemporaryDir>
-#include <QWheelEvent>
 #include <QTimer>
 #include <QWheelEvent>
 #include <algorithm>
@@ -17,6 +17,7 @@
 #include "app/look/Theme.h"
 #include "app/workroom/Workroom.h"
 #include "bench/BigQuilt.h"
+#include "bench/Measured.h"
 #include "raster/PictureFile.h"
 
 namespace uq::bench {
@@ -75,6 +76,13 @@ void goOn(int milliseconds) {
   loop.exec();
 }
 
+// The folder of a copy of the demo.
+std::string copyOfDemo(const QTemporaryDir& scratch) {
+  const std::string folder = scratch.filePath(QStringLiteral("demo")).toStdString();
+  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder, std::filesystem::copy_options::recursive);
+  return folder;
+}
+
 double megabytes(const std::string& folder) {
   double bytes = 0;
   for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
@@ -94,8 +102,8 @@ void paintAll(Session& session) {
     session.setDesk(desk);
     CellPos at{};
     layer->cells.forEachPainted({0, 0, 64, 64}, [&](CellPos one, Cell) { at = one; });
-    session.beginStroke({true, false, false, {at}, {}, {}});
-    session.endStroke();
+    session.verbs().strokes.begin({.takesAway = true, .path = {at}});
+    (void)session.work().finish();
   }
 }
 
@@ -107,8 +115,7 @@ void openAndSave(benchmark::State& state) {
     const auto made = QuiltStore::create(realDisk(), folder, denseQuilt(4096, 8));
     if (!made) return state.SkipWithError(made.error().text().c_str());
   }
-  const std::string demo = scratch.filePath(QStringLiteral("demo")).toStdString();
-  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", demo, std::filesystem::copy_options::recursive);
+  const std::string demo = copyOfDemo(scratch);
   for (auto _ : state) {
     const auto measure = [&](const char* name, auto&& work) {
       Watch watch;
@@ -178,8 +185,7 @@ void openAndSave(benchmark::State& state) {
 void bringIn(benchmark::State& state) {
   applyTheme(*qApp);
   const QTemporaryDir scratch;
-  const std::string demo = scratch.filePath(QStringLiteral("demo")).toStdString();
-  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", demo, std::filesystem::copy_options::recursive);
+  const std::string demo = copyOfDemo(scratch);
   const QString file = scratch.filePath(QStringLiteral("large.png"));
   (void)writePng(largeSheet(), file.toStdString());
   for (auto _ : state) {
@@ -222,9 +228,44 @@ void bringIn(benchmark::State& state) {
   }
 }
 
+void sendMouse(QWidget& to, QEvent::Type type, QPointF at, Qt::MouseButton button, Qt::MouseButtons buttons) {
+  QMouseEvent event(type, at, to.mapToGlobal(at), button, buttons, Qt::NoModifier);
+  QApplication::sendEvent(&to, &event);
+}
+
+// One move of a brush on the demo, through the window: what it lays, all that hears of it, and the layouts that come of
+// that; the frame is another benchmark's.
+void strokeMove(benchmark::State& state) {
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  const std::string demo = copyOfDemo(scratch);
+  Workroom room;
+  room.resize(1280, 800);
+  room.show();
+  room.openQuilt(QString::fromStdString(demo));
+  awaitWork(room);
+  goOn(500);
+  Desk desk = room.session()->desk();
+  desk.hold(InHand(Block::of(room.session()->map()->layers.front()->cells.at({20, 20})), GridKind::orthogonal));
+  desk.tool = Tool::brush;
+  room.session()->setDesk(desk);
+  MapCanvas& canvas = *room.canvas();
+  const auto at = [&](int step) { return canvas.cellRect({8 + step % 30, 12 + step / 30 % 8}).center(); };
+  sendMouse(canvas, QEvent::MouseMove, at(0), Qt::NoButton, {});
+  sendMouse(canvas, QEvent::MouseButtonPress, at(0), Qt::LeftButton, Qt::LeftButton);
+  int step = 0;
+  for (auto _ : state) {
+    sendMouse(canvas, QEvent::MouseMove, at(++step), Qt::NoButton, Qt::LeftButton);
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+  }
+  sendMouse(canvas, QEvent::MouseButtonRelease, at(step), Qt::LeftButton, {});
+  if (room.session()->isSaved()) state.SkipWithError("nothing was painted");
+}
+
 }  // namespace
 
 void registerWorkroomBenchmarks() {
+  measured("Stroke/move", strokeMove)->Unit(benchmark::kMicrosecond);
   benchmark::RegisterBenchmark("Workroom/bring_in", bringIn)->Iterations(1)->UseRealTime()->Unit(benchmark::kMillisecond);
 
   benchmark::RegisterBenchmark("Workroom/open_and_save", openAndSave)
