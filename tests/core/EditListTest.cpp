@@ -125,6 +125,13 @@ TEST_F(EditList, MapsAndLayersAreMadeReadyToPaintOn) {
   EXPECT_EQ(market->layerNamed("Stalls")->cells.tally(market->bounds).begin()->second, 4);
 }
 
+TEST_F(EditList, AMapIsCalledByItsNameOrItsIdByEveryStep) {
+  const std::string id = quilt.mapNamed("Yard")->id.text();
+  const Quilt after = done(R"({"do": "addLayer", "map": ")" + id + R"(", "name": "Stalls"})");
+  EXPECT_TRUE(after.mapNamed("Yard")->layerNamed("Stalls"));
+  EXPECT_EQ(bytes(after), bytes(done(R"({"do": "addLayer", "map": "Yard", "name": "Stalls"})")));
+}
+
 TEST_F(EditList, ARefusalNamesTheStepItsLineAndWhatToDo) {
   const std::string fine =
       R"({"do": "paint", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "path": [[0, 0]]},)"

@@ -74,11 +74,17 @@ class Doing : private EditReading {
     return IdSource(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
   }
 
+  // By its name, else by its id; nullptr where there is none.
+  const Map* mapCalled(const std::string& name) const {
+    const Map* map = quilt_.mapNamed(name);
+    const auto id = Id::parse(name);
+    return map || !id ? map : quilt_.map(*id);
+  }
+
   // Where the step is done: what it says, else where the step before was.
   void goTo(const Json& step) {
     if (const std::string name = text(step, "map"); !name.empty()) {
-      const Map* map = quilt_.mapNamed(name);
-      if (const auto id = Id::parse(name); !map && id) map = quilt_.map(*id);
+      const Map* map = mapCalled(name);
       if (!map) return lacks("there is no map “" + name + "”", step);
       if (map->id != at_.map) at_ = {map->id, {}};
     }
@@ -349,7 +355,7 @@ class Doing : private EditReading {
 
   void addLayer(const Json& step, EditDone& done) {
     if (const std::string name = text(step, "map"); !name.empty()) {
-      const Map* map = quilt_.mapNamed(name);
+      const Map* map = mapCalled(name);
       if (!map) return lacks("there is no map “" + name + "”", step);
       at_ = {map->id, {}};
     }
