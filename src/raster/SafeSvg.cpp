@@ -4,6 +4,9 @@
 
 #include <QXmlStreamReader>
 #include <QXmlStreamWriter>
+#include <algorithm>
+#include <memory>
+#include <optional>
 
 namespace uq {
 
@@ -44,16 +47,27 @@ Result<QByteArray> unpacked(std::string_view bytes, const std::string& file) {
   return out;
 }
 
-// A part of the drawing, or a picture of pixels inside it.
-bool mayRefer(QStringView target) {
-  target = target.trimmed();
-  if (target.startsWith(QLatin1Char('#'))) return true;
-  if (!target.startsWith(QLatin1String("data:image/"))) return false;
-  const auto comma = target.indexOf(QLatin1String("base64,"));
-  if (comma < 0) return false;
-  const QByteArray pixels = QByteArray::fromBase64(target.mid(comma + 7).toLatin1());
-  // Whatever it says it is, readers look at the bytes.
-  return !mayBeSvg({pixels.data(), static_cast<std::size_t>(pixels.size())});
+// Whether bytes are a picture of pixels, of a kind that cannot ask for anything.
+bool arePixels(const QByteArray& bytes) {
+  for (const QByteArrayView mark : {QByteArrayView("\x89PNG"), QByteArrayView("\xff\xd8\xff"), QByteArrayView("GIF8"),
+                                    QByteArrayView("BM")}) {
+    if (bytes.startsWith(mark)) return true;
+  }
+  return bytes.startsWith("RIFF") && bytes.mid(8, 4) == "WEBP";
+}
+
+// What an element may refer to: a part of the drawing, or a picture inside it, spelt anew, so that whoever reads it finds
+// just the bytes that were looked at here; nothing for anything else.
+std::optional<QString> safeReference(QStringView target) {
+  if (target.startsWith(QLatin1Char('#'))) return target.toString();
+  constexpr QLatin1String kMark("base64,");
+  const auto mark = target.indexOf(kMark);
+  if (!target.startsWith(QLatin1String("data:image/")) || mark < 0) return std::nullopt;
+  QByteArray spelt = target.mid(mark + kMark.size()).toLatin1();
+  spelt.removeIf([](char c) { return c == ' ' || c == '\n' || c == '\r' || c == '\t'; });
+  const auto pixels = QByteArray::fromBase64Encoding(spelt, QByteArray::AbortOnBase64DecodingErrors);
+  if (!pixels || !arePixels(*pixels)) return std::nullopt;
+  return QStringLiteral("data:image/png;base64,") + QString::fromLatin1((*pixels).toBase64());
 }
 
 }  // namespace
@@ -82,8 +96,9 @@ Result<QByteArray> safeSvg(std::string_view bytes, const std::string& file) {
           writer.writeAttribute(name, one.namespaceUri().toString());
         }
         for (const QXmlStreamAttribute& one : reader.attributes()) {
-          if (one.name() == QLatin1String("href") && !mayRefer(one.value())) continue;
-          writer.writeAttribute(one.qualifiedName().toString(), one.value().toString());
+          const bool refers = one.name() == QLatin1String("href");
+          const auto value = refers ? safeReference(one.value()) : std::optional(one.value().toString());
+          if (value) writer.writeAttribute(one.qualifiedName().toString(), *value);
         }
         break;
       }

@@ -52,6 +52,9 @@ TEST(SafeSvg, DrawsTheDrawingAndPicturesInsideIt) {
   red.fill(Qt::red);
   const std::string inside = QByteArray::fromStdString(pngOf(red)).toBase64().toStdString();
   EXPECT_TRUE(showsRed(kHead + R"(<image width="8" height="8" xlink:href="data:image/png;base64,)" + inside + R"("/></svg>)"));
+  std::string wrapped;
+  for (const char c : inside) wrapped += (wrapped.size() % 20 == 19 ? std::string("\n") : std::string()) + c;
+  EXPECT_TRUE(showsRed(kHead + R"(<image width="8" height="8" xlink:href="data:image/png;base64,)" + wrapped + R"("/></svg>)"));
   EXPECT_TRUE(showsRed(packed(kHead + R"(<rect width="8" height="8" fill="#ff0000"/></svg>)"))) << "packed, too";
   EXPECT_TRUE(isLineDrawing(kHead + "</svg>"));
   EXPECT_FALSE(isLineDrawing(pngOf(red)));
@@ -72,6 +75,15 @@ TEST(SafeSvg, FetchesNothing) {
   const std::string image = kHead + "<image width=\"8\" height=\"8\" xlink:href=\"" + path + "\"/></svg>";
   const std::string nested = QByteArray::fromStdString(image).toBase64().toStdString();
   EXPECT_FALSE(showsRed(kHead + R"(<image width="8" height="8" xlink:href="data:image/png;base64,)" + nested + R"("/></svg>)"));
+  // Nor one that hides behind a harmless one: readers take what stands behind the last mark.
+  QImage blank(8, 8, QImage::Format_ARGB32);
+  blank.fill(Qt::transparent);
+  const std::string harmless = QByteArray::fromStdString(pngOf(blank)).toBase64().toStdString();
+  for (const char* between : {"base64,", ";base64,", " base64,"}) {
+    EXPECT_FALSE(showsRed(kHead + R"(<image width="8" height="8" xlink:href="data:image/png;base64,)" + harmless + between +
+                          nested + R"("/></svg>)"))
+        << between;
+  }
   // Nor by names that are spelt out elsewhere.
   EXPECT_FALSE(showsRed("<!DOCTYPE svg [<!ENTITY where \"" + path + "\">]>" + kHead +
                         R"(<image width="8" height="8" xlink:href="&where;"/></svg>)"));
