@@ -83,6 +83,15 @@ std::string copyOfDemo(const QTemporaryDir& scratch) {
   return folder;
 }
 
+// Opens a quilt in a window of the usual size, and waits until it is painted.
+void showQuilt(Workroom& room, const std::string& folder) {
+  room.resize(1280, 800);
+  room.show();
+  room.openQuilt(QString::fromStdString(folder));
+  awaitWork(room);
+  goOn(500);
+}
+
 double megabytes(const std::string& folder) {
   double bytes = 0;
   for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
@@ -190,11 +199,7 @@ void bringIn(benchmark::State& state) {
   (void)writePng(largeSheet(), file.toStdString());
   for (auto _ : state) {
     Workroom room;
-    room.resize(1280, 800);
-    room.show();
-    room.openQuilt(QString::fromStdString(demo));
-    awaitWork(room);
-    goOn(500);
+    showQuilt(room, demo);
     Watch watch;
     QElapsedTimer took;
     took.start();
@@ -240,11 +245,7 @@ void strokeMove(benchmark::State& state) {
   const QTemporaryDir scratch;
   const std::string demo = copyOfDemo(scratch);
   Workroom room;
-  room.resize(1280, 800);
-  room.show();
-  room.openQuilt(QString::fromStdString(demo));
-  awaitWork(room);
-  goOn(500);
+  showQuilt(room, demo);
   Desk desk = room.session()->desk();
   desk.hold(InHand(Block::of(room.session()->map()->layers.front()->cells.at({20, 20})), GridKind::orthogonal));
   desk.tool = Tool::brush;
