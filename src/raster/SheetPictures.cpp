@@ -29,18 +29,6 @@ QImage chalkPicture() {
   return picture;
 }
 
-// What of a sheet its pixels depend on.
-struct Version {
-  PictureBytes source;
-  PixelCare care;
-  std::vector<CollectedPicture> collection;
-  QImage picture;
-
-  bool isOf(const Sheet& sheet) const {
-    return care == sheet.care && source == sheet.source && collection == sheet.collection;
-  }
-};
-
 bool isMissing(const Sheet& sheet) {
   for (const CollectedPicture& one : sheet.collection) {
     if (!one.source.isBlank()) return false;
@@ -92,6 +80,18 @@ QImage shrunk(const QImage& picture, int factor) {
 }  // namespace
 
 struct SheetPictures::Library {
+  // What of a sheet its pixels depend on.
+  struct Version {
+    PictureBytes source;
+    PixelCare care;
+    std::vector<CollectedPicture> collection;
+    QImage picture;
+
+    bool isOf(const Sheet& sheet) const {
+      return care == sheet.care && source == sheet.source && collection == sheet.collection;
+    }
+  };
+
   std::mutex mutex;
   std::map<Id, std::vector<Version>> versions;  // the newest last
 };
@@ -156,7 +156,7 @@ SheetPictures SheetPictures::load(const Quilt& quilt, Errors& problems) {
 void SheetPictures::set(const Sheet& sheet, QImage picture) {
   const std::lock_guard lock(library_->mutex);
   auto& versions = library_->versions[sheet.id];
-  std::erase_if(versions, [&](const Version& version) { return version.isOf(sheet); });
+  std::erase_if(versions, [&](const Library::Version& version) { return version.isOf(sheet); });
   versions.push_back({sheet.source, sheet.care, sheet.collection, std::move(picture)});
   if (versions.size() > kMostVersions) versions.erase(versions.begin());
 }
@@ -167,7 +167,7 @@ QImage SheetPictures::picture(const Sheet& sheet) const {
     const std::lock_guard lock(library_->mutex);
     const auto found = library_->versions.find(sheet.id);
     if (found != library_->versions.end()) {
-      for (const Version& version : found->second) {
+      for (const Library::Version& version : found->second) {
         if (version.isOf(sheet)) return version.picture;
       }
     }

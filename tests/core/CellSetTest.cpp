@@ -9,7 +9,7 @@ namespace uq {
 namespace {
 
 // A set, and the same cells in a plain one.
-struct Twins {
+struct SetTwins {
   CellSet cells;
   std::set<CellPos> plain;
 };
@@ -28,8 +28,8 @@ std::set<CellPos> plainCells(CellRect rect) {
   return cells;
 }
 
-Twins randomTwins() {
-  Twins twins;
+SetTwins randomSetTwins() {
+  SetTwins twins;
   for (int i = 0, n = *rc::gen::inRange(0, 6); i < n; ++i) {
     const CellRect rect = randomRect();
     const auto cells = plainCells(rect);
@@ -47,7 +47,7 @@ Twins randomTwins() {
 }  // namespace
 
 RC_GTEST_PROP(CellSet, IsThePlainSetOfItsCells, ()) {
-  const Twins twins = randomTwins();
+  const SetTwins twins = randomSetTwins();
   std::set<CellPos> found;
   twins.cells.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) RC_ASSERT(found.insert({first.x + i, first.y}).second);
@@ -70,7 +70,7 @@ RC_GTEST_PROP(CellSet, IsThePlainSetOfItsCells, ()) {
 
 // Every side of a cell that parts it from a cell outside is on exactly one border, and no other side is.
 RC_GTEST_PROP(CellSet, BordersPartInsideFromOutside, ()) {
-  const Twins twins = randomTwins();
+  const SetTwins twins = randomSetTwins();
   const CellRect within = *rc::gen::arbitrary<bool>() ? CellRect{-300, -300, 300, 300} : randomRect();
   using Side = std::pair<CellPos, bool>;  // the corner where it begins, and whether it goes across
   std::set<Side> expected;

@@ -18,7 +18,7 @@ using testing::HasSubstr;
 using testing::IsEmpty;
 using testing::Not;
 
-const std::string kFolder = "/quilts/copperline";
+const std::string kSavedFolder = "/quilts/copperline";
 
 // A disk in memory on which somebody else does something, once, right before a path is read or written.
 class SharedDisk : public MemoryDisk {
@@ -42,7 +42,7 @@ class SharedDisk : public MemoryDisk {
 
  private:
   void meet(const std::string& path) {
-    if (happens && path == kFolder + "/" + before) std::exchange(happens, {})();
+    if (happens && path == kSavedFolder + "/" + before) std::exchange(happens, {})();
   }
 };
 
@@ -52,22 +52,22 @@ class SavedOpens : public testing::Test {
     IdSource ids(5);
     Quilt made = smallQuilt();
     made = keepStamp(made, InHand(Block::of(tileOf(made, "street", 2))), "pair", ids).quilt;
-    auto created = QuiltStore::create(disk, kFolder, made);
+    auto created = QuiltStore::create(disk, kSavedFolder, made);
     EXPECT_TRUE(created) << created.error().text();
     quilt = created->quilt;
     store.emplace(std::move(created->store));
   }
   void reopen(QuiltStore::Access access = QuiltStore::Access::write) {
     store.reset();
-    auto opened = QuiltStore::open(disk, kFolder, access);
+    auto opened = QuiltStore::open(disk, kSavedFolder, access);
     ASSERT_TRUE(opened) << opened.error().text();
     problems = std::move(opened->problems);
     quilt = std::move(opened->quilt);
     store.emplace(std::move(opened->store));
   }
-  std::string& file(const std::string& path) { return disk->files.at(kFolder + "/" + path); }
-  bool has(const std::string& path) const { return disk->files.contains(kFolder + "/" + path); }
-  void lose(const std::string& path) { disk->files.erase(kFolder + "/" + path); }
+  std::string& file(const std::string& path) { return disk->files.at(kSavedFolder + "/" + path); }
+  bool has(const std::string& path) const { return disk->files.contains(kSavedFolder + "/" + path); }
+  void lose(const std::string& path) { disk->files.erase(kSavedFolder + "/" + path); }
   Quilt painted(const char* map = "Yard", const char* layer = "Sheds", CellPos at = {1, 2}) const {
     const CellChange one{at, tileOf(quilt, "rails", 3)};
     return layCells(quilt, layerOf(quilt, map, layer), std::span(&one, 1));
@@ -98,8 +98,8 @@ TEST_F(SavedOpens, WhatIsMissingIsWrittenAgain) {
 TEST_F(SavedOpens, AMapThatNamesOtherFilesByNowIsNotPaintedOver) {
   std::string& document = file("maps/yard/map.json");
   document.replace(document.find("sheds.cells"), 11, "depot.cells");
-  disk->put(kFolder + "/maps/yard/map.json", document);
-  disk->put(kFolder + "/maps/yard/depot.cells", file("maps/yard/sheds.cells"));
+  disk->put(kSavedFolder + "/maps/yard/map.json", document);
+  disk->put(kSavedFolder + "/maps/yard/depot.cells", file("maps/yard/sheds.cells"));
   const auto files = disk->quiltFiles();
   const auto saved = store->save(painted());
   ASSERT_FALSE(saved);
@@ -112,7 +112,7 @@ TEST_F(SavedOpens, AMapThatNamesOtherFilesByNowIsNotPaintedOver) {
 
 TEST_F(SavedOpens, ThePrivateFolderMayGoWhileTheQuiltIsOpen) {
   for (const char* path : {".urban-quilt/lock", ".urban-quilt/.gitignore"}) lose(path);
-  disk->folders.erase(kFolder + "/.urban-quilt");
+  disk->folders.erase(kSavedFolder + "/.urban-quilt");
   const Quilt after = painted();
   const auto saved = store->save(after);
   ASSERT_TRUE(saved) << saved.error().text();
@@ -145,7 +145,7 @@ TEST_F(SavedOpens, HiddenFilesOfOthersStay) {
   const std::vector<std::string> ours = {".quilt.json.new", "sheets/.street.png.new", "maps/yard/.sheds.cells.new",
                                          "maps/yard/.map.json.new", "stamps/pair/.stamp.json.new"};
   for (const auto* paths : {&others, &ours}) {
-    for (const std::string& path : *paths) disk->put(kFolder + "/" + path, "kept");
+    for (const std::string& path : *paths) disk->put(kSavedFolder + "/" + path, "kept");
   }
   reopen();
   for (const std::string& path : others) EXPECT_TRUE(has(path)) << path;
@@ -154,7 +154,7 @@ TEST_F(SavedOpens, HiddenFilesOfOthersStay) {
 
 TEST_F(SavedOpens, WhatAnotherProgramWritesDuringASaveStays) {
   disk->before = "maps/yard/.sheds.cells.new";
-  disk->happens = [this] { disk->put(kFolder + "/maps/yard/sheds.cells", "cells 1\n@0,0\nend\n"); };
+  disk->happens = [this] { disk->put(kSavedFolder + "/maps/yard/sheds.cells", "cells 1\n@0,0\nend\n"); };
   const auto saved = store->save(painted());
   ASSERT_FALSE(saved);
   EXPECT_EQ(saved.error().cause, Error::Cause::changedOutside);
@@ -166,7 +166,7 @@ TEST_F(SavedOpens, WhatAnotherProgramWritesDuringASaveStays) {
 TEST_F(SavedOpens, WhatCouldNotBeReadKeepsItsNameItsIdAndItsBytes) {
   const Id yard = quilt.mapNamed("Yard")->id;
   for (const char* path : {"maps/yard/map.json", "sheets/rails.json", "stamps/pair/stamp.json"}) {
-    disk->put(kFolder + "/" + path, "<<<<<<< ours\n" + file(path));
+    disk->put(kSavedFolder + "/" + path, "<<<<<<< ours\n" + file(path));
   }
   const auto before = disk->quiltFiles();
   reopen();
@@ -184,7 +184,7 @@ TEST_F(SavedOpens, WhatCouldNotBeReadKeepsItsNameItsIdAndItsBytes) {
   const auto saved = store->save(after);
   ASSERT_TRUE(saved) << saved.error().text();
   for (const auto& [path, text] : before) {
-    if (path == kFolder + "/quilt.json") continue;
+    if (path == kSavedFolder + "/quilt.json") continue;
     EXPECT_EQ(disk->files.at(path), text) << path;
   }
   // Whatever an edit thinks up, its files are not those.
@@ -195,7 +195,7 @@ TEST_F(SavedOpens, WhatCouldNotBeReadKeepsItsNameItsIdAndItsBytes) {
   const auto refused = store->save(after.with(map));
   ASSERT_FALSE(refused);
   EXPECT_THAT(refused.error().text(), HasSubstr("could not be read"));
-  EXPECT_EQ(file("maps/yard/map.json"), before.at(kFolder + "/maps/yard/map.json"));
+  EXPECT_EQ(file("maps/yard/map.json"), before.at(kSavedFolder + "/maps/yard/map.json"));
 }
 
 TEST_F(SavedOpens, ReadersFinishNoSaveAndReadThroughIt) {
@@ -227,7 +227,7 @@ TEST_F(SavedOpens, AReaderSeesOneStateAlsoWhileSomebodySaves) {
     }();
     disk->before = path;
     disk->happens = [&] { EXPECT_TRUE(store->save(after)); };
-    const auto read = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
+    const auto read = QuiltStore::open(disk, kSavedFolder, QuiltStore::Access::read);
     ASSERT_TRUE(read);
     EXPECT_EQ(bytes(read->quilt), bytes(after)) << "read anew after the save, which came at " << path;
     quilt = after;
@@ -275,8 +275,8 @@ TEST_F(SavedOpens, ARenamedMapLeavesNoFolderBehind) {
   const Id yard = quilt.mapNamed("Yard")->id;
   const Quilt after = renameMap(quilt, yard, "Depot");
   ASSERT_TRUE(store->save(after));
-  EXPECT_FALSE(disk->folders.contains(kFolder + "/maps/yard"));
-  EXPECT_TRUE(disk->folders.contains(kFolder + "/maps/depot"));
+  EXPECT_FALSE(disk->folders.contains(kSavedFolder + "/maps/yard"));
+  EXPECT_TRUE(disk->folders.contains(kSavedFolder + "/maps/depot"));
   EXPECT_EQ(opened(), bytes(after));
 }
 

@@ -29,7 +29,7 @@ struct MemorySpill : Spill {
 };
 
 // A person at work: a quilt, its undo line, and the tab they are in.
-struct Work {
+struct AtWork {
   Quilt quilt = smallQuilt();
   UndoLine line;
   Id yard = quilt.mapNamed("Yard")->id;
@@ -72,7 +72,7 @@ struct Work {
 }  // namespace
 
 TEST(UndoLine, TakesBackAndLaysBack) {
-  Work work;
+  AtWork work;
   const Quilt start = work.quilt;
   work.lay("Yard", "Sheds", {0, 0});
   const Quilt one = work.quilt;
@@ -91,13 +91,13 @@ TEST(UndoLine, TakesBackAndLaysBack) {
 }
 
 TEST(UndoLine, AnEditThatChangesNothingMakesNoStep) {
-  Work work;
+  AtWork work;
   EXPECT_FALSE(work.step("Nothing", work.yard, work.quilt));
   EXPECT_TRUE(work.line.steps().empty());
 }
 
 TEST(UndoLine, ACancelledGestureLeavesNoMark) {
-  Work work;
+  AtWork work;
   work.line.begin("Brush", work.yard, work.quilt, {});
   EXPECT_FALSE(work.line.planBack(work.yard, work.quilt));
   EXPECT_EQ(work.line.cancel(), work.quilt);
@@ -106,7 +106,7 @@ TEST(UndoLine, ACancelledGestureLeavesNoMark) {
 }
 
 TEST(UndoLine, EachMapHasItsOwnWayBack) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Sheds", {0, 0});
   work.lay("Loft", "Floor", {0, 0});
   const Quilt both = work.quilt;
@@ -121,7 +121,7 @@ TEST(UndoLine, EachMapHasItsOwnWayBack) {
 }
 
 TEST(UndoLine, OnTheBoardTheNewestOfAllGoesFirst) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Sheds", {0, 0});
   const Quilt one = work.quilt;
   work.lay("Loft", "Floor", {0, 0});
@@ -130,7 +130,7 @@ TEST(UndoLine, OnTheBoardTheNewestOfAllGoesFirst) {
 }
 
 TEST(UndoLine, NamesWhatElseWouldGoBeforeItGoes) {
-  Work work;
+  AtWork work;
   const Quilt start = work.quilt;
   work.onBoth();
   work.lay("Loft", "Floor", {3, 3});
@@ -146,13 +146,13 @@ TEST(UndoLine, NamesWhatElseWouldGoBeforeItGoes) {
 }
 
 TEST(UndoLine, ASimpleStepNeedsNoQuestion) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Sheds", {0, 0});
   EXPECT_FALSE(work.line.planBack(work.yard, work.quilt)->reachesFarther);
 }
 
 TEST(UndoLine, AStepGoesWithTheSheetThatItPaintsWith) {
-  Work work;
+  AtWork work;
   Sheet quay;
   quay.id = IdSource(3).next();
   quay.name = "quay";
@@ -174,7 +174,7 @@ TEST(UndoLine, AStepGoesWithTheSheetThatItPaintsWith) {
 }
 
 TEST(UndoLine, AStepThatPaintsWithAnotherSheetStays) {
-  Work work;
+  AtWork work;
   Sheet quay;
   quay.id = IdSource(3).next();
   quay.name = "quay";
@@ -186,7 +186,7 @@ TEST(UndoLine, AStepThatPaintsWithAnotherSheetStays) {
 }
 
 TEST(UndoLine, ANewStepDropsOnlyWhatItContradicts) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Sheds", {0, 0});
   work.lay("Loft", "Floor", {0, 0});
   EXPECT_TRUE(work.back(work.yard));
@@ -198,7 +198,7 @@ TEST(UndoLine, ANewStepDropsOnlyWhatItContradicts) {
 
 // Also what shares nothing with it: nobody expects that back behind what they did since.
 TEST(UndoLine, ANewStepEndsAllThatWasTakenBackInItsTab) {
-  Work work;
+  AtWork work;
   Sheet sheet = work.quilt.sheets().front().read();
   sheet.id = IdSource(4).next();
   sheet.name = "kerbs";
@@ -215,7 +215,7 @@ TEST(UndoLine, ANewStepEndsAllThatWasTakenBackInItsTab) {
 }
 
 TEST(UndoLine, ANewStepDropsGroupsThatNeedADroppedOne) {
-  Work work;
+  AtWork work;
   work.onBoth();
   work.lay("Loft", "Floor", {3, 3});
   EXPECT_TRUE(work.back(work.loft));  // the stroke on Floor
@@ -225,7 +225,7 @@ TEST(UndoLine, ANewStepDropsGroupsThatNeedADroppedOne) {
 }
 
 TEST(UndoLine, RedoBringsWhatItNeeds) {
-  Work work;
+  AtWork work;
   work.onBoth();
   work.lay("Loft", "Floor", {3, 3});
   const Quilt all = work.quilt;
@@ -240,7 +240,7 @@ TEST(UndoLine, RedoBringsWhatItNeeds) {
 }
 
 TEST(UndoLine, ReturnsTheWholeQuiltToAStep) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Sheds", {0, 0});
   const Quilt one = work.quilt;
   const auto number = work.line.steps().back().number;
@@ -254,7 +254,7 @@ TEST(UndoLine, ReturnsTheWholeQuiltToAStep) {
 }
 
 TEST(UndoLine, BringsTheActiveLayerBack) {
-  Work work;
+  AtWork work;
   const LayerAt sheds = layerOf(work.quilt, "Yard", "Sheds");
   const LayerAt paving = layerOf(work.quilt, "Yard", "Paving");
   const std::vector<CellChange> one = {{{0, 0}, tileOf(work.quilt, "rails", 1)}};
@@ -269,7 +269,7 @@ TEST(UndoLine, BringsTheActiveLayerBack) {
 namespace {
 
 // The line's invariant: each map is what the newest kept step that changed it left, or what it was at the start.
-void checkPresent(const Work& work, const Quilt& start) {
+void checkPresent(const AtWork& work, const Quilt& start) {
   std::list<Map> unpacked;
   for (const auto& map : work.quilt.maps()) {
     const Map* expected = start.map(map->id);
@@ -293,7 +293,7 @@ void checkPresent(const Work& work, const Quilt& start) {
 }  // namespace
 
 RC_GTEST_PROP(UndoLine, EachMapIsAlwaysWhatItsNewestKeptStepLeft, ()) {
-  Work work;
+  AtWork work;
   const Quilt start = work.quilt;
   std::vector<Id> tabs{Id{}, work.yard, work.loft};
   for (int i = 0, n = *rc::gen::inRange(1, 25); i < n; ++i) {
@@ -314,7 +314,7 @@ RC_GTEST_PROP(UndoLine, EachMapIsAlwaysWhatItsNewestKeptStepLeft, ()) {
 }
 
 RC_GTEST_PROP(UndoLine, RandomEditsUndoneGiveTheSameBytes, ()) {
-  Work work;
+  AtWork work;
   const std::string start = bytes(work.quilt);
   std::vector<Id> tabs{Id{}, work.yard, work.loft};
   for (int i = 0, n = *rc::gen::inRange(1, 12); i < n; ++i) {
@@ -334,7 +334,7 @@ RC_GTEST_PROP(UndoLine, RandomEditsUndoneGiveTheSameBytes, ()) {
 }
 
 TEST(UndoLine, APackedStrokeIsSmallAndComesBackWithItsRevisions) {
-  Work work;
+  AtWork work;
   const Quilt before = work.quilt;
   std::vector<CellChange> stroke;
   for (int i = 0; i < 200; ++i) stroke.push_back({{i % 20 - 4, i / 20 - 4}, tileOf(work.quilt, "rails", 3)});
@@ -353,7 +353,7 @@ TEST(UndoLine, APackedStrokeIsSmallAndComesBackWithItsRevisions) {
 }
 
 TEST(UndoLine, OnlyOldStepsArePacked) {
-  Work work;
+  AtWork work;
   for (std::size_t i = 0; i < kFreshSteps + 3; ++i)
     work.lay("Yard", "Paving", {static_cast<int>(i % 10), 0}, i % 20 < 10 ? "rails" : "street");
   work.pack(kFreshSteps);
@@ -362,7 +362,7 @@ TEST(UndoLine, OnlyOldStepsArePacked) {
 }
 
 TEST(UndoLine, AStepThatCannotBeSpilledStaysInMemory) {
-  Work work;
+  AtWork work;
   work.lay("Yard", "Paving", {0, 0});
   work.lay("Yard", "Paving", {1, 0});
   const Quilt before = work.quilt;
@@ -379,7 +379,7 @@ TEST(UndoLine, AStepThatCannotBeSpilledStaysInMemory) {
 
 TEST(UndoLine, AStepThatCannotBeReadBackIsAnErrorAndChangesNothing) {
   for (const bool cut : {false, true}) {
-    Work work;
+    AtWork work;
     work.lay("Yard", "Paving", {0, 0});
     work.lay("Yard", "Paving", {1, 0});
     work.lay("Yard", "Paving", {2, 0});
@@ -511,7 +511,7 @@ struct PlainLine {
 // The same steps, in any tab, taken back, laid back and packed anyhow, go together as the plain rule says, and leave
 // painted just what the steps in force painted.
 RC_GTEST_PROP(UndoLine, FollowsThePlainRule, ()) {
-  Work work;
+  AtWork work;
   PlainLine plain;
   const std::vector<Id> tabs{Id{}, work.yard, work.loft};
   std::uint64_t number = 0;

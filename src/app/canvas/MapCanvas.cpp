@@ -30,7 +30,6 @@ constexpr int kCameraSpeed = 160;  // map pixels a second
 constexpr double kStops[] = {0.002, 0.003, 0.005, 0.007, 0.01, 0.015, 0.02, 0.03, 0.05, 0.07, 0.1, 0.15, 0.2, 0.25, 0.33, 0.5, 0.67, 0.75,
                              1,    1.25, 1.5,  2,    3,   4,    6,   8,    12,   16,  24,   32};
 constexpr int kMapMargin = 24;                // logical pixels round a fitted map
-constexpr std::int64_t kMostGhost = 4096;     // cells; of more only the outline is shown
 constexpr std::size_t kMostForetold = 65536;  // parts of what is in hand
 constexpr double kHandle = 9;                 // logical pixels, how near a handle is meant
 

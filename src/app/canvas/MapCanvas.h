@@ -123,6 +123,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
+  static constexpr std::int64_t kMostGhost = 4096;  // cells; of more only the outline is shown
   enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang };
   enum class Selecting { anew, more, less };
 

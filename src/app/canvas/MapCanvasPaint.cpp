@@ -23,7 +23,6 @@ namespace {
 constexpr double kGridLinesFrom = 6;               // logical pixels a cell
 constexpr double kMarksFrom = 14;                  // logical pixels a cell
 constexpr int kRuler = 20;                         // logical pixels, how broad a ruler is
-constexpr std::int64_t kMostGhost = 4096;          // cells; of more only the outline is shown
 constexpr double kFindingsFrom = 6;                // screen pixels a cell: smaller ones are not marked
 constexpr std::size_t kMostJoints = 4096;          // in sight, of a layer
 constexpr double kReach = 256;                     // logical pixels

@@ -16,7 +16,7 @@ namespace uq {
 namespace {
 
 constexpr int kMapId = Qt::UserRole;
-constexpr QSize kPicture(108, 72);  // logical pixels
+constexpr QSize kMapPicture(108, 72);  // logical pixels
 
 }  // namespace
 
@@ -32,7 +32,7 @@ MapList::MapList(QWidget* parent) : QFrame(parent, Qt::Popup) {
   list_ = new QListWidget(this);
   list_->setObjectName(QStringLiteral("map-entries"));
   list_->setAccessibleName(tr("Maps that were found"));
-  list_->setIconSize(kPicture);
+  list_->setIconSize(kMapPicture);
   list_->setUniformItemSizes(true);
   none_ = makeSoftLabel(this);
   none_->setText(tr("No map has that in its name."));
@@ -56,7 +56,7 @@ void MapList::open(Session* session, QPoint middle) {
   const Theme& theme = Theme::current();
   const double ratio = devicePixelRatioF();
   for (const auto& map : session->quilt().maps()) {
-    QPixmap icon((QSizeF(kPicture) * ratio).toSize());
+    QPixmap icon((QSizeF(kMapPicture) * ratio).toSize());
     icon.fill(theme.surround);
     const SmallPicture small = smallPicture(session->painter(), session->quilt(), map.read(), icon.size());
     {

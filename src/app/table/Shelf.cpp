@@ -17,7 +17,7 @@
 namespace uq {
 
 namespace {
-constexpr int kPlace = 46;       // logical pixels
+constexpr int kShelfPlace = 46;       // logical pixels
 constexpr int kMostRows = 2;     // in sight; the wheel brings others
 constexpr int kHintHeight = 18;  // where nothing was kept yet
 }  // namespace
@@ -40,18 +40,18 @@ void Shelf::setSession(Session* session) {
   refresh();
 }
 
-int Shelf::columns() const { return std::max(1, (width() + 4) / (kPlace + 4)); }
+int Shelf::columns() const { return std::max(1, (width() + 4) / (kShelfPlace + 4)); }
 
 QRectF Shelf::rectOf(std::size_t index) const {
   const int i = static_cast<int>(index);
-  return QRectF((i % columns()) * (kPlace + 4), (i / columns() - scroll_) * (kPlace + 4), kPlace, kPlace);
+  return QRectF((i % columns()) * (kShelfPlace + 4), (i / columns() - scroll_) * (kShelfPlace + 4), kShelfPlace, kShelfPlace);
 }
 
 void Shelf::refresh() {
   stamps_ = session_ ? shelfOrder(session_->quilt()) : std::vector<Id>();
   const int rows = (static_cast<int>(stamps_.size()) + columns() - 1) / columns();
   scroll_ = std::clamp(scroll_, 0, std::max(0, rows - kMostRows));
-  setFixedHeight(rows == 0 ? kHintHeight : std::min(rows, kMostRows) * (kPlace + 4));
+  setFixedHeight(rows == 0 ? kHintHeight : std::min(rows, kMostRows) * (kShelfPlace + 4));
   update();
 }
 

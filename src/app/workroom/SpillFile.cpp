@@ -3,16 +3,11 @@
 #include <QDir>
 #include <QTemporaryFile>
 
+#include "app/workroom/KeptState.h"
+
 namespace uq {
 
 namespace {
-
-QString stateFolder() {
-  const QString set = qEnvironmentVariable("XDG_STATE_HOME");
-  // The XDG base directory specification: relative paths are to be ignored.
-  const QString base = QDir::isAbsolutePath(set) ? set : QDir::homePath() + QStringLiteral("/.local/state");
-  return base + QStringLiteral("/urban-quilt");
-}
 
 tl::unexpected<Error> failed(const QFile& file, const char* reason) {
   return fail(Error::Cause::other, std::string(reason) + ": " + file.errorString().toStdString(),

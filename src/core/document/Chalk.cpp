@@ -6,12 +6,12 @@ namespace uq {
 
 namespace {
 
-struct Colour {
+struct ChalkColour {
   const char* name;
   std::uint32_t rgb;
 };
 
-constexpr std::array<Colour, kChalkColours> kColours = {{{"white chalk", 0xF2EFE6},
+constexpr std::array<ChalkColour, kChalkColours> kColours = {{{"white chalk", 0xF2EFE6},
                                                          {"pale grey chalk", 0xC4C3BE},
                                                          {"grey chalk", 0x8B8F98},
                                                          {"slate chalk", 0x4A505E},

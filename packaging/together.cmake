@@ -1,0 +1,17 @@
+# Compiles the files of one folder together, some at a time, so that what they all include is read once. Never files of
+# two folders: tests/layering.py asks of each compilation what its folder may include.
+#   uq_compile_together(TARGET AT_MOST)
+function(uq_compile_together target at_most)
+  set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
+  get_target_property(sources ${target} SOURCES)
+  list(FILTER sources INCLUDE REGEX "\\.cpp$")
+  list(SORT sources)
+  foreach(source IN LISTS sources)
+    cmake_path(ABSOLUTE_PATH source NORMALIZE OUTPUT_VARIABLE path)
+    cmake_path(GET path PARENT_PATH folder)
+    string(MAKE_C_IDENTIFIER "${folder}" folder)
+    math(EXPR number "0${seen_${folder}} / ${at_most}")
+    math(EXPR seen_${folder} "0${seen_${folder}} + 1")
+    set_source_files_properties(${source} PROPERTIES UNITY_GROUP "${folder}_${number}")
+  endforeach()
+endfunction()
