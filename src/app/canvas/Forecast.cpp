@@ -1,0 +1,269 @@
+#include "app/canvas/Forecast.h"
+
+#include <QStringList>
+#include <algorithm>
+
+#include "core/edit/MapFacts.h"
+#include "core/edit/Region.h"
+#include "core/edit/Turned.h"
+#include "core/work/StepNames.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::size_t kMostForetold = 65536;  // parts of what is in hand
+constexpr double kJointsFrom = 6;             // logical pixels a cell: smaller ones are not marked
+constexpr std::size_t kMostJoints = 4096;     // in sight, of a layer
+
+QString joined(const QStringList& parts) { return parts.join(QStringLiteral(" · ")); }
+
+}  // namespace
+
+Forecast::Forecast(const Scene& scene) : scene_(scene), joints_(scene.session().painter().pictures()) {}
+
+Strokes::Ask Forecast::askAt(CellPos cell, const Pointing& pointing) const {
+  Strokes::Ask ask;
+  ask.takesAway = pointing.takesAway;
+  const Tool tool = scene_.desk().tool;
+  const bool stretches = scene_.desk().inHand.manner == Manner::stretch;
+  const bool byPath = (tool == Tool::brush && !stretches) || tool == Tool::erase;
+  const std::optional<CellPos> last = scene_.session().work().lastPoint();
+  if (byPath && pointing.even && last) {
+    ask.path = {*last, cell};
+  } else {
+    ask.path = {cell};
+  }
+  ask.even = !byPath && tool != Tool::fill && pointing.even;
+  ask.everywhere = tool == Tool::fill && pointing.even;
+  return ask;
+}
+
+const Stroke* Forecast::stroke(const Pointing& pointing) {
+  Session& session = scene_.session();
+  const bool idle = pointing.doing == Pointing::Doing::nothing && !session.inGesture();
+  if (!pointing.cell || selects() || !idle || pointing.onStretch) return nullptr;
+  if (!whyNoStroke(session.work(), pointing.takesAway).empty()) return nullptr;
+  const Desk& desk = scene_.desk();
+  if (desk.inHand.parts().size() > kMostForetold) return nullptr;
+  const CellPos at = *pointing.cell;
+  const bool same = tried_ && triedAway_ == pointing.takesAway && triedEven_ == pointing.even;
+  const bool here = triedAt_ == at || (desk.tool == Tool::fill && tried_ && tried_->shape().contains(at));
+  if (!same || !here) {
+    tried_.emplace(session.verbs().strokes.tryOut(askAt(at, pointing)));
+    triedAt_ = at;
+    triedAway_ = pointing.takesAway;
+    triedEven_ = pointing.even;
+  }
+  return &*tried_;
+}
+
+const Stroke* Forecast::strokeShown(const Pointing& pointing) {
+  const Stroke* now = underWay();
+  return now ? now : stroke(pointing);
+}
+
+CellSet Forecast::footprint(const Pointing& pointing) {
+  CellSet cells;
+  if (!pointing.cell) return cells;
+  const Stroke* foretold = stroke(pointing);
+  if (foretold && !foretold->cells().empty()) return foretold->cells();
+  if (foretold && !foretold->shape().empty()) return foretold->shape();
+  cells.insert(*pointing.cell);
+  return cells;
+}
+
+GhostCells Forecast::ghost(const Pointing& pointing) {
+  GhostCells ghost{scene_.desk().landing().layer, {}};
+  const Stroke* foretold = stroke(pointing);
+  if (!foretold || foretold->plan().takesAway || foretold->landing().layers.empty()) return ghost;
+  if (!foretold->plan().hand.others.empty() || foretold->cells().count() > kMostGhost) return ghost;
+  const LayerAt at = foretold->landing().layers.front();
+  const Layer* laid = foretold->quilt().layer(at);
+  if (!laid) return ghost;
+  ghost.layer = at.layer;
+  foretold->cells().forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos cell{first.x + i, first.y};
+      ghost.cells.push_back({cell, laid->cells.at(cell), scene_.isFromAbove() ? 0 : laid->lifts.at(cell)});
+    }
+  });
+  return ghost;
+}
+
+Quilt Forecast::ghostBase(const Pointing& pointing) {
+  const Stroke* foretold = stroke(pointing);
+  if (!foretold || !foretold->landing().makesLayer) return scene_.quilt();
+  return scene_.asShown(foretold->landing().quilt);
+}
+
+const Layer* Forecast::landing(const Pointing& pointing) {
+  const Stroke* shown = strokeShown(pointing);
+  if (shown && !shown->landing().layers.empty()) return shown->landing().quilt.layer(shown->landing().layers.front());
+  return scene_.session().quilt().layer(scene_.desk().landing());
+}
+
+int Forecast::lift(bool takesAway) const {
+  return scene_.isFromAbove() || selects() || takesAway ? 0 : scene_.desk().lift;
+}
+
+QString Forecast::whyNothing(const Pointing& pointing) {
+  if (selects()) return {};
+  const QString reason = QString::fromStdString(whyNoStroke(scene_.session().work(), pointing.takesAway));
+  if (!reason.isEmpty()) return reason;
+  const Stroke* foretold = stroke(pointing);
+  if (foretold && !foretold->refusal().empty()) return QString::fromStdString(foretold->refusal());
+  const bool outside = !scene_.desk().selection().empty() && foretold && foretold->cells().empty();
+  return outside ? tr("Outside the selection") : QString();
+}
+
+QString Forecast::strokeName(bool takesAway, const Landing* landing) const {
+  const Desk& desk = scene_.desk();
+  return QString::fromStdString(uq::strokeName(desk, scene_.session().quilt(), desk.tool, takesAway, landing));
+}
+
+QString Forecast::words(const Pointing& pointing) {
+  using Doing = Pointing::Doing;
+  if (pointing.doing == Doing::stroking || pointing.doing == Doing::refitting) {
+    const Stroke* shown = strokeShown(pointing);
+    return shown ? wordsOfStroke(*shown) : QString();
+  }
+  if (!pointing.cell || pointing.doing != Doing::nothing || pointing.looksAround) return {};
+  if (selects()) return wordsOfSelecting(*pointing.cell);
+  if (const QString reason = whyNothing(pointing); !reason.isEmpty()) return reason;
+  if (pointing.onStretch) return tr("Drag an end to fit it anew · , and . change its look");
+  return wordsOfPress(pointing);
+}
+
+QString Forecast::wordsOfSelecting(CellPos cell) const {
+  const Desk& desk = scene_.desk();
+  const Layer* layer = scene_.session().quilt().layer(desk.landing());
+  if (desk.selection().contains(cell) && layer) {
+    return desk.options.allLayers ? tr("Move on all layers")
+                                  : tr("Move on %1").arg(QString::fromStdString(layer->name));
+  }
+  const SelectBy by = desk.options.selectBy;
+  if (by == SelectBy::touching || by == SelectBy::everywhere) {
+    return tr("%1 · %n cell(s)", nullptr, static_cast<int>(alike(cell).count())).arg(strokeName(false));
+  }
+  return strokeName(false);
+}
+
+QString Forecast::wordsOfPress(const Pointing& pointing) {
+  const Stroke* foretold = stroke(pointing);
+  QStringList parts{strokeName(pointing.takesAway, foretold ? &foretold->landing() : nullptr)};
+  if (const QString text = height(*pointing.cell, pointing.takesAway); !text.isEmpty()) parts << text;
+  const Tool tool = scene_.desk().tool;
+  if (foretold && tool == Tool::fill) {
+    parts << tr("%n cell(s)", nullptr, static_cast<int>(foretold->cells().count()));
+  }
+  if (tool == Tool::erase || pointing.takesAway) return joined(parts);
+  const auto grid = makeGrid(scene_.map()->grid);
+  if (const int count = withoutOtherSide(*grid, scene_.desk().inHand.block); count > 0) {
+    parts << (count == 1 ? tr("1 tile has no other side") : tr("%1 tiles have no other side").arg(count));
+  }
+  if (const std::vector<JointAt> loose = joints(pointing); !loose.empty()) {
+    const TileRef tile = loose.front().joint.between;
+    const Sheet* sheet = scene_.session().quilt().sheetAt(tile.slot);
+    const QString name = sheet ? QString::fromStdString(sheet->tileName(tile.number)) : QString();
+    parts << tr("%n side(s) loose, %1 belongs there", nullptr, static_cast<int>(loose.size())).arg(name);
+  }
+  return joined(parts);
+}
+
+// Shapes say how large they are.
+QString Forecast::wordsOfStroke(const Stroke& stroke) const {
+  if (!stroke.refusal().empty()) return QString::fromStdString(stroke.refusal());
+  const Tool tool = stroke.plan().tool;
+  const bool byPath = (tool == Tool::brush || tool == Tool::erase) && !stroke.stretchBox();
+  const qint64 kept = stroke.kept();
+  const QString keeps = kept > 0 ? tr("%n kept", nullptr, static_cast<int>(kept)) : QString();
+  if (byPath || tool == Tool::fill) return keeps;
+  const GridKind kind = scene_.map()->grid.kind;
+  CellRect all = stroke.shape().bounds();
+  if (stroke.stretchBox()) all = *stroke.stretchBox();
+  const bool asSeen = scene_.desk().box.value_or(usualBox(kind)) == BoxShape::asSeen;
+  QString size = tr("%1 × %2").arg(all.width()).arg(all.height());
+  if (tool == Tool::line && !stroke.stretchBox()) {
+    size.clear();
+  } else if (asSeen && !stroke.stretchBox() && kind != GridKind::orthogonal) {
+    // Rows of shifted cells are not equally long.
+    const CellSet& cells = stroke.shape();
+    const CellRect row{all.x0, all.y0, all.x1, all.y0 + 1};
+    const CellRect next{all.x0, all.y0 + 1, all.x1, all.y0 + 2};
+    const auto first = cells.intersected(CellSet(row)).count();
+    const auto second = cells.intersected(CellSet(next)).count();
+    if (all.height() > 1 && first != second) size = tr("%1/%2 × %3").arg(first).arg(second).arg(all.height());
+  }
+  QStringList parts{strokeName(stroke.plan().takesAway, &stroke.landing())};
+  const QString count = tr("%n cell(s)", nullptr, static_cast<int>(stroke.shape().count()));
+  parts << (size.isEmpty() ? count : tr("%1 = %2").arg(size, count));
+  if (!keeps.isEmpty()) parts << keeps;
+  return joined(parts);
+}
+
+QString Forecast::height(CellPos cell, bool takesAway) const {
+  const Layer* layer = scene_.session().quilt().layer(scene_.desk().landing());
+  const Map& whole = *scene_.session().map();
+  const int level = layer ? whole.levelOf(*layer) : 0;
+  const int lifted = selects() || takesAway ? 0 : scene_.desk().lift;
+  if (level == 0 && lifted == 0) return {};
+  QString text = tr("%1, %2").arg(cell.x - whole.bounds.x0).arg(cell.y - whole.bounds.y0);
+  if (level > 0) text += tr(", up %1").arg(level);
+  if (level < 0) text += tr(", down %1").arg(-level);
+  if (lifted > 0) text += tr(", lifted %1 px").arg(lifted);
+  return text;
+}
+
+CellSet Forecast::alike(CellPos at) const {
+  RegionAsk ask;
+  const Desk& desk = scene_.desk();
+  const Quilt& quilt = scene_.session().quilt();
+  ask.layer = desk.landing();
+  ask.everywhere = desk.options.selectBy == SelectBy::everywhere;
+  ask.onlyThis = desk.options.onlyThis;
+  ask.through = desk.options.throughCorners ? Through::corners : Through::sides;
+  ask.asSeen = desk.options.asSeen.value_or(usuallyAsSeen(quilt, ask.layer, at));
+  ask.hidden = desk.hidden;
+  ask.hand = &desk.inHand;
+  return regionOf(quilt, ask, at);
+}
+
+std::vector<Forecast::JointAt> Forecast::joints(const Pointing& pointing) {
+  const Stroke* foretold = stroke(pointing);
+  if (!foretold || foretold->cells().empty()) return {};
+  const CellRect box = foretold->cells().bounds().grown(1);
+  if (std::int64_t{box.width()} * box.height() > kMostGhost) return {};
+  const Quilt after = foretold->quilt();
+  const Map* here = after.map(scene_.desk().map);
+  if (!here) return {};
+  JointBook& book = joints_.bookFor(after, here->grid);
+  std::vector<JointAt> marked;
+  for (std::size_t i = 0; i < here->layers.size(); ++i) {
+    const Id layer = here->layers[i]->id;
+    const std::vector<LayerAt>& laid = foretold->landing().layers;
+    if (std::find(laid.begin(), laid.end(), LayerAt{here->id, layer}) == laid.end()) continue;
+    for (const LooseJoint& joint : looseJoints(book, *here, i, box, kMostGhost)) {
+      const bool own = foretold->cells().contains(joint.cell) ||
+                       foretold->cells().contains(book.sides().grid().across(joint.cell, joint.side));
+      if (own) marked.push_back({layer, joint});
+    }
+  }
+  return marked;
+}
+
+std::vector<Forecast::JointAt> Forecast::jointsInSight(const MapView& view) {
+  const Map& here = *scene_.session().map();
+  if (std::min(here.grid.cell.w, here.grid.cell.h) * view.zoom < kJointsFrom) return {};
+  JointBook& book = joints_.bookFor(scene_.session().quilt(), here.grid);
+  std::vector<JointAt> marked;
+  for (std::size_t i = 0; i < here.layers.size(); ++i) {
+    const Id layer = here.layers[i]->id;
+    if (scene_.desk().hidden.contains(layer)) continue;
+    const CellRect seen = scene_.plane(view, scene_.map()->layers[i].read()).cellsInSight();
+    for (const LooseJoint& joint : looseJoints(book, here, i, seen, kMostJoints)) marked.push_back({layer, joint});
+  }
+  return marked;
+}
+
+}  // namespace uq

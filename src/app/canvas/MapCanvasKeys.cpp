@@ -1,0 +1,195 @@
+// What of MapCanvas is the keyboard, and the cell cursor by which it paints.
+#include <QAccessible>
+#include <QKeyEvent>
+#include <algorithm>
+
+#include "app/canvas/MapCanvas.h"
+
+namespace uq {
+
+bool MapCanvas::event(QEvent* event) {
+  // Esc and letters belong to the canvas while it has the focus, and function keys that act on it.
+  if (event->type() == QEvent::ShortcutOverride) {
+    const auto& key = *static_cast<QKeyEvent*>(event);
+    const bool plain = !(key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    const bool isFunction = key.key() >= Qt::Key_F1 && key.key() <= Qt::Key_F35;
+    if (plain && (!isFunction || actions_->actionFor(key))) event->accept();
+  }
+  return QWidget::event(event);
+}
+
+void MapCanvas::arrow(int dx, int dy, bool extends) {
+  if (cursor_ && drag_ == Drag::none) {
+    moveCursor(dx, dy, extends);
+  } else if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
+    const auto grid = makeGrid(map()->grid);
+    const CellRect selected = session_->desk().selection().bounds();
+    const CellPos first{selected.x0, selected.y0};
+    session_->verbs().selection.nudge(grid->toSide(grid->stepped(first, dx, dy)) - grid->toSide(first));
+  } else if (map()) {
+    const PixelSize cell = map()->grid.cell;
+    scrollBy(QPointF(dx * cell.w, dy * cell.h) * zoom());
+  }
+}
+
+void MapCanvas::escape(const QKeyEvent& event) {
+  // A drag that spans a selection is the canvas's own.
+  if (drag_ == Drag::select || drag_ == Drag::take) {
+    drag_ = Drag::none;
+    taken_ = {};
+  } else if (boxFrom_) {
+    boxFrom_.reset();
+  } else {
+    (void)actions_->handleKey(event);
+  }
+}
+
+void MapCanvas::keyPressEvent(QKeyEvent* event) {
+  const bool shift = event->modifiers() & Qt::ShiftModifier;
+  if (event->key() == Qt::Key_Control) followModifiers(event->modifiers() | Qt::ControlModifier);
+  if (event->key() == Qt::Key_Shift) followModifiers(event->modifiers() | Qt::ShiftModifier);
+  if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = true;
+  switch (event->key()) {
+    case Qt::Key_Control:
+    case Qt::Key_Shift:
+    case Qt::Key_Space: break;
+    case Qt::Key_Menu: openLens(hoveredCell(), true); break;
+    case Qt::Key_Left: arrow(-1, 0, shift); break;
+    case Qt::Key_Right: arrow(1, 0, shift); break;
+    case Qt::Key_Up: arrow(0, -1, shift); break;
+    case Qt::Key_Down: arrow(0, 1, shift); break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+      if (cursor_ && drag_ == Drag::none) useCursor(event->modifiers() & Qt::ControlModifier);
+      break;
+    case Qt::Key_Escape: escape(*event); break;
+    default: {
+      const auto action = actions_->actionFor(*event);
+      const bool isTool = action && toolOf(*action);
+      if (isTool && event->isAutoRepeat()) break;
+      if (isTool && session_) heldTool_.press(event->key(), session_->desk().tool, event->timestamp());
+      if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
+    }
+  }
+  showCursor();
+  update();
+}
+
+void MapCanvas::keyReleaseEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Control) followModifiers(event->modifiers() & ~Qt::ControlModifier);
+  if (event->key() == Qt::Key_Shift) followModifiers(event->modifiers() & ~Qt::ShiftModifier);
+  if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = false;
+  const bool letGo = !event->isAutoRepeat() && heldTool_.letGo(event->key(), event->timestamp());
+  if (letGo && drag_ == Drag::none) springBack();
+  showCursor();
+  update();
+  QWidget::keyReleaseEvent(event);
+}
+
+void MapCanvas::focusInEvent(QFocusEvent* event) {
+  const bool byTab = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
+  if (byTab && map()) {
+    // Where the pointer was, else in the middle of what is seen of the map.
+    cursor_ = hoveredCell().value_or(inside(cellAt(QRectF(rect()).center())));
+    describeCursor();
+    Q_EMIT hovered();
+  }
+  update();
+  QWidget::focusInEvent(event);
+}
+
+void MapCanvas::moveCursor(int dx, int dy, bool extends) {
+  if (extends && !boxFrom_) boxFrom_ = cursor_;
+  if (!extends) boxFrom_.reset();
+  cursor_ = inside(makeGrid(map()->grid)->stepped(*cursor_, dx, dy));
+  refusal_.clear();
+  // The cursor stays in sight.
+  const QRectF cell = cellRect(*cursor_).adjusted(-8, -8, 8, 8);
+  QPointF by;
+  if (cell.right() > width()) by.rx() = cell.right() - width();
+  if (cell.left() < 0) by.rx() = cell.left();
+  if (cell.bottom() > height()) by.ry() = cell.bottom() - height();
+  if (cell.top() < 0) by.ry() = cell.top();
+  if (!by.isNull()) scrollBy(by);
+  describeCursor();
+  update();
+  Q_EMIT hovered();
+}
+
+void MapCanvas::useCursor(bool takesAway) {
+  if (!boxFrom_) boxFrom_ = cursor_;
+  const CellPos from = *boxFrom_;
+  const SelectBy by = session_->desk().options.selectBy;
+  const bool byLikeness = selects() && from == *cursor_ && (by == SelectBy::touching || by == SelectBy::everywhere);
+  const CellSet cells = byLikeness ? forecast_->alike(*cursor_) : spanned();
+  boxFrom_.reset();
+  if (selects()) {
+    Desk desk = session_->desk();
+    desk.select(takesAway ? desk.selection().without(cells) : cells);
+    session_->setDesk(std::move(desk));
+  } else {
+    paintByCursor(cells, from, takesAway || session_->desk().tool == Tool::erase);
+  }
+  describeCursor();
+}
+
+void MapCanvas::paintByCursor(const CellSet& cells, CellPos from, bool takesAway) {
+  if (const std::string why = whyNoStroke(session_->work(), takesAway); !why.empty()) {
+    return say(QString::fromStdString(why));
+  }
+  const Tool tool = session_->desk().tool;
+  const bool byPath = tool == Tool::brush || tool == Tool::erase;
+  Strokes::Ask ask;
+  ask.takesAway = takesAway;
+  if (!byPath || session_->desk().inHand.manner == Manner::stretch) {
+    ask.path = from == *cursor_ ? std::vector{from} : std::vector{from, *cursor_};
+    ask.everywhere = tool == Tool::fill && shift_;
+  } else if (cells.count() == 1) {
+    ask.path = {from};
+  } else {
+    // Forth along one row and back along the next, so that the stroke covers the box.
+    const CellRect box = cells.bounds();
+    ask.within = cells;
+    for (int y = box.y0; y < box.y1; ++y) {
+      const bool forth = (y - box.y0) % 2 == 0;
+      ask.path.push_back({forth ? box.x0 : box.x1 - 1, y});
+      ask.path.push_back({forth ? box.x1 - 1 : box.x0, y});
+    }
+  }
+  session_->verbs().strokes.begin(ask);
+  (void)session_->work().finish();
+  handlesGone_ = false;
+}
+
+void MapCanvas::describeCursor() {
+  const Map& here = *map();
+  QStringList tiles;
+  for (auto nearest = here.layers.rbegin(); nearest != here.layers.rend(); ++nearest) {
+    const Cell cell = (*nearest)->cells.at(*cursor_);
+    if (cell.empty()) continue;
+    const Sheet* sheet = session_->quilt().sheetAt(cell.tile().slot);
+    const QString name =
+        sheet ? QString::fromStdString(sheet->tileName(cell.tile().number)) : tr("tile %1").arg(cell.tile().number);
+    tiles << tr("%1 on %2").arg(name, QString::fromStdString((*nearest)->name));
+  }
+  setAccessibleDescription(tr("Cell %1, %2: %3")
+                               .arg(cursor_->x - here.bounds.x0)
+                               .arg(cursor_->y - here.bounds.y0)
+                               .arg(tiles.isEmpty() ? tr("empty") : tiles.join(tr(", "))));
+  QAccessibleEvent told(this, QAccessible::DescriptionChanged);
+  QAccessible::updateAccessibility(&told);
+}
+
+void MapCanvas::focusOutEvent(QFocusEvent* event) {
+  cursor_.reset();
+  boxFrom_.reset();
+  heldTool_.forget();
+  space_ = false;
+  ctrl_ = false;
+  shift_ = false;
+  showCursor();
+  update();
+  QWidget::focusOutEvent(event);
+}
+
+}  // namespace uq

@@ -1,0 +1,192 @@
+#include <algorithm>
+#include <cmath>
+
+#include "app/canvas/Overlay.h"
+#include "app/look/Stitches.h"
+#include "app/look/Theme.h"
+#include "core/cells/CellReader.h"
+
+namespace uq {
+
+namespace {
+
+constexpr double kGridLinesFrom = 6;  // logical pixels a cell
+constexpr double kMarksFrom = 14;     // logical pixels a cell
+constexpr int kRuler = 20;            // logical pixels, how broad a ruler is
+
+double smallestSide(const MapView& view, PixelSize cell) { return std::min(cell.w, cell.h) * view.zoom; }
+
+}  // namespace
+
+Overlay::Overlay(const Scene& scene, const MapView& view, Forecast& forecast, Pointing pointing)
+    : scene_(scene),
+      view_(view),
+      forecast_(forecast),
+      pointing_(std::move(pointing)),
+      ground_(scene.ground(view)),
+      landing_(scene.landingPlane(view, forecast.lift(pointing_.takesAway))) {}
+
+void Overlay::paintOutline(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const QPolygonF corners = ground_.pointsOf(ground_.grid().perimeter(map().bounds));
+  if (map().grid.kind == GridKind::orthogonal) {
+    const QRectF rect = corners.boundingRect();
+    drawStitches(painter, rect.adjusted(-1.5, -1.5, 1.5, 1.5), theme.ink, theme.paper);
+  } else if (corners.size() <= 4) {
+    drawStitches(painter, corners, theme.ink, theme.paper);
+  } else {
+    QVector<QLineF> seen;
+    const QRectF sight = QRectF(QPointF(), view_.size).adjusted(-64, -64, 64, 64);
+    for (qsizetype i = 0; i < corners.size(); ++i) {
+      const QLineF line(corners[i], corners[(i + 1) % corners.size()]);
+      if (sight.contains(line.p1()) || sight.contains(line.p2())) seen << line;
+    }
+    drawStitchLines(painter, seen, theme.ink, theme.paper);
+  }
+}
+
+void Overlay::paintGround(QPainter& painter, const QRectF& part) const {
+  const QColor ground =
+      map().cloth ? QColor::fromRgb(*map().cloth | 0xff000000u) : Theme::current().surround.lighter(118);
+  if (map().grid.kind == GridKind::orthogonal) {
+    const QRectF place = view_.rectOf(ground_.grid().pixelBounds(map().bounds));
+    painter.fillRect(place.intersected(part), ground);
+    return;
+  }
+  painter.save();
+  painter.setClipRect(part, Qt::IntersectClip);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(ground);
+  painter.drawPolygon(QPolygonF(ground_.pointsOf(ground_.grid().perimeter(map().bounds))));
+  painter.restore();
+}
+
+void Overlay::paintCellOutlines(QPainter& painter, const CellRect& cells) const {
+  const Grid& grid = landing_.grid();
+  const int sides = grid.turnOrder();
+  QVector<QLineF> lines;
+  // Each side is shared by two cells: half of them are enough.
+  for (int y = cells.y0; y < cells.y1; ++y) {
+    for (int x = cells.x0; x < cells.x1; ++x) {
+      const std::vector<PixelPos> corners = grid.outline({x, y});
+      for (std::size_t side = 0; side < static_cast<std::size_t>(sides) / 2; ++side) {
+        lines << QLineF(landing_.pointOf(corners[side]), landing_.pointOf(corners[side + 1]));
+      }
+    }
+  }
+  const Theme& theme = Theme::current();
+  QColor dark = theme.ink;
+  QColor light = theme.paper;
+  dark.setAlpha(70);
+  light.setAlpha(60);
+  const double hair = 1 / view_.ratio;
+  painter.setPen(QPen(dark, hair));
+  painter.drawLines(lines);
+  painter.translate(0, hair);
+  painter.setPen(QPen(light, hair));
+  painter.drawLines(lines);
+  painter.translate(0, -hair);
+}
+
+void Overlay::paintGrid(QPainter& painter) const {
+  if (smallestSide(view_, map().grid.cell) < kGridLinesFrom) return;
+  const CellRect bounds = map().bounds;
+  const CellRect seen = landing_.cellsInSight().intersected(bounds);
+  if (map().grid.kind != GridKind::orthogonal) return paintCellOutlines(painter, seen);
+  // Two tones, so that a line shows on dark and on light ground.
+  const Theme& theme = Theme::current();
+  QColor dark = theme.ink;
+  QColor light = theme.paper;
+  dark.setAlpha(46);
+  light.setAlpha(40);
+  const double hair = 1 / view_.ratio;
+  const QRectF area =
+      landing_.cellRect({seen.x0, seen.y0}).united(landing_.cellRect({seen.x1 - 1, seen.y1 - 1}));
+  for (int x = std::max(seen.x0, bounds.x0 + 1); x < seen.x1; ++x) {
+    const double left = landing_.cellRect({x, seen.y0}).left();
+    painter.fillRect(QRectF(left - hair, area.top(), hair, area.height()), dark);
+    painter.fillRect(QRectF(left, area.top(), hair, area.height()), light);
+  }
+  for (int y = std::max(seen.y0, bounds.y0 + 1); y < seen.y1; ++y) {
+    const double top = landing_.cellRect({seen.x0, y}).top();
+    painter.fillRect(QRectF(area.left(), top - hair, area.width(), hair), dark);
+    painter.fillRect(QRectF(area.left(), top, area.width(), hair), light);
+  }
+}
+
+void Overlay::paintTurnMarks(QPainter& painter) const {
+  if (map().grid.kind == GridKind::orthogonal || smallestSide(view_, map().grid.cell) < kMarksFrom) return;
+  const Theme& theme = Theme::current();
+  for (const Shared<Layer>& layer : map().layers) {
+    if (desk().hidden.contains(layer->id)) continue;
+    const Plane plane = scene_.plane(view_, layer.read());
+    const CellRect seen = plane.cellsInSight().intersected(map().bounds);
+    CellReader reader(layer->cells);
+    for (int y = seen.y0; y < seen.y1; ++y) {
+      for (int x = seen.x0; x < seen.x1; ++x) {
+        const Cell at = reader.at({x, y});
+        if (at.empty() || at.turn() == Turn{} || plane.grid().pictureTurn(at.turn()) == at.turn()) continue;
+        const QRectF box = plane.cellRect({x, y});
+        const QPointF middle(box.center().x(), box.bottom() - 9);
+        const QPolygonF mark{{middle + QPointF(0, -5), middle + QPointF(5, 4), middle + QPointF(-5, 4)}};
+        painter.setPen(QPen(theme.ink, 1));
+        painter.setBrush(theme.weld);
+        painter.drawPolygon(mark);
+        painter.setBrush(Qt::NoBrush);
+      }
+    }
+  }
+}
+
+void Overlay::paintRulers(QPainter& painter, std::optional<CellPos> cell) const {
+  const Theme& theme = Theme::current();
+  const CellRect bounds = map().bounds;
+  const int width = view_.size.width();
+  const int height = view_.size.height();
+  QFont font = painter.font();
+  font.setPointSizeF(font.pointSizeF() * 0.85);
+  painter.setFont(font);
+  const QRectF first = landing_.cellRect({bounds.x0, bounds.y0});
+  // Numbers stand at least 40 pixels apart, at 1, 2, 5, 10, … cells.
+  const auto stepFor = [](double side) {
+    for (int tens = 1;; tens *= 10) {
+      for (const int step : {tens, 2 * tens, 5 * tens}) {
+        if (step * side >= 40) return step;
+      }
+    }
+  };
+  const auto ruler = [&](bool across) {
+    painter.fillRect(across ? QRectF(0, 0, width, kRuler) : QRectF(0, 0, kRuler, height), theme.panel);
+    const int step = stepFor(across ? first.width() : first.height());
+    const int count = across ? bounds.width() : bounds.height();
+    for (int i = 0; i <= count; i += step) {
+      const QRectF at = landing_.cellRect(across ? CellPos{bounds.x0 + i, bounds.y0} : CellPos{bounds.x0, bounds.y0 + i});
+      const double from = across ? at.left() : at.top();
+      if (from < -200 || from > (across ? width : height)) continue;
+      painter.fillRect(across ? QRectF(from, kRuler - 6, 1, 6) : QRectF(kRuler - 6, from, 6, 1), theme.softInk);
+      painter.setPen(theme.softInk);
+      const QString number = QString::number(i);
+      if (across) {
+        painter.drawText(QRectF(from + 3, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+      } else {
+        painter.save();
+        painter.translate(0, from + 3);
+        painter.rotate(90);
+        painter.drawText(QRectF(0, -kRuler + 2, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+        painter.restore();
+      }
+    }
+    if (cell) {
+      const QRectF at = landing_.cellRect(*cell);
+      painter.fillRect(
+          across ? QRectF(at.left(), kRuler - 3, at.width(), 3) : QRectF(kRuler - 3, at.top(), 3, at.height()),
+          theme.madder);
+    }
+    painter.fillRect(across ? QRectF(0, kRuler, width, 1) : QRectF(kRuler, 0, 1, height), theme.edge);
+  };
+  ruler(false);
+  ruler(true);
+  painter.fillRect(QRectF(0, 0, kRuler, kRuler), theme.panel);
+}
+
+}  // namespace uq

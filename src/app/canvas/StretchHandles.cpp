@@ -1,0 +1,70 @@
+#include "app/canvas/StretchHandles.h"
+
+#include <algorithm>
+
+namespace uq {
+
+namespace {
+
+constexpr double kReach = 9;  // logical pixels, how near a handle is meant
+
+std::optional<CellRect> stretchOf(const Scene& scene) {
+  return scene.map() ? scene.session().verbs().strokes.stretchBox() : std::nullopt;
+}
+
+}  // namespace
+
+std::vector<StretchHandle> stretchHandles(const Scene& scene, const Plane& plane) {
+  std::vector<StretchHandle> all;
+  const auto box = stretchOf(scene);
+  if (!box || box->empty()) return all;
+  const Grid& grid = plane.grid();
+  // The middle of the edge beyond which the next cell would be.
+  const auto at = [&](int u, int v, int outU, int outV) {
+    const PixelRect in = grid.cellBox(grid.fromSide({u, v}));
+    const PixelRect out = grid.cellBox(grid.fromSide({u + outU, v + outV}));
+    return plane.pointOf({(2 * in.x + in.w + 2 * out.x + out.w) / 4, (2 * in.y + in.h + 2 * out.y + out.h) / 4});
+  };
+  const int u = (box->x0 + box->x1 - 1) / 2;
+  const int v = (box->y0 + box->y1 - 1) / 2;
+  const InHand& stretch = *scene.session().verbs().strokes.stretchLaid();
+  const bool wide = !widthsOf(stretch).most;
+  const bool tall = !heightsOf(stretch).most;
+  if (wide) all.push_back({at(box->x0, v, -1, 0), -1, 0});
+  if (wide) all.push_back({at(box->x1 - 1, v, 1, 0), 1, 0});
+  if (tall) all.push_back({at(u, box->y0, 0, -1), 0, -1});
+  if (tall) all.push_back({at(u, box->y1 - 1, 0, 1), 0, 1});
+  if (wide && tall) all.push_back({at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1});
+  return all;
+}
+
+std::optional<StretchHandle> handleAt(const std::vector<StretchHandle>& handles, QPointF at) {
+  const auto near = [&](const StretchHandle& handle) { return (handle.at - at).manhattanLength() <= kReach; };
+  const auto found = std::find_if(handles.begin(), handles.end(), near);
+  return found == handles.end() ? std::nullopt : std::optional(*found);
+}
+
+bool isOnStretch(const Scene& scene, CellPos cell) {
+  const auto box = stretchOf(scene);
+  if (!box) return false;
+  const SidePos at = makeGrid(scene.map()->grid)->toSide(cell);
+  return box->contains({at.u, at.v});
+}
+
+void dragHandle(const Scene& scene, const StretchHandle& handle, CellPos to) {
+  Strokes& strokes = scene.session().verbs().strokes;
+  const auto box = stretchOf(scene);
+  if (!box || !strokes.stroke()) return;
+  const SidePos end = makeGrid(scene.map()->grid)->toSide(to);
+  const InHand& stretch = strokes.stroke()->plan().hand;
+  const StretchSizes across = widthsOf(stretch);
+  const StretchSizes down = heightsOf(stretch);
+  CellRect next = *box;
+  if (handle.across > 0) next.x1 = std::max(end.u + 1, next.x0 + across.least);
+  if (handle.across < 0) next.x0 = std::min(end.u, next.x1 - across.least);
+  if (handle.down > 0) next.y1 = std::max(end.v + 1, next.y0 + down.least);
+  if (handle.down < 0) next.y0 = std::min(end.v, next.y1 - down.least);
+  if (whyNoStretch(stretch, next.width(), next.height()).empty()) strokes.refit(next);
+}
+
+}  // namespace uq
