@@ -322,12 +322,7 @@ std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& aft
   const Map& map = *after.map(at.map);
   const Layer& then = *before.layer(at);
   const Layer& now = *after.layer(at);
-  std::vector<CellRect> differences;
-  if (!then.cells.sameAs(now.cells)) differences = CellGrid::differences(then.cells, now.cells);
-  if (!then.lifts.cells().sameAs(now.lifts.cells())) {
-    const auto lifts = CellGrid::differences(then.lifts.cells(), now.lifts.cells());
-    differences.insert(differences.end(), lifts.begin(), lifts.end());
-  }
+  const std::vector<CellRect> differences = LayerCells::differences(then, now);
   if (differences.empty()) return {};
   prepare(after, map);
   const auto grid = makeGrid(map.grid);

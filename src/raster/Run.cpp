@@ -102,7 +102,7 @@ std::vector<Run> runsOf(const Map& map, const Seeing& seeing) {
       parallax = layer->parallax;
       if (!alike) {
         Run run{{layer->id}, plane, opacity, false, {}};
-        if (seeing.camera) run.moved = movedBy(parallax, *seeing.camera);
+        if (seeing.camera) run.moved = scrolledBy(parallax, *seeing.camera);
         run.blend = layer->blend;
         const auto tint = seeing.tints.find(layer->id);
         run.tint = tint == seeing.tints.end() ? layer->tint : multiplied(layer->tint, tint->second);

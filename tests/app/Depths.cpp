@@ -277,7 +277,7 @@ TEST_F(Depths, ARaisedLayerIsAddedAndFilledByThreeActions) {
     hand.click(canvas(), onMap({5, 5}));
   });
   EXPECT_EQ(job, 3);
-  const Layer& raised = *session().quilt().layer(session().desk().landing());
+  const Layer& raised = *session().quilt().layer(session().desk().activeAt());
   EXPECT_GT(siding().riseOf(raised), 0);
   EXPECT_EQ(raised.cells.tally(siding().bounds).size(), 1u);
 }

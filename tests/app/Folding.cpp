@@ -190,7 +190,7 @@ TEST_F(Folding, ABackdropIsDraggedAndDrawnToTheEdges) {
     backdrop.repeatsAcross = false;
     return withBackdrop(quilt, at, backdrop);
   });
-  const Id hung = session().desk().landing().layer;
+  const Id hung = session().desk().activeAt().layer;
   const auto offset = [&] { return yard().layer(hung)->offset; };
   hand.moveTo(room->canvas(), onMap({10, 10}));
   EXPECT_EQ(room->canvas()->tagText(), QStringLiteral("Drag moves street"));

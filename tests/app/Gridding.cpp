@@ -77,7 +77,7 @@ TEST_P(FirstMap, IsPaintedSelectedSavedAndRendered) {
   const CellSet before = session().desk().selection();
   hand.drag(canvas, {onMap({3, 4 + dy}), onMap({4, 7 + dy})});
   const SidePos by = grid->toSide({4, 7 + dy}) - grid->toSide({3, 4 + dy});
-  EXPECT_EQ(session().desk().selection(), movedBy(map(), before, by));
+  EXPECT_EQ(session().desk().selection(), movedSelection(map(), before, by));
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(session().desk().selection(), before);
   EXPECT_EQ(map().layers[0]->cells, painted);

@@ -197,7 +197,7 @@ TEST_P(HandOnGrid, AMixIsThrownSwappedAndThrownAgainOverASelection) {
   hand.key(Qt::Key_R, Qt::ShiftModifier);
   int changed = 0;
   siding().layerNamed("Ground")->cells.forEachPainted(siding().bounds, [&](CellPos cell, Cell now) {
-    if (now == thrown.layer(session().desk().landing())->cells.at(cell)) return;
+    if (now == thrown.layer(session().desk().activeAt())->cells.at(cell)) return;
     ++changed;
     EXPECT_TRUE(selected.contains(cell));
   });

@@ -127,7 +127,7 @@ TEST_F(Helping, KeysAreChangedAndWhatTheyWereForIsNamed) {
   const Desk before = session().desk();
   hand.key(Qt::Key_W);
   EXPECT_NE(session().desk().gridLines, before.gridLines);
-  EXPECT_EQ(session().desk().landing(), before.landing());
+  EXPECT_EQ(session().desk().activeAt(), before.activeAt());
   hand.key(Qt::Key_G);
   EXPECT_NE(session().desk().gridLines, before.gridLines) << "G means nothing now";
   EXPECT_TRUE(room->actions()->action(ActionId::gridLines)->text().endsWith(QStringLiteral("\tW")));

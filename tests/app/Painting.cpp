@@ -17,7 +17,7 @@ class Painting : public Story {
   void SetUp() override { openDemo(); }
   void takeLid() { hand.click(room->table(), onTable("street", 24)); }
   Cell lid() { return Cell(tile("street", 24), {}); }
-  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  std::string active() { return session().quilt().layer(session().desk().activeAt())->name; }
   std::string tag() { return room->canvas()->tagText().toStdString(); }
 };
 
@@ -92,15 +92,15 @@ TEST_F(Painting, ARightClickTakesTheTopmostTileAndGoesToItsLayer) {
 TEST_F(Painting, ARightClickAtTheSamePlaceGoesBehind) {
   const QPointF tram = onMap({26, 9});
   hand.click(room->canvas(), tram, Qt::RightButton);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams");
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->name, "Sheds & trams");
   hand.click(room->canvas(), tram, Qt::RightButton);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Paving");
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->name, "Paving");
   EXPECT_EQ(session().desk().inHand.block, Block::of(cellOn("Paving", {26, 9})));
   hand.click(room->canvas(), tram, Qt::RightButton);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams") << "round and round";
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->name, "Sheds & trams") << "round and round";
   hand.click(room->canvas(), onMap({26, 12}), Qt::RightButton);
   hand.click(room->canvas(), tram, Qt::RightButton);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->name, "Sheds & trams") << "elsewhere begins anew";
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->name, "Sheds & trams") << "elsewhere begins anew";
 }
 
 TEST_F(Painting, ARightClickOnNothingSaysSo) {

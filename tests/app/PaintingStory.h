@@ -24,7 +24,7 @@ class PaintingHand : public Story {
   }
   const Map& siding() { return *session().quilt().mapNamed("Siding"); }
   Cell at(const char* layer, CellPos cell) { return siding().layerNamed(layer)->cells.at(cell); }
-  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  std::string active() { return session().quilt().layer(session().desk().activeAt())->name; }
   std::string tag() { return room->canvas()->tagText().toStdString(); }
   MapCanvas* canvas() { return room->canvas(); }
   template <class Widget>

@@ -43,7 +43,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   ASSERT_EQ(map().folders.size(), 1u);
   const LayerFolder level = map().folders.front();
   EXPECT_EQ(level.rise, cellHeight);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->folder, level.id);
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->folder, level.id);
   ASSERT_NE(stack()->folderCard(level.id), nullptr);
 
   // The pointer hits the cells of the level where that lies: a rise above those of the ground.
@@ -53,7 +53,7 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Ground up 1 · 5, 5, up 1"));
   picture("level-ghost");
   hand.click(canvas, onMap({5, 5}));
-  EXPECT_FALSE(session().quilt().layer(session().desk().landing())->cells.at({5, 5}).empty());
+  EXPECT_FALSE(session().quilt().layer(session().desk().activeAt())->cells.at({5, 5}).empty());
   picture("level-laid");
 
   // The next one from its head, named and risen; then its name and rise are changed in place.
@@ -85,9 +85,9 @@ TEST_F(Rising, ASecondStoreyIsAddedPaintedSeenFromAboveAndSaved) {
   hand.moveTo(canvas, onMap({6, 2}));
   EXPECT_EQ(canvas->hoveredCell(), (CellPos{6, 2}));
   hand.click(canvas, onMap({6, 2}));
-  EXPECT_FALSE(session().quilt().layer(session().desk().landing())->cells.at({6, 2}).empty());
+  EXPECT_FALSE(session().quilt().layer(session().desk().activeAt())->cells.at({6, 2}).empty());
   hand.click(canvas, onMap({5, 5}), Qt::RightButton);
-  EXPECT_EQ(session().quilt().layer(session().desk().landing())->folder, level.id) << "taken from its level";
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->folder, level.id) << "taken from its level";
   picture("plan-view");
   hand.key(Qt::Key_P);
   EXPECT_FALSE(session().desk().planView);

@@ -257,7 +257,7 @@ TEST_F(Sheeting, AWrongCutIsCorrectedWithoutHarmToWhatIsPainted) {
   ASSERT_NE(wrong.cell, (PixelSize{32, 32}));
   hand.click(room->table(), onTable("pier", 1));
   hand.click(room->canvas(), onMap({40, 25}));
-  const Cell painted = session().quilt().layer(session().desk().landing())->cells.at({40, 25});
+  const Cell painted = session().quilt().layer(session().desk().activeAt())->cells.at({40, 25});
   ASSERT_EQ(painted.tile(), tile("pier", 1));
   const PixelRect shows = *named("pier")->place(1);
   const int from = hand.actions();

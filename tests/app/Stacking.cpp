@@ -18,7 +18,7 @@ class Stacking : public Story {
     for (const Shared<Layer>& layer : yard().layers) names.push_back(layer->name);
     return names;
   }
-  std::string active() { return session().quilt().layer(session().desk().landing())->name; }
+  std::string active() { return session().quilt().layer(session().desk().activeAt())->name; }
   LayerCard* card(const char* layer) { return room->stack()->card(yard().layerNamed(layer)->id); }
   Needle* needle(int index) { return room->stack()->findChild<Needle*>(QStringLiteral("needle-%1").arg(index)); }
   void undo() { hand.key(Qt::Key_Z, Qt::ControlModifier); }

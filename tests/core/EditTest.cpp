@@ -134,7 +134,7 @@ TEST(Desk, StartsOnTheGroundOfTheFirstMap) {
   const Quilt quilt = smallQuilt();
   const Desk desk = validDesk({}, quilt);
   EXPECT_EQ(quilt.map(desk.map)->name, "Loft");
-  EXPECT_EQ(quilt.layer(desk.landing())->name, "Floor");
+  EXPECT_EQ(quilt.layer(desk.activeAt())->name, "Floor");
 }
 
 TEST(Desk, FitsAQuiltFromWhichItsMapOrLayerIsGone) {
@@ -146,9 +146,9 @@ TEST(Desk, FitsAQuiltFromWhichItsMapOrLayerIsGone) {
   EXPECT_EQ(validDesk(desk, quilt), desk);
   Map yard = *quilt.mapNamed("Yard");
   yard.layers.pop_back();
-  EXPECT_EQ(quilt.layer(validDesk(desk, quilt.with(yard)).landing())->name, "Paving");
+  EXPECT_EQ(quilt.layer(validDesk(desk, quilt.with(yard)).activeAt())->name, "Paving");
   EXPECT_EQ(validDesk(desk, quilt.withoutMap(yard.id)).map, quilt.mapNamed("Loft")->id);
-  EXPECT_EQ(validDesk(desk, Quilt()).landing(), LayerAt{});
+  EXPECT_EQ(validDesk(desk, Quilt()).activeAt(), LayerAt{});
 }
 
 TEST(Landing, StepsNearerAndFartherAndStopsAtTheEnds) {
@@ -157,10 +157,10 @@ TEST(Landing, StepsNearerAndFartherAndStopsAtTheEnds) {
   desk.map = quilt.mapNamed("Yard")->id;
   desk = validDesk(desk, quilt);
   desk = withNearerLayer(desk, quilt, 1);
-  EXPECT_EQ(quilt.layer(desk.landing())->name, "Sheds");
+  EXPECT_EQ(quilt.layer(desk.activeAt())->name, "Sheds");
   desk = withNearerLayer(withNearerLayer(desk, quilt, 1), quilt, 1);
-  EXPECT_EQ(quilt.layer(desk.landing())->name, "Awnings");
-  EXPECT_EQ(quilt.layer(withNearerLayer(desk, quilt, -1).landing())->name, "Sheds");
+  EXPECT_EQ(quilt.layer(desk.activeAt())->name, "Awnings");
+  EXPECT_EQ(quilt.layer(withNearerLayer(desk, quilt, -1).activeAt())->name, "Sheds");
 }
 
 TEST(Landing, SaysWhyAStrokeWouldDoNothing) {
@@ -170,9 +170,9 @@ TEST(Landing, SaysWhyAStrokeWouldDoNothing) {
   EXPECT_EQ(whyNoStroke(desk, quilt, true), "");
   desk.inHand = Block::of(tileOf(quilt, "street", 1));
   EXPECT_EQ(whyNoStroke(desk, quilt, false), "");
-  desk.locked.insert(desk.landing().layer);
+  desk.locked.insert(desk.activeAt().layer);
   EXPECT_EQ(whyNoStroke(desk, quilt, false), "Floor is locked: open its lock to paint");
-  desk.hidden.insert(desk.landing().layer);
+  desk.hidden.insert(desk.activeAt().layer);
   EXPECT_EQ(whyNoStroke(desk, quilt, true), "Floor is hidden: open its eye to paint");
 }
 

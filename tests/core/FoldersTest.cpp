@@ -30,7 +30,7 @@ class Folders : public testing::Test {
     for (const char* one : names) layers.push_back(layer(one));
     const FolderAdded added = foldLayers(quilt, yard(), layers, ids);
     ASSERT_FALSE(added.folder.empty());
-    quilt = renameLevel(added.quilt, yard(), added.folder, name);
+    quilt = renameFolder(added.quilt, yard(), added.folder, name);
     expectWhole(map());
   }
   // "Far/Paving": each layer behind the folders around it.

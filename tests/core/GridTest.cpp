@@ -149,6 +149,25 @@ RC_GTEST_PROP(Grid, NeighboursAreSymmetricAndShareASide, ()) {
   }
 }
 
+RC_GTEST_PROP(Grid, TheCellsAroundACornerAllMeetThere, ()) {
+  const auto grid = makeGrid(anyGrid());
+  const CellPos cell = farCell();
+  const auto corners = static_cast<int>(grid->outline(cell).size());
+  const int corner = *rc::gen::inRange(0, corners);
+  const std::vector<CellPos> around = grid->aroundCorner(cell, corner);
+  RC_ASSERT(around.size() == (corners == 4 ? 4u : 3u));
+  RC_ASSERT(around.front() == cell);
+  RC_ASSERT((around.size() == 4) == grid->acrossCorner(cell, corner).has_value());
+  // Seen from each of them it is one corner with the same cells, in the same order around.
+  for (std::size_t i = 0; i < around.size(); ++i) {
+    std::vector<CellPos> turned = around;
+    std::rotate(turned.begin(), turned.begin() + static_cast<std::ptrdiff_t>(i), turned.end());
+    bool found = false;
+    for (int other = 0; other < corners; ++other) found = found || grid->aroundCorner(around[i], other) == turned;
+    RC_ASSERT(found);
+  }
+}
+
 RC_GTEST_PROP(Grid, CellsMeetingMissesNone, ()) {
   const auto grid = makeGrid(anyGrid());
   const PixelRect pixels{*rc::gen::inRange(-3000, 3000), *rc::gen::inRange(-3000, 3000), *rc::gen::inRange(1, 300),

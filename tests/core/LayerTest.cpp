@@ -42,17 +42,17 @@ struct Hung {
 };
 
 TEST(Parallax, IsARoundedShareOfTheCamera) {
-  EXPECT_EQ(movedBy({}, {-37, 1001}), (PixelPos{0, 0})) << "with the ground";
-  EXPECT_EQ(movedBy({0, 0}, {-37, 1001}), (PixelPos{-37, 1001})) << "with the screen";
-  EXPECT_EQ(movedBy({50, 200}, {10, 10}), (PixelPos{5, -10}));
-  EXPECT_EQ(movedBy({50, 50}, {3, -3}), (PixelPos{1, -2})) << "halves go up";
+  EXPECT_EQ(scrolledBy({}, {-37, 1001}), (PixelPos{0, 0})) << "with the ground";
+  EXPECT_EQ(scrolledBy({0, 0}, {-37, 1001}), (PixelPos{-37, 1001})) << "with the screen";
+  EXPECT_EQ(scrolledBy({50, 200}, {10, 10}), (PixelPos{5, -10}));
+  EXPECT_EQ(scrolledBy({50, 50}, {3, -3}), (PixelPos{1, -2})) << "halves go up";
 }
 
 RC_GTEST_PROP(Parallax, NeverStepsBack, ()) {
   // A camera that goes on by one pixel moves what is nearer on, and never by more than its share.
   const int share = *rc::gen::inRange(0, kMostParallax + 1);
   const int x = *rc::gen::inRange(-100'000, 100'000);
-  const int step = (x + 1 - movedBy({share, share}, {x + 1, 0}).x) - (x - movedBy({share, share}, {x, 0}).x);
+  const int step = (x + 1 - scrolledBy({share, share}, {x + 1, 0}).x) - (x - scrolledBy({share, share}, {x, 0}).x);
   RC_ASSERT(step >= share / 100);
   RC_ASSERT(step <= share / 100 + 1);
 }

@@ -47,7 +47,7 @@ TEST(Levels, OnePutBetweenLiftsThoseAboveAndTakenAwayLowersThemAgain) {
   const Map& map = *two.map(floor.map);
   EXPECT_THAT(told(map), ElementsAre("Floor @0", "Ground up 1 2 @32", "Ground up 1 @64"));
   expectWhole(map);
-  const Quilt less = deleteLevel(two, floor.map, map.folders[0].id);
+  const Quilt less = deleteFolder(two, floor.map, map.folders[0].id);
   EXPECT_THAT(told(*less.map(floor.map)), ElementsAre("Floor @0", "Ground up 1 @32"));
   expectWhole(*less.map(floor.map));
 }
@@ -119,7 +119,7 @@ RC_GTEST_PROP(Levels, StayWholeWhateverIsDoneToLayers, ()) {
       case 7: quilt = moveLayer(quilt, at, {*rc::gen::inRange<std::size_t>(0, map.layers.size() + 1), anyFolder(map)}); break;
       case 8: quilt = moveFolder(quilt, id, anyFolder(map), {index, anyFolder(map)}); break;
       default:
-        if (!map.folders.empty()) quilt = deleteLevel(quilt, id, map.folders[index % map.folders.size()].id);
+        if (!map.folders.empty()) quilt = deleteFolder(quilt, id, map.folders[index % map.folders.size()].id);
     }
     expectWhole(*quilt.map(id));
     std::set<std::string> files;

@@ -67,7 +67,7 @@ RC_GTEST_PROP(Selected, MovingLaysWhatWasLiftedAndNothingElse, ()) {
       const bool arrives = cells.contains(from) && all.contains(from) && !yard.at(yard.quilt, from).empty();
       const Cell stayed = cells.contains({x, y}) ? Cell() : yard.at(yard.quilt, {x, y});
       RC_ASSERT(yard.at(after, {x, y}) == (arrives ? yard.at(yard.quilt, from) : stayed));
-      RC_ASSERT(movedBy(yard.map(), cells, by).contains({x, y}) == (cells.contains(from) && all.contains(from)));
+      RC_ASSERT(movedSelection(yard.map(), cells, by).contains({x, y}) == (cells.contains(from) && all.contains(from)));
     }
   }
 }

@@ -25,7 +25,7 @@ TEST(StackRows, AFolderStandsAboveWhatIsInItAndFoldsItUp) {
   const auto named = [&](const char* name) { return quilt.mapNamed("Yard")->layerNamed(name)->id; };
   const FolderAdded outer = foldLayers(quilt, yard, {named("Sheds"), named("Awnings")}, ids);
   const FolderAdded inner = foldLayers(outer.quilt, yard, {named("Awnings")}, ids);
-  quilt = renameLevel(renameLevel(inner.quilt, yard, outer.folder, "Houses"), yard, inner.folder, "Roofs");
+  quilt = renameFolder(renameFolder(inner.quilt, yard, outer.folder, "Houses"), yard, inner.folder, "Roofs");
   const auto rows = [&](std::set<Id> foldedUp) {
     std::vector<std::string> lines;
     for (const StackRow& row : stackRows(*quilt.map(yard), foldedUp)) lines.push_back(told(*quilt.map(yard), row));
@@ -104,7 +104,7 @@ TEST(DeadStrips, AreEdgesWithoutATile) {
   CellGrid cells;
   cells.fill({-3, -4, 13, 7}, tileOf(quilt, "street", 1));
   cells.fill({40, 40, 50, 50}, tileOf(quilt, "street", 1));  // seam allowance
-  quilt = quilt.with(paving, cells, NumberGrid());
+  quilt = quilt.with(paving, LayerCells{cells, {}});
   EXPECT_EQ(deadStrips(*quilt.map(paving.map)), (DeadStrips{1, 3, 0, 1}));
 }
 

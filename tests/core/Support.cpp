@@ -230,7 +230,7 @@ rc::Gen<Quilt> editOf(Quilt quilt) {
       case 5: return withRole(quilt, at, *rc::gen::element<std::string>("ground", "in front", "weather"));
       case 6: return renameMap(quilt, map->id, *rc::gen::element<std::string>("Yard", "Loft", "Yard", "Ferry Street"));
       case 7: return addLevel(quilt, at, ids).quilt;
-      case 8: return deleteLevel(quilt, map->id, layer->folder);
+      case 8: return deleteFolder(quilt, map->id, layer->folder);
       case 9: return withRise(quilt, map->id, layer->folder, *rc::gen::inRange(-40, 200));
       case 10:
         return withDrawOrder(quilt, map->id, layer->folder, *rc::gen::element(DrawOrder::byLayers, DrawOrder::byDepth));

@@ -225,7 +225,7 @@ TEST_F(VerbsOn, SelectedCellsAreMovedTurnedAndCutInOneStepEach) {
   EXPECT_THAT(heard.refusals.back(), HasSubstr("Nothing is painted there"));
   verbs->hand.paste(*copy);
   verbs->selection.toLayer(1);
-  EXPECT_EQ(work->desk().landing(), at("Awnings"));
+  EXPECT_EQ(work->desk().activeAt(), at("Awnings"));
   EXPECT_THAT(steps(), ElementsAre("Brush on Sheds", "Move on Sheds", "Move on Sheds", "Cut on Sheds"))
       << "nothing lay there to go along";
   desk([this](Desk& now) { now.locked.insert(at("Awnings").layer); });

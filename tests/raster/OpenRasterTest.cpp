@@ -108,7 +108,7 @@ TEST(OpenRaster, LayersLieInTheirFolders) {
   const FolderAdded outer =
       foldLayers(scene.quilt, scene.map, {scene.at("Things").layer, scene.at("Ground").layer}, ids);
   const FolderAdded inner = foldLayers(outer.quilt, scene.map, {scene.at("Things").layer}, ids);
-  scene.quilt = renameLevel(renameLevel(inner.quilt, scene.map, outer.folder, "Street"), scene.map, inner.folder, "Trees");
+  scene.quilt = renameFolder(renameFolder(inner.quilt, scene.map, outer.folder, "Street"), scene.map, inner.folder, "Trees");
   MapPainter painter(scene.pictures);
   const auto bytes = openRaster(painter, scene.quilt, scene.yard());
   ASSERT_TRUE(bytes);

@@ -58,12 +58,12 @@ QString needsSecondTab(const Situation& s) {
 }
 
 QString needsLayer(const Situation& s) {
-  return s.quilt.layer(s.desk.landing()) ? QString() : translated(UQ_TEXT("This map has no layer"));
+  return s.quilt.layer(s.desk.activeAt()) ? QString() : translated(UQ_TEXT("This map has no layer"));
 }
 
 static QString needsLayerBeyond(const Situation& s, bool nearer) {
   const Map* map = s.quilt.map(s.desk.map);
-  const auto index = map ? map->layerIndex(s.desk.landing().layer) : std::nullopt;
+  const auto index = map ? map->layerIndex(s.desk.activeAt().layer) : std::nullopt;
   if (!index) return needsLayer(s);
   if (nearer && *index + 1 == map->layers.size()) return translated(UQ_TEXT("This is the nearest layer"));
   if (!nearer && *index == 0) return translated(UQ_TEXT("This is the farthest layer"));
@@ -76,7 +76,7 @@ QString needsFarther(const Situation& s) { return needsLayerBeyond(s, false); }
 
 QString needsMerge(const Situation& s) {
   const QString why = needsLayer(s);
-  return why.isEmpty() ? QString::fromStdString(whyNoMerge(s.quilt, s.desk.landing())) : why;
+  return why.isEmpty() ? QString::fromStdString(whyNoMerge(s.quilt, s.desk.activeAt())) : why;
 }
 
 QString needsSomethingToDrop(const Situation& s) {
@@ -111,7 +111,7 @@ QString needsCorners(const Situation& s) {
 }
 
 QString needsLevel(const Situation& s) {
-  const Layer* layer = s.quilt.layer(s.desk.landing());
+  const Layer* layer = s.quilt.layer(s.desk.activeAt());
   if (!layer) return needsLayer(s);
   return layer->folder.empty() ? translated(UQ_TEXT("The active layer lies in no folder and on no level")) : QString();
 }

@@ -74,7 +74,7 @@ CellSet Forecast::footprint(const Pointing& pointing) {
 }
 
 GhostCells Forecast::ghost(const Pointing& pointing) {
-  GhostCells ghost{scene_.desk().landing().layer, {}};
+  GhostCells ghost{scene_.desk().activeAt().layer, {}};
   const Stroke* foretold = stroke(pointing);
   if (!foretold || foretold->plan().takesAway || foretold->landing().layers.empty()) return ghost;
   if (!foretold->plan().hand.others.empty() || foretold->cells().count() > kMostGhost) return ghost;
@@ -100,7 +100,7 @@ Quilt Forecast::ghostBase(const Pointing& pointing) {
 const Layer* Forecast::landing(const Pointing& pointing) {
   const Stroke* shown = strokeShown(pointing);
   if (shown && !shown->landing().layers.empty()) return shown->landing().quilt.layer(shown->landing().layers.front());
-  return scene_.session().quilt().layer(scene_.desk().landing());
+  return scene_.session().quilt().layer(scene_.desk().activeAt());
 }
 
 int Forecast::lift(bool takesAway) const {
@@ -137,7 +137,7 @@ QString Forecast::words(const Pointing& pointing) {
 
 QString Forecast::wordsOfSelecting(CellPos cell) const {
   const Desk& desk = scene_.desk();
-  const Layer* layer = scene_.session().quilt().layer(desk.landing());
+  const Layer* layer = scene_.session().quilt().layer(desk.activeAt());
   if (desk.selection().contains(cell) && layer) {
     return desk.options.allLayers ? tr("Move on all layers")
                                   : tr("Move on %1").arg(QString::fromStdString(layer->name));
@@ -203,7 +203,7 @@ QString Forecast::wordsOfStroke(const Stroke& stroke) const {
 }
 
 QString Forecast::height(CellPos cell, bool takesAway) const {
-  const Layer* layer = scene_.session().quilt().layer(scene_.desk().landing());
+  const Layer* layer = scene_.session().quilt().layer(scene_.desk().activeAt());
   const Map& whole = *scene_.session().map();
   const int level = layer ? whole.levelOf(*layer) : 0;
   const int lifted = selects() || takesAway ? 0 : scene_.desk().lift;
@@ -219,7 +219,7 @@ CellSet Forecast::alike(CellPos at) const {
   RegionAsk ask;
   const Desk& desk = scene_.desk();
   const Quilt& quilt = scene_.session().quilt();
-  ask.layer = desk.landing();
+  ask.layer = desk.activeAt();
   ask.everywhere = desk.options.selectBy == SelectBy::everywhere;
   ask.onlyThis = desk.options.onlyThis;
   ask.through = desk.options.throughCorners ? Through::corners : Through::sides;

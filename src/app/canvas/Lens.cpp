@@ -126,7 +126,7 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   go->setStyleSheet(QStringLiteral("text-align: left; padding: 2px 6px;"));
   go->setToolTip(tr("Make %1 the active layer").arg(QString::fromStdString(layer.name)));
   QFont font = go->font();
-  font.setBold(id == desk.landing().layer);
+  font.setBold(id == desk.activeAt().layer);
   go->setFont(font);
   connect(go, &QPushButton::clicked, this, [this, id] { act([this, id] { session_->verbs().layers.choose(id); }); });
   row->addWidget(thread);
@@ -213,7 +213,7 @@ void Lens::build(bool withVerbs) {
     const LayerFolder* level = map.layerFolder((*one)->folder);
     addLayer(one->read(), level ? QString::fromStdString(level->name) : QString());
     const Cell cell = (*one)->cells.at(at_);
-    const bool active = (*one)->id == session_->desk().landing().layer;
+    const bool active = (*one)->id == session_->desk().activeAt().layer;
     if (!cell.empty() && (top == TileRef{} || active)) top = cell.tile();
   }
   if (map.layers.empty()) {

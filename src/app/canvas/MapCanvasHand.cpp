@@ -268,7 +268,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 const Layer* MapCanvas::hangs() const {
-  const Layer* layer = map() ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  const Layer* layer = map() ? session_->quilt().layer(session_->desk().activeAt()) : nullptr;
   const Desk& desk = session_->desk();
   const bool can = layer && layer->kind == LayerKind::backdrop && !desk.hidden.contains(layer->id) &&
                    !desk.locked.contains(layer->id);
@@ -280,11 +280,11 @@ void MapCanvas::dragBackdrop(QPointF to) {
   const PixelPos wished{hungFrom_.x + qRound(by.x()), hungFrom_.y + qRound(by.y())};
   // With Ctrl it goes anywhere.
   const int reach = ctrl_ ? -1 : qRound(kSnapReach / zoom());
-  const HangingPlace place = hangingPlace(session_->quilt(), session_->desk().landing(), wished, reach);
+  const HangingPlace place = hangingPlace(session_->quilt(), session_->desk().activeAt(), wished, reach);
   hungTo_ = place.at;
   session_->verbs().layers.change("Shift", [&](const Quilt& quilt, LayerAt at) {
     // Those chosen beside it go along.
-    if (at == session_->desk().landing()) return withOffset(quilt, at, place.offset);
+    if (at == session_->desk().activeAt()) return withOffset(quilt, at, place.offset);
     const PixelPos own = quilt.layer(at)->offset;
     return withOffset(quilt, at, {own.x + place.offset.x - hungFrom_.x, own.y + place.offset.y - hungFrom_.y});
   });

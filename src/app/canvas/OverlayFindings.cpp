@@ -15,10 +15,10 @@ constexpr double kFindingsFrom = 6;  // logical pixels a cell: smaller ones are 
 CellSet Overlay::covered() const {
   Session& session = scene_.session();
   const bool shows = desk().showsCovered && !session.inGesture();
-  const Layer* layer = shows ? session.quilt().layer(desk().landing()) : nullptr;
+  const Layer* layer = shows ? session.quilt().layer(desk().activeAt()) : nullptr;
   if (!layer || map().grid.cell.h * view_.zoom < kFindingsFrom) return {};
   const CellRect seen = scene_.plane(view_, *map().layer(layer->id)).cellsInSight();
-  return coveredCells(session.quilt(), desk().landing(), seen, session.verbs().layers.hiding());
+  return coveredCells(session.quilt(), desk().activeAt(), seen, session.verbs().layers.hiding());
 }
 
 CellSet Overlay::holes() const {
@@ -53,7 +53,7 @@ void Overlay::paintFindings(QPainter& painter) const {
     painter.fillPath(path, QBrush(colour, hatch));
   };
   if (const CellSet cells = covered(); !cells.empty()) {
-    const Layer& layer = *map().layer(desk().landing().layer);
+    const Layer& layer = *map().layer(desk().activeAt().layer);
     mark(cells, scene_.plane(view_, layer), theme.woad, Qt::BDiagPattern);
   }
   if (const CellSet open = holes(); !open.empty()) mark(open, ground_, theme.madder, Qt::FDiagPattern);

@@ -15,7 +15,7 @@ bool Scene::follow() {
 Quilt Scene::asShown(const Quilt& quilt) const { return fromAbove_ ? inPlan(quilt, desk().map) : quilt; }
 
 Seeing Scene::seeing() const {
-  const Id active = desk().landing().layer;
+  const Id active = desk().activeAt().layer;
   return {desk().hidden, desk().fadesOthers ? active : Id(), desk().camera(), desk().othersShown,
           map() ? tintsFor(*map(), desk().tinting, active) : std::map<Id, Colour>()};
 }
@@ -23,7 +23,7 @@ Seeing Scene::seeing() const {
 PixelPos Scene::placeOf(const Layer& layer) const {
   const PixelPos at = map()->planeOf(layer);
   const auto camera = desk().camera();
-  const PixelPos by = camera ? movedBy(layer.parallax, *camera) : PixelPos{};
+  const PixelPos by = camera ? scrolledBy(layer.parallax, *camera) : PixelPos{};
   return {at.x + by.x, at.y + by.y};
 }
 

@@ -32,7 +32,7 @@ class Scene {
   Quilt asShown(const Quilt& quilt) const;
 
   // The active layer as it is shown; nullptr where there is none.
-  const Layer* landing() const { return map() ? quilt().layer(desk().landing()) : nullptr; }
+  const Layer* landing() const { return map() ? quilt().layer(desk().activeAt()) : nullptr; }
   Seeing seeing() const;
   std::vector<Run> runs(const Map& map) const { return runsOf(map, seeing()); }
 

@@ -76,7 +76,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   place_->setFixedWidth(kNarrow);
   place_->setToolTip(tr("Its place from the farthest: another number moves it there"));
   connect(place_, &NumberField::valueChanged, this, [this](double value) {
-    const LayerAt at = session_->desk().landing();
+    const LayerAt at = session_->desk().activeAt();
     const auto index = session_->map()->layerIndex(at.layer);
     if (index) session_->verbs().layers.move(at.layer, static_cast<int>(value) - 1 - static_cast<int>(*index));
     refresh();
@@ -184,10 +184,10 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   note_->setPlaceholderText(tr("Add a note"));
   note_->setMaxLength(static_cast<int>(kLongestNote) / 4);
   connect(note_, &QLineEdit::editingFinished, this, [this] {
-    const Layer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+    const Layer* layer = session_ ? session_->quilt().layer(session_->desk().activeAt()) : nullptr;
     const QString text = note_->text().trimmed();
     note_->setModified(false);
-    if (layer && session_->desk().landing() == shown_ && text.toStdString() != layer->note)
+    if (layer && session_->desk().activeAt() == shown_ && text.toStdString() != layer->note)
       session_->verbs().layers.setNote(shown_, text.toStdString());
   });
   connect(note_, &QLineEdit::returnPressed, this, &LayerSentences::handsFree);
@@ -254,10 +254,10 @@ void LayerSentences::buildRoles(const std::string& role) {
 }
 
 void LayerSentences::refresh() {
-  const Layer* layer = session_ ? session_->quilt().layer(session_->desk().landing()) : nullptr;
+  const Layer* layer = session_ ? session_->quilt().layer(session_->desk().activeAt()) : nullptr;
   setVisible(layer != nullptr);
   if (!layer) return;
-  const LayerAt at = session_->desk().landing();
+  const LayerAt at = session_->desk().activeAt();
   const bool other = !(shown_ == at);
   if (other && note_->isModified()) {
     // Another card or map was chosen while a note was typed.
@@ -316,7 +316,7 @@ void LayerSentences::refresh() {
 
 QString LayerSentences::told() const {
   const Map* map = session_ ? session_->map() : nullptr;
-  const auto index = map ? map->layerIndex(session_->desk().landing().layer) : std::nullopt;
+  const auto index = map ? map->layerIndex(session_->desk().activeAt().layer) : std::nullopt;
   if (!index) return {};
   const auto name = [&](std::size_t i) { return QString::fromStdString(map->layers[i]->name); };
   const std::size_t last = map->layers.size() - 1;

@@ -360,7 +360,7 @@ void StackPanel::drop(Id dragged, QPoint at) {
 }
 
 void StackPanel::renameActive() {
-  if (LayerCard* one = session_ ? card(session_->desk().landing().layer) : nullptr) one->rename();
+  if (LayerCard* one = session_ ? card(session_->desk().activeAt().layer) : nullptr) one->rename();
 }
 
 void StackPanel::renameLevel() {
@@ -374,7 +374,7 @@ void StackPanel::refresh() {
   empty_->setVisible(cards_.empty());
   empty_->setText(map ? tr("This map has no layer yet: the + adds one.")
                       : tr("The layers of a map lie here, nearest on top."));
-  const Id active = session_ ? session_->desk().landing().layer : Id{};
+  const Id active = session_ ? session_->desk().activeAt().layer : Id{};
   for (LayerCard* one : cards_) {
     const Id id = one->layer();
     const Desk& desk = session_->desk();

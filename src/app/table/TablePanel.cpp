@@ -172,7 +172,7 @@ void TablePanel::refresh() {
     none = tr("Nothing is painted on this map yet.");
   } else {
     const Map* map = session_->map();
-    const Layer* layer = quilt.layer(session_->desk().landing());
+    const Layer* layer = quilt.layer(session_->desk().activeAt());
     const auto cell = canvas_->hoveredCell();
     none = tr("Point at a cell of the map beside painted ones: tiles that join them are shown here.");
     if (!map || !layer || !cell) {

@@ -115,7 +115,7 @@ Situation Session::situation() const {
 }
 
 bool Session::madeQuiltStep(const QString& name, Quilt after) {
-  return work_.make({name.toStdString(), std::move(after), desk().landing()}).has_value();
+  return work_.make({name.toStdString(), std::move(after), desk().activeAt()}).has_value();
 }
 
 void Session::packOldSteps() {

@@ -124,14 +124,14 @@ void Workroom::act(ActionId id) {
     case ActionId::nearerLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), 1)); break;
     case ActionId::fartherLayer: session_->setDesk(withNearerLayer(session_->desk(), session_->quilt(), -1)); break;
     case ActionId::addLayer: {
-      const Layer* active = session_->quilt().layer(session_->desk().landing());
+      const Layer* active = session_->quilt().layer(session_->desk().activeAt());
       session_->verbs().layers.add({activeIndex() + 1, active ? active->folder : Id()});
       break;
     }
     case ActionId::duplicateLayer: session_->verbs().layers.duplicate(); break;
     case ActionId::renameLayer: stack_->renameActive(); break;
-    case ActionId::layerNearer: session_->verbs().layers.move(session_->desk().landing().layer, 1); break;
-    case ActionId::layerFarther: session_->verbs().layers.move(session_->desk().landing().layer, -1); break;
+    case ActionId::layerNearer: session_->verbs().layers.move(session_->desk().activeAt().layer, 1); break;
+    case ActionId::layerFarther: session_->verbs().layers.move(session_->desk().activeAt().layer, -1); break;
     case ActionId::deleteLayer: session_->verbs().layers.remove(); break;
     case ActionId::foldLayers:
       session_->verbs().folders.put();
@@ -149,8 +149,8 @@ void Workroom::act(ActionId id) {
     case ActionId::addLevel: session_->verbs().folders.addLevel(); break;
     case ActionId::renameLevel: stack_->renameLevel(); break;
     case ActionId::deleteLevel: session_->verbs().folders.remove(); break;
-    case ActionId::toggleEye: toggleEye(*session_, session_->desk().landing().layer); break;
-    case ActionId::toggleLock: toggleLock(*session_, session_->desk().landing().layer); break;
+    case ActionId::toggleEye: toggleEye(*session_, session_->desk().activeAt().layer); break;
+    case ActionId::toggleLock: toggleLock(*session_, session_->desk().activeAt().layer); break;
     case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
     case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
     case ActionId::wholeMap: canvas_->fitMap(); break;
@@ -312,7 +312,7 @@ void Workroom::stepOption(int steps) {
 }
 
 std::size_t Workroom::activeIndex() const {
-  return session_->map()->layerIndex(session_->desk().landing().layer).value_or(0);
+  return session_->map()->layerIndex(session_->desk().activeAt().layer).value_or(0);
 }
 
 void Workroom::goToMap(int steps) {

@@ -401,9 +401,8 @@ std::vector<CellPos> neighboursOf(const Grid& grid, CellPos cell) {
   std::vector<CellPos> all;
   const int sides = grid.turnOrder();
   for (int side = 0; side < sides; ++side) {
-    const CellPos beside = grid.across(cell, side);
-    all.push_back(beside);
-    if (!isHexagonal(grid)) all.push_back(grid.across(beside, (side + 1) % sides));
+    all.push_back(grid.across(cell, side));
+    if (const auto opposite = grid.acrossCorner(cell, side)) all.push_back(*opposite);
   }
   return all;
 }
@@ -460,8 +459,7 @@ CellSet outlineOf(const Grid& grid, const CellSet& cells) {
       if (corner && isHexagonal(grid)) continue;
       const auto step = [&](bool oddColumn, bool oddRow) {
         const CellPos from{oddColumn, oddRow};
-        const CellPos beside = grid.across(from, side);
-        const CellPos to = corner ? grid.across(beside, (side + 1) % sides) : beside;
+        const CellPos to = corner ? *grid.acrossCorner(from, side) : grid.across(from, side);
         return CellPos{to.x - from.x, to.y - from.y};
       };
       cells.forEachWithoutNeighbour(step, all, [&](CellPos at) { outline.insert(at); });

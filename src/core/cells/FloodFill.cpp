@@ -45,11 +45,10 @@ Steps stepsOf(const Grid& grid, Through through) {
         steps.from[y][to.y - y + 1][to.x - x + 1] |= x == 1 ? ~kEvenBits : kEvenBits;
       };
       for (int side = 0; side < sides; ++side) {
-        const CellPos next = grid.across({x, y}, side);
-        add(next);
-        if (through == Through::corners && sides == 4 && grid.shape().kind != GridKind::staggered) {
-          add(grid.across(next, (side + 1) % sides));
-        }
+        add(grid.across({x, y}, side));
+        const bool corners = through == Through::corners && grid.shape().kind != GridKind::staggered;
+        const auto opposite = corners ? grid.acrossCorner({x, y}, side) : std::nullopt;
+        if (opposite) add(*opposite);
       }
     }
   }

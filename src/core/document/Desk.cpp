@@ -4,7 +4,7 @@
 
 namespace uq {
 
-LayerAt Desk::landing() const {
+LayerAt Desk::activeAt() const {
   const auto active = activeLayer.find(map);
   return active == activeLayer.end() ? LayerAt{} : LayerAt{map, active->second};
 }
@@ -52,7 +52,7 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
   }
   std::erase_if(desk.alsoChosen, [&](Id layer) {
     const Map* map = quilt.map(desk.map);
-    return !map || !map->layer(layer) || layer == desk.landing().layer;
+    return !map || !map->layer(layer) || layer == desk.activeAt().layer;
   });
   std::erase_if(desk.cameras, [&](const auto& one) { return !quilt.map(one.first); });
   std::erase_if(desk.openMaps, [&](Id map) { return !quilt.map(map); });

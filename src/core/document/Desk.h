@@ -68,8 +68,8 @@ struct Desk {
   std::vector<InHand> held;           // what was in hand, the newest first; at most kMostHeld
   std::vector<Id> openMaps;           // those with a tab, in the order of their tabs; always with `map`
 
-  // The layer that the next stroke lands on; both ids are empty when there is none.
-  LayerAt landing() const;
+  // The active layer, at which the next stroke is aimed (Landing tells where it lands); both ids are empty when there is none.
+  LayerAt activeAt() const;
 
   // Where the screen frame is on the map that is worked on, while it is shown.
   std::optional<PixelPos> camera() const;

@@ -61,7 +61,7 @@ std::optional<Blend> blendFromName(std::string_view name) { return valueIn(kBlen
 std::string_view fitName(Backdrop::Fit fit) { return nameIn(kFits, fit); }
 std::optional<Backdrop::Fit> fitFromName(std::string_view name) { return valueIn(kFits, name); }
 
-PixelPos movedBy(Parallax parallax, PixelPos camera) {
+PixelPos scrolledBy(Parallax parallax, PixelPos camera) {
   return {camera.x - part(parallax.across, camera.x), camera.y - part(parallax.down, camera.y)};
 }
 

@@ -14,8 +14,7 @@
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
-#include "core/cells/CellGrid.h"
-#include "core/cells/NumberGrid.h"
+#include "core/cells/LayerCells.h"
 #include "core/document/Thread.h"
 #include "core/grid/Pixels.h"
 
@@ -66,7 +65,8 @@ struct Backdrop {
 std::string_view fitName(Backdrop::Fit fit);
 std::optional<Backdrop::Fit> fitFromName(std::string_view name);
 
-struct Layer {
+// What lies on its cells is its LayerCells; of a layer that is no tiles layer there is nothing.
+struct Layer : LayerCells {
   Id id;
   Id folder;  // empty: in none
   LayerKind kind = LayerKind::tiles;
@@ -74,8 +74,6 @@ struct Layer {
   std::string role;  // "ground", "things", "in front", …; layers of one role are partners across maps
   Thread thread;
   std::string file;  // slug, of tiles layers: maps/<folder>/<file>.cells
-  CellGrid cells;
-  NumberGrid lifts;  // by how many map pixels single cells lie above their layer, 0 .. kMostLift; 0 where empty
   Backdrop backdrop;
   PixelPos offset;  // the layer's shift in map pixels, ±kFarthestOffset
   Parallax parallax;
@@ -93,6 +91,6 @@ struct Layer {
 
 // By how many map pixels a layer is moved on a view that moves with the ground, while the upper left of the screen is
 // at that place of the map: 0, 0 for one that moves with the ground. To whole pixels, as on the screen.
-PixelPos movedBy(Parallax parallax, PixelPos camera);
+PixelPos scrolledBy(Parallax parallax, PixelPos camera);
 
 }  // namespace uq

@@ -121,12 +121,11 @@ Quilt Quilt::with(LayerAt at, Layer changed) const {
   return with(std::move(next));
 }
 
-Quilt Quilt::with(LayerAt at, CellGrid cells, NumberGrid lifts) const {
+Quilt Quilt::with(LayerAt at, LayerCells cells) const {
   const Layer* old = layer(at);
-  if (!old || !old->holdsTiles() || (old->cells == cells && old->lifts == lifts)) return *this;
+  if (!old || !old->holdsTiles() || *static_cast<const LayerCells*>(old) == cells) return *this;
   Layer next = *old;
-  next.cells = std::move(cells);
-  next.lifts = std::move(lifts);
+  static_cast<LayerCells&>(next) = std::move(cells);
   return with(at, std::move(next));
 }
 

@@ -107,7 +107,7 @@ class Quilt {
   Quilt with(Stamp stamp) const;
   // Nothing changes where there is no such map or layer; cells only on layers of tiles.
   Quilt with(LayerAt at, Layer layer) const;
-  Quilt with(LayerAt at, CellGrid cells, NumberGrid lifts) const;
+  Quilt with(LayerAt at, LayerCells cells) const;
   // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
   Quilt withoutMap(Id id) const;
   Quilt withoutSheet(Id id) const;

@@ -136,10 +136,7 @@ Quilt mergeDown(const Quilt& quilt, LayerAt at) {
     layer.cells.forEachPainted(chunk.at.cells(), lay);
   });
   Layer below = *quilt.layer(behind);
-  for (const CellChange& one : laid) {
-    below.cells.set(one.at, one.cell);
-    if (one.lift != 0 || !below.lifts.empty()) below.lifts.set(one.at, one.lift);
-  }
+  for (const CellChange& one : laid) below.lay(one.at, one.cell, one.lift);
   return deleteLayer(quilt.with(behind, std::move(below)), at);
 }
 

@@ -140,7 +140,7 @@ std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& look) {
 Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers) {
   desk.obeysLayer = false;
   const Map* map = quilt.map(desk.map);
-  const Layer* active = quilt.layer(desk.landing());
+  const Layer* active = quilt.layer(desk.activeAt());
   if (!map || !active || hand.empty()) return desk;
   const std::string role = roleOf(quilt, hand, covers);
   if (active->role == role) return desk;
@@ -160,7 +160,7 @@ Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers&
 }
 
 Desk withNearerLayer(const Desk& desk, const Quilt& quilt, int steps) {
-  const LayerAt at = desk.landing();
+  const LayerAt at = desk.activeAt();
   const Map* map = quilt.map(at.map);
   const auto index = map ? map->layerIndex(at.layer) : std::nullopt;
   if (!index) return desk;
@@ -177,7 +177,7 @@ Desk withChosenLayer(Desk desk, LayerAt layer) {
 }
 
 std::string whyNoStroke(const Desk& desk, const Quilt& quilt, bool takesAway) {
-  const LayerAt at = desk.landing();
+  const LayerAt at = desk.activeAt();
   const Layer* layer = quilt.layer(at);
   if (!layer) return "This map has no layer to paint on";
   if (const std::string why = whyShut(*layer, desk); !why.empty()) return why;

@@ -6,15 +6,11 @@ Quilt layCells(const Quilt& quilt, LayerAt at, std::span<const CellChange> chang
   const Map* map = quilt.map(at.map);
   const Layer* layer = quilt.layer(at);
   if (!layer) return quilt;
-  CellGrid cells = layer->cells;
-  NumberGrid lifts = layer->lifts;
+  LayerCells cells = *layer;
   for (const CellChange& change : changes) {
-    if (!map->bounds.contains(change.at)) continue;
-    cells.set(change.at, change.cell);
-    const int lift = change.cell.empty() ? 0 : change.lift;
-    if (lift != 0 || !lifts.empty()) lifts.set(change.at, lift);
+    if (map->bounds.contains(change.at)) cells.lay(change.at, change.cell, change.lift);
   }
-  return quilt.with(at, std::move(cells), std::move(lifts));
+  return quilt.with(at, std::move(cells));
 }
 
 }  // namespace uq

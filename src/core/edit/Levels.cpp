@@ -82,7 +82,7 @@ LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids) {
   return {quilt.with(std::move(map)), id};
 }
 
-Quilt deleteLevel(const Quilt& quilt, Id id, Id folder) {
+Quilt deleteFolder(const Quilt& quilt, Id id, Id folder) {
   const Map* map = quilt.map(id);
   const LayerFolder* gone = map ? map->layerFolder(folder) : nullptr;
   if (!gone) return quilt;
@@ -102,7 +102,7 @@ Quilt deleteLevel(const Quilt& quilt, Id id, Id folder) {
   return quilt.with(std::move(next));
 }
 
-Quilt renameLevel(const Quilt& quilt, Id map, Id folder, const std::string& name) {
+Quilt renameFolder(const Quilt& quilt, Id map, Id folder, const std::string& name) {
   if (name.empty()) return quilt;
   return changed(quilt, map, folder, [&](LayerFolder& one) { one.name = name; });
 }

@@ -17,10 +17,10 @@ int levelStep(const Map& map);
 LayerAdded addLevel(const Quilt& quilt, LayerAt above, IdSource& ids);
 
 // Takes a level, or any folder, away with all its layers; the levels above it sink by what it rose above the one below.
-Quilt deleteLevel(const Quilt& quilt, Id map, Id folder);
+Quilt deleteFolder(const Quilt& quilt, Id map, Id folder);
 
 // Not the empty name.
-Quilt renameLevel(const Quilt& quilt, Id map, Id folder, const std::string& name);
+Quilt renameFolder(const Quilt& quilt, Id map, Id folder, const std::string& name);
 
 // Map pixels, ±kFarthestOffset.
 Quilt withRise(const Quilt& quilt, Id map, Id folder, int rise);

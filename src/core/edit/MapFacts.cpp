@@ -124,8 +124,8 @@ std::vector<BackdropGap> backdropGaps(const Quilt& quilt, const Map& map) {
       if (pixels > 0) gaps.push_back({layer->id, pixels, layer->name + does + std::to_string(pixels) + " px " + where});
     };
     // Of the screen: where the picture begins and ends at both ends of the camera's way.
-    add(plane + movedBy(layer->parallax, first).x - first.x, " begins ", "after the west edge");
-    add(screen.w - (plane + size->w + movedBy(layer->parallax, last).x - last.x), " ends ", "before the east edge");
+    add(plane + scrolledBy(layer->parallax, first).x - first.x, " begins ", "after the west edge");
+    add(screen.w - (plane + size->w + scrolledBy(layer->parallax, last).x - last.x), " ends ", "before the east edge");
   }
   return gaps;
 }

@@ -14,13 +14,6 @@
 
 namespace uq {
 
-// What is laid on one cell.
-struct Laid {
-  Cell cell;
-  int lift = 0;  // map pixels
-  friend bool operator==(const Laid&, const Laid&) = default;
-};
-
 // The turns of a cell that chance may choose from: those that its sheet allows and that can be drawn exactly.
 std::vector<Cell> turnsOf(const Quilt& quilt, const Grid& grid, Cell cell);
 

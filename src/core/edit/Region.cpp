@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/cells/CellShapes.h"
+#include "core/edit/Patchwork.h"
 
 namespace uq {
 
@@ -95,8 +96,8 @@ bool usuallyAsSeen(const Quilt& quilt, LayerAt at, CellPos cell) {
 }
 
 std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask) {
-  const Map* map = quilt.map(ask.layer.map);
-  const bool isWide = map && isTooWide(ask.within.empty() ? map->bounds : ask.within.bounds());
+  const CellRect all = Patchwork::under(quilt, ask.layer.map).bounds();
+  const bool isWide = isTooWide(ask.within.empty() ? all : ask.within.bounds());
   return isWide ? "This map is too large to look through at once: select a part of it first" : "";
 }
 
@@ -104,7 +105,8 @@ CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
   const Layer* layer = quilt.layer(ask.layer);
   if (!layer || !whyNoRegion(quilt, ask).empty()) return {};
   const Map& map = *quilt.map(ask.layer.map);
-  if (!map.bounds.contains(at) || (!ask.within.empty() && !ask.within.contains(at))) return {};
+  const Patchwork patchwork = Patchwork::under(quilt, map.id);
+  if (!patchwork.contains(at) || (!ask.within.empty() && !ask.within.contains(at))) return {};
   const auto grid = makeGrid(map.grid);
   TileRef tile = tileAt(layer->cells, at);
   std::vector<const CellGrid*> seen;
@@ -119,7 +121,7 @@ CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
   std::vector<ChunkTest> tests{ask.asSeen ? showsOneOf(seen, same) : holdsOneOf(layer->cells, same)};
   if (!ask.within.empty()) tests.push_back(isIn(ask.within));
   const ChunkTest test = tests.size() == 1 ? tests.front() : passesAll(std::move(tests));
-  const CellRect bounds = ask.within.empty() ? map.bounds : map.bounds.intersected(ask.within.bounds());
+  const CellRect bounds = ask.within.empty() ? patchwork.bounds() : patchwork.bounds().intersected(ask.within.bounds());
   return ask.everywhere ? cellsPassing(bounds, test) : floodFill(*grid, bounds, at, test, ask.through);
 }
 

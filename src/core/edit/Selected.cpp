@@ -5,6 +5,7 @@
 #include "core/cells/CellReader.h"
 #include "core/edit/Chance.h"
 #include "core/edit/LayCells.h"
+#include "core/edit/Patchwork.h"
 #include "core/edit/Pattern.h"
 #include "core/edit/Region.h"
 #include "core/edit/Turned.h"
@@ -13,16 +14,29 @@ namespace uq {
 
 namespace {
 
-// Calls f for each selected cell of the map, with what lies on it.
+// Calls f for each selected cell that lies on the patchwork, with what lies on it.
 template <class F>
-void forEachSelected(const Map& map, const Layer& layer, const CellSet& selected, F&& f) {
+void forEachSelected(const Patchwork& patchwork, const Layer& layer, const CellSet& selected, F&& f) {
   CellReader reader(layer.cells);
-  selected.forEachStretch([&](CellPos first, int count) {
+  patchwork.among(selected).forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
       const CellPos at{first.x + i, first.y};
-      if (map.bounds.contains(at)) f(at, reader.at(at));
+      f(at, reader.at(at));
     }
   });
+}
+
+// Where the cells of a set come to, as far as that lies on the patchwork.
+template <class Place>
+CellSet placed(const Patchwork& patchwork, const CellSet& cells, Place&& place) {
+  CellSet moved;
+  cells.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos to = place(CellPos{first.x + i, first.y});
+      if (patchwork.contains(to)) moved.insert(to);
+    }
+  });
+  return moved;
 }
 
 }  // namespace
@@ -30,7 +44,7 @@ void forEachSelected(const Map& map, const Layer& layer, const CellSet& selected
 std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
   const Map* map = quilt.map(desk.map);
   if (!map) return {};
-  if (!desk.options.allLayers) return {desk.landing()};
+  if (!desk.options.allLayers) return {desk.activeAt()};
   std::vector<LayerAt> layers;
   for (const Shared<Layer>& layer : map->layers) {
     if (layer->holdsTiles() && !desk.hidden.contains(layer->id) && !desk.locked.contains(layer->id))
@@ -86,7 +100,7 @@ Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& select
   const Layer* target = quilt.layer({from.map, to});
   if (!layer || !target || !target->holdsTiles() || from.layer == to) return quilt;
   std::vector<CellChange> arriving;
-  forEachSelected(*quilt.map(from.map), *layer, selected, [&](CellPos place, Cell cell) {
+  forEachSelected(Patchwork::under(quilt, from.map), *layer, selected, [&](CellPos place, Cell cell) {
     if (!cell.empty()) arriving.push_back({place, cell, layer->lifts.at(place)});
   });
   return layCells(clearCells(quilt, from, selected), {from.map, to}, arriving);
@@ -133,13 +147,8 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
     }
     turned.quilt = layCells(turned.quilt, at, arriving);
   }
-  turned.selected = {};
-  selected.forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      const SidePos off = grid->toSide({first.x + i, first.y}) - grip;
-      const CellPos to = grid->fromSide(middle + grid->turned(off, turn));
-      if (map->bounds.contains(to)) turned.selected.insert(to);
-    }
+  turned.selected = placed(Patchwork::under(quilt, map->id), selected, [&](CellPos at) {
+    return grid->fromSide(middle + grid->turned(grid->toSide(at) - grip, turn));
   });
   turned.grip = {turned.selected, grid->fromSide(middle)};
   return turned;
@@ -171,19 +180,19 @@ Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const
     return known->second;
   };
   std::map<std::uint32_t, std::vector<Cell>> turns;
-  CellGrid cells = layer->cells;
-  NumberGrid lifts = layer->lifts;
+  LayerCells laid = *layer;
+  CellGrid& cells = laid.cells;  // another look is lifted as much
   Mixing::Around around;
   around.cell = [&](SidePos place) { return cells.at(grid->fromSide(place)); };
   around.free = [](SidePos) { return false; };
-  forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
+  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
     if (cell.empty()) return;
     if (const auto mixing = mixingOf(cell.tile())) {
       around.beside.clear();
       for (int side = 0; side < grid->turnOrder(); ++side) {
         around.beside.push_back(grid->toSide(grid->across(place, side)));
       }
-      mixing->throwAt(grid->toSide(place), around, [&](SidePos, Laid laid) { cells.set(place, laid.cell); });
+      mixing->throwAt(grid->toSide(place), around, [&](SidePos, Laid one) { cells.set(place, one.cell); });
     } else if (hand.turnsByChance) {
       auto [known, isNew] = turns.try_emplace(cell.bits());
       if (isNew) known->second = turnsOf(quilt, *grid, cell);
@@ -191,21 +200,15 @@ Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const
       if (!ways.empty()) cells.set(place, ways[pick(thrown(seed, grid->toSide(place)), ways.size())]);
     }
   });
-  return quilt.with(at, std::move(cells), std::move(lifts));
+  return quilt.with(at, std::move(laid));
 }
 
 Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
   const Layer* layer = quilt.layer(at);
   if (!layer) return quilt;
-  CellGrid cells = layer->cells;
-  NumberGrid lifts = layer->lifts;
-  const CellRect bounds = quilt.map(at.map)->bounds;
-  selected.forEachStretch([&](CellPos first, int count) {
-    const CellRect stretch = CellRect{first.x, first.y, first.x + count, first.y + 1}.intersected(bounds);
-    cells.fill(stretch, Cell());
-    if (!lifts.empty()) lifts.fill(stretch, 0);
-  });
-  return quilt.with(at, std::move(cells), std::move(lifts));
+  LayerCells cells = *layer;
+  cells.lay(Patchwork::under(quilt, at.map).among(selected), Laid{});
+  return quilt.with(at, std::move(cells));
 }
 
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected) {
@@ -215,7 +218,7 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
   const auto grid = makeGrid(map.grid);
   const SidePos grip = grid->toSide(gripOf(selected));
   std::vector<Block::Part> parts;
-  forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
+  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
     const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;
     if (!cell.empty() && room) parts.push_back({grid->toSide(place) - grip, cell, layer->lifts.at(place)});
   });
@@ -229,22 +232,16 @@ Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos
   const Map& map = *quilt.map(at.map);
   const auto grid = makeGrid(map.grid);
   std::vector<CellChange> arriving;
-  forEachSelected(map, *layer, selected, [&](CellPos place, Cell cell) {
+  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
     if (!cell.empty()) arriving.push_back({grid->fromSide(grid->toSide(place) + by), cell, layer->lifts.at(place)});
   });
   return layCells(clearCells(quilt, at, selected), at, arriving);
 }
 
-CellSet movedBy(const Map& map, const CellSet& selected, SidePos by) {
+CellSet movedSelection(const Map& map, const CellSet& selected, SidePos by) {
   const auto grid = makeGrid(map.grid);
-  CellSet moved;
-  selected.forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      const CellPos at = grid->fromSide(grid->toSide({first.x + i, first.y}) + by);
-      if (map.bounds.contains(at)) moved.insert(at);
-    }
-  });
-  return moved;
+  return placed(Patchwork({{map.id, map.bounds, {}}}), selected,
+                [&](CellPos at) { return grid->fromSide(grid->toSide(at) + by); });
 }
 
 }  // namespace uq

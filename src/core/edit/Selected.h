@@ -58,7 +58,7 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
                       const std::optional<TurnGrip>& last = {});
 
 // The cells of the set moved likewise, without those that leave the map.
-CellSet movedBy(const Map& map, const CellSet& selected, SidePos by);
+CellSet movedSelection(const Map& map, const CellSet& selected, SidePos by);
 
 // The selected painted cells thrown again: members of a mix, in hand or among the stamps, by that mix; with a hand that
 // turns by chance, others by their turn.

@@ -1,11 +1,10 @@
 #include "core/edit/Stroke.h"
 
 #include <algorithm>
-#include <bit>
 #include <cstdlib>
 
-#include "core/cells/CellReader.h"
-#include "core/edit/Chance.h"
+#include "core/edit/Laying.h"
+#include "core/edit/Patchwork.h"
 #include "core/edit/Region.h"
 #include "core/edit/Turned.h"
 
@@ -13,21 +12,9 @@ namespace uq {
 
 namespace {
 
-constexpr int kFewCells = 48;  // of a chunk: laid one by one
 const InHand kEraser{Block::of(Cell({1, 0}, {}))};
 
 CellRect spanned(SidePos a, SidePos b) { return CellRect::around({a.u, a.v}, {b.u, b.v}); }
-
-// Calls visit for each cell of a set inside one chunk.
-template <class Visit>
-void forEachBit(ChunkPos at, const ChunkRows& rows, Visit&& visit) {
-  for (int y = 0; y < kChunkSide; ++y) {
-    for (std::uint64_t row = rows[static_cast<std::size_t>(y)]; row != 0; row &= row - 1) {
-      const int x = std::countr_zero(row);
-      visit(CellPos{at.cx * kChunkSide + x, at.cy * kChunkSide + y}, static_cast<std::size_t>(y * kChunkSide + x));
-    }
-  }
-}
 
 }  // namespace
 
@@ -40,7 +27,7 @@ class Stroke::Work {
       refusal_ = "This map has no layer to paint on";
       return;
     }
-    bounds_ = map->bounds;
+    patchwork_ = Patchwork::under(before_, map->id);
     grid_ = makeGrid(map->grid);
     plan_.hand = turnedFor(plan_.hand, *grid_);
     if (plan_.tool == Tool::erase) {
@@ -90,12 +77,18 @@ class Stroke::Work {
   bool mixes() const { return plan_.hand.manner == Manner::mix; }
   BoxShape boxShape() const { return plan_.box.value_or(usualBox(grid_->shape().kind)); }
 
-  // The cells of a set that may be touched.
+  // The cells of a set that may be touched, and whether one may.
   CellSet allowed(const CellSet& cells) const {
-    const CellRect all = cells.bounds();
-    const bool inside = all.intersected(bounds_) == all;
-    const CellSet here = inside ? cells : cells.intersected(CellSet(all.intersected(bounds_)));
+    const CellSet here = patchwork_.among(cells);
     return plan_.within.empty() ? here : here.intersected(plan_.within);
+  }
+  bool mayTouch(CellPos cell) const {
+    return patchwork_.contains(cell) && (plan_.within.empty() || plan_.within.contains(cell));
+  }
+
+  void planLaying(SidePos anchor, std::optional<CellRect> stretched = {}) {
+    laying_ = layingFor({before_, *grid_, plan_.hand, plan_.takesAway, plan_.lift, anchor, stretched, plan_.seed,
+                         careful_ ? plan_.covers : Covers()});
   }
 
   // Where the stroke lands, judged by these cells; false where it cannot.
@@ -109,64 +102,45 @@ class Stroke::Work {
 
   // Brush and Erase: the cells from the last place to this one, as broad as the tool.
   void brushTo(CellPos cell) {
-    const bool first = !pattern_;
-    if (first) {
-      pattern_.emplace(before_, *grid_, plan_.hand, grid_->toSide(*press_), plan_.seed);
-      if (mixes()) mixing_.emplace(before_, *grid_, plan_.hand, plan_.seed);
+    if (!laying_) {
       CellSet judged = brushed(*grid_, std::span(&cell, 1), plan_.options.width);
       if (!plan_.hand.isOneTile() && !mixes()) judged = CellSet(CellRect{cell.x, cell.y, cell.x + 1, cell.y + 1});
       land(allowed(judged));
-      careful_ = !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
+      careful_ = plan_.covers && !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
+      planLaying(grid_->toSide(*press_));
     }
     if (!refusal_.empty()) return;
     const std::vector<CellPos> line = nearMap(grid_->line(last_.value_or(cell), cell));
-    if (plan_.options.width == 1 && !careful_ && !mixes() && plan_.hand.others.empty() && pattern_->everywhere(0)) {
-      return brushSingle(line);
-    }
-    CellSet fresh = brushed(*grid_, line, plan_.options.width);
+    const auto alike = laying_->alike();
+    if (alike && plan_.options.width == 1 && !careful_ && plan_.hand.others.empty()) return brushSingle(line, *alike);
+    const CellSet fresh = brushed(*grid_, line, plan_.options.width);
     shape_ = shape_.united(fresh);
-    if (!mixes() && !pattern_->everywhere(0)) {
-      // Of a block the whole copies that are crossed.
-      CellSet copies;
-      fresh.forEachStretch([&](CellPos from, int count) {
-        for (int i = 0; i < count; ++i) {
-          const SidePos at = grid_->toSide({from.x + i, from.y});
-          if (copies.contains({from.x + i, from.y})) continue;
-          for (const SidePos place : pattern_->copyUnder(at)) copies.insert(grid_->fromSide(place));
-        }
-      });
-      fresh = copies;
-    }
-    lay(allowed(fresh).without(cells_));
+    lay(allowed(laying_->whole(fresh)).without(cells_));
   }
 
   // One tile, one cell broad: the stroke that is made most, without sets of cells for each move.
-  void brushSingle(const std::vector<CellPos>& line) {
+  void brushSingle(const std::vector<CellPos>& line, const Laid& laid) {
     const Layer* old = now_.layer(landing_.layers.front());
     if (!old) return;
-    const Laid laid = plan_.takesAway ? Laid{} : *pattern_->everywhere(0);
-    Laying layer{old->cells, old->lifts};
-    const int lift = liftOf(laid);
+    LayerCells edited = *old;
     bool changes = false;
     for (const CellPos cell : line) {
       shape_.insert(cell);
-      const bool may = bounds_.contains(cell) && (plan_.within.empty() || plan_.within.contains(cell));
-      if (!may) continue;
+      if (!mayTouch(cell)) continue;
       cells_.insert(cell);
       // Comparing the layers afterwards would take as long as all the rest.
-      if (layer.cells.at(cell) == laid.cell && layer.lifts.at(cell) == lift) continue;
+      if (edited.laidAt(cell) == laid) continue;
       changes = true;
-      put(layer, cell, laid);
+      edited.lay(cell, laid);
     }
     if (!changes) return;
     Layer next = *old;
-    next.cells = std::move(layer.cells);
-    next.lifts = std::move(layer.lifts);
+    static_cast<LayerCells&>(next) = std::move(edited);
     now_ = now_.with(landing_.layers.front(), std::move(next));
   }
 
   // Shapes are worked out as far as they reach the map; their outlines need the cells beside it.
-  CellRect reach() const { return bounds_.grown(kWidths[4] + 1); }
+  CellRect reach() const { return patchwork_.bounds().grown(kWidths[4] + 1); }
   // Of a line those cells from which something on the map can be reached; a block may reach far.
   std::vector<CellPos> nearMap(std::vector<CellPos> line) const {
     if (!plan_.hand.isOneTile() && !mixes()) return line;
@@ -177,8 +151,8 @@ class Stroke::Work {
   // Why a shape between two cells is more than can be laid at once; empty when it is not.
   std::string whyTooWide(CellPos a, CellPos b) const {
     const CellRect around = CellRect::around(a, b);
-    const CellRect span = around.grown(std::max(around.width(), around.height())).intersected(bounds_);
-    return isTooWide(bounds_) && isTooWide(span) ? "That is more than can be laid at once: draw a smaller part" : "";
+    const CellRect span = around.grown(std::max(around.width(), around.height())).intersected(patchwork_.bounds());
+    return isTooWide(patchwork_.bounds()) && isTooWide(span) ? "That is more than can be laid at once: draw a smaller part" : "";
   }
 
   // Line, Box, Oval, Fill and stretches: the whole shape.
@@ -199,63 +173,51 @@ class Stroke::Work {
       return;
     }
     if (stretches()) return stretchTo(cell, even);
-    SidePos anchor = grid_->toSide(*press_);
-    switch (plan_.tool) {
-      case Tool::line: {
-        const CellPos end = even ? snappedLineEnd(*grid_, *press_, cell) : cell;
-        const std::vector<CellPos> line = nearMap(grid_->line(*press_, end));
-        shape_ = brushed(*grid_, line, 1);
-        break;
-      }
-      case Tool::box: {
-        const CellPos end = even ? equalBoxEnd(*grid_, *press_, cell, boxShape()) : cell;
-        shape_ = boxOf(*grid_, *press_, end, boxShape(), reach());
-        if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
-        // Copies begin at the corner, wherever the pointer went.
-        const SidePos far = grid_->toSide(end);
-        anchor = {std::min(anchor.u, far.u), std::min(anchor.v, far.v)};
-        break;
-      }
-      case Tool::oval:
-        shape_ = even        ? roundOf(*grid_, *press_, cell, reach())
-                 : plan_.box ? ovalIn(*grid_, *press_, cell, *plan_.box, reach())
-                             : ovalOf(*grid_, *press_, cell, reach());
-        if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
-        anchor = [&] {
-          const SidePos far = grid_->toSide(cell);
-          return SidePos{std::min(anchor.u, far.u), std::min(anchor.v, far.v)};
-        }();
-        break;
-      default:
-        shape_ = plan_.given.empty() ? regionOf(before_, regionAsk(cell), cell) : plan_.given;
-        anchor = grid_->toSide({bounds_.x0, bounds_.y0});
-    }
-    const CellRect extent = plan_.hand.wholeExtent();
-    anchor = anchor - SidePos{extent.x0, extent.y0};
-    pattern_.emplace(before_, *grid_, plan_.hand, anchor, plan_.seed);
-    if (mixes()) mixing_.emplace(before_, *grid_, plan_.hand, plan_.seed);
-    CellSet cells = shape_;
-    if (plan_.tool == Tool::line && !mixes() && !pattern_->everywhere(0)) {
-      CellSet copies;
-      pattern_.emplace(before_, *grid_, plan_.hand, grid_->toSide(*press_), plan_.seed);
-      shape_.forEachStretch([&](CellPos from, int count) {
-        for (int i = 0; i < count; ++i) {
-          for (const SidePos place : pattern_->copyUnder(grid_->toSide({from.x + i, from.y}))) {
-            copies.insert(grid_->fromSide(place));
-          }
-        }
-      });
-      cells = copies;
-    }
-    cells = allowed(cells);
+    planLaying(drawShape(cell, even));
+    const CellSet cells = allowed(plan_.tool == Tool::line ? laying_->whole(shape_) : shape_);
     if (!land(cells)) return;
-    const bool alike = !mixes() && pattern_->everywhere(0) && plan_.hand.others.empty();
+    const bool alike = laying_->alike() && plan_.hand.others.empty();
     if (plan_.mostLaid > 0 && !alike && cells.count() > plan_.mostLaid) {
       putOff_ = true;
       cells_ = cells;
       return;
     }
     lay(cells);
+  }
+
+  // Works out the shape of the tool; where the grip of a copy lies then.
+  SidePos drawShape(CellPos cell, bool even) {
+    const SidePos from = grid_->toSide(*press_);
+    // Copies begin at the corner, wherever the pointer went.
+    const CellRect extent = plan_.hand.wholeExtent();
+    const auto cornerWith = [&](CellPos end) {
+      const SidePos far = grid_->toSide(end);
+      return SidePos{std::min(from.u, far.u), std::min(from.v, far.v)} - SidePos{extent.x0, extent.y0};
+    };
+    switch (plan_.tool) {
+      case Tool::line: {
+        const CellPos end = even ? snappedLineEnd(*grid_, *press_, cell) : cell;
+        shape_ = brushed(*grid_, nearMap(grid_->line(*press_, end)), 1);
+        return from;
+      }
+      case Tool::box: {
+        const CellPos end = even ? equalBoxEnd(*grid_, *press_, cell, boxShape()) : cell;
+        shape_ = boxOf(*grid_, *press_, end, boxShape(), reach());
+        if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
+        return cornerWith(end);
+      }
+      case Tool::oval:
+        shape_ = even        ? roundOf(*grid_, *press_, cell, reach())
+                 : plan_.box ? ovalIn(*grid_, *press_, cell, *plan_.box, reach())
+                             : ovalOf(*grid_, *press_, cell, reach());
+        if (plan_.options.outlines) shape_ = outlineOf(*grid_, shape_);
+        return cornerWith(cell);
+      default: {
+        shape_ = plan_.given.empty() ? regionOf(before_, regionAsk(cell), cell) : plan_.given;
+        const CellRect all = patchwork_.bounds();
+        return grid_->toSide({all.x0, all.y0}) - SidePos{extent.x0, extent.y0};
+      }
+    }
   }
 
   RegionAsk regionAsk(CellPos cell) const {
@@ -330,8 +292,7 @@ class Stroke::Work {
     refusal_ = whyTooWide(grid_->fromSide({box.x0, box.y0}), grid_->fromSide({box.x1 - 1, box.y1 - 1}));
     if (refusal_.empty()) refusal_ = whyNoStretch(plan_.hand, box.width(), box.height());
     if (!refusal_.empty()) return;
-    pattern_.emplace(before_, *grid_, plan_.hand, SidePos{box.x0, box.y0}, plan_.seed);
-    pattern_->stretchOver(box);
+    planLaying({box.x0, box.y0}, box);
     const CellSet cells = allowed(shape_);
     if (land(cells)) lay(cells);
   }
@@ -340,163 +301,28 @@ class Stroke::Work {
   void lay(const CellSet& cells) {
     if (cells.empty()) return;
     for (std::size_t part = 0; part < landing_.layers.size(); ++part) {
-      const Layer* layer = now_.layer(landing_.layers[part]);
+      const LayerAt at = landing_.layers[part];
+      const Layer* layer = now_.layer(at);
       if (!layer) continue;
-      Laying edited{layer->cells, layer->lifts};
-      if (part == 0 && mixes()) {
-        throwOver(edited, cells);
-      } else {
-        const auto everywhere = pattern_->everywhere(part);
-        if (everywhere && !(careful_ && part == 0)) {
-          layOne(edited, plan_.takesAway ? Laid{} : *everywhere, cells);
-          cells_ = cells_.united(cells);
-        } else {
-          layEach(edited, part, cells);
-        }
-      }
-      now_ = now_.with(landing_.layers[part], std::move(edited.cells), std::move(edited.lifts));
+      LayerCells edited = *layer;
+      const bool brushes = plan_.tool == Tool::brush;
+      const Laying::Ask ask{part, before_.layer(at), cells, cells_,
+                            [&] { return brushes ? allowed(shape_) : cells; }, brushes,
+                            [this](CellPos cell) { return mayTouch(cell); }};
+      Laying::Touched touched = laying_->lay(edited, ask);
+      cells_ = cells_.united(touched.cells);
+      keptCells_ = keptCells_.united(touched.kept);
+      now_ = now_.with(at, std::move(edited));
     }
-  }
-
-  struct Laying {
-    CellGrid cells;
-    NumberGrid lifts;
-  };
-
-  int liftOf(const Laid& laid) const { return laid.cell.empty() ? 0 : std::min(laid.lift + plan_.lift, kMostLift); }
-
-  void put(Laying& layer, CellPos at, const Laid& laid) const {
-    layer.cells.set(at, laid.cell);
-    const int lift = liftOf(laid);
-    if (lift != 0 || !layer.lifts.empty()) layer.lifts.set(at, lift);
-  }
-
-  void layOne(Laying& layer, const Laid& laid, const CellSet& cells) const {
-    layer.cells.fill(cells, laid.cell);
-    const int lift = liftOf(laid);
-    if (lift != 0 || !layer.lifts.empty()) layer.lifts.fill(cells, lift);
-  }
-
-  void layEach(Laying& layer, std::size_t part, const CellSet& cells) {
-    CellSet touched;
-    cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
-      ChunkRows laidRows{};
-      static const ChunkRows kAll = [] {
-        ChunkRows all;
-        all.fill(~std::uint64_t{0});
-        return all;
-      }();
-      CellReader there(layer.cells);
-      writeChunk(layer, at, rows ? *rows : kAll, [&](CellPos cell) -> std::optional<Laid> {
-        auto laid = pattern_->at(part, grid_->toSide(cell));
-        if (!laid) return std::nullopt;
-        if (plan_.takesAway) laid = Laid{};
-        if (careful_ && part == 0 && keeps(before_.layer(landing_.layers[part]), cell, *laid)) {
-          keptCells_.insert(cell);
-          return std::nullopt;
-        }
-        laidRows[static_cast<std::size_t>(cell.y - at.cy * kChunkSide)] |= std::uint64_t{1}
-                                                                           << (cell.x - at.cx * kChunkSide);
-        return laid;
-      });
-      for (int y = 0; y < kChunkSide; ++y) {
-        std::uint64_t row = laidRows[static_cast<std::size_t>(y)];
-        while (row != 0) {
-          const int x = std::countr_zero(row);
-          const int count = std::countr_one(row >> x);
-          touched.insert({at.cx * kChunkSide + x, at.cy * kChunkSide + y}, count);
-          row &= ~bitsOf(x, x + count);
-        }
-      }
-    });
-    cells_ = cells_.united(touched);
-  }
-
-  // Whether what lies on a cell stays, since it covers and what would be laid does not.
-  bool keeps(const Layer* layer, CellPos at, const Laid& laid) {
-    if (!layer || laid.cell.empty()) return false;
-    const Cell there = layer->cells.at(at);
-    return !there.empty() && coversCell(there) && !coversCell(laid.cell);
-  }
-  bool coversCell(Cell cell) {
-    const auto [known, isNew] = covering_.try_emplace(cell.tile(), false);
-    if (isNew) known->second = !plan_.covers || plan_.covers(cell.tile());
-    return known->second;
-  }
-
-  // Calls `what` for each cell of a chunk's rows, and lays what it says.
-  template <class What>
-  void writeChunk(Laying& layer, ChunkPos at, const ChunkRows& rows, What&& what) const {
-    int count = 0;
-    for (const std::uint64_t row : rows) count += std::popcount(row);
-    if (count <= kFewCells) {
-      forEachBit(at, rows, [&](CellPos cell, std::size_t) {
-        if (const auto laid = what(cell)) put(layer, cell, *laid);
-      });
-      return;
-    }
-    ChunkCells cells = layer.cells.chunk(at).cells();
-    const bool hadLifts = !layer.lifts.empty();
-    forEachBit(at, rows, [&](CellPos cell, std::size_t index) {
-      const std::optional<Laid> laid = what(cell);
-      if (!laid) return;
-      cells[index] = laid->cell;
-      const int lift = liftOf(*laid);
-      if (lift != 0 || hadLifts) layer.lifts.set(cell, lift);
-    });
-    layer.cells.setChunk(at, cells);
-  }
-
-  // A mix: one throw a cell, one after another.
-  void throwOver(Laying& layer, const CellSet& cells) {
-    const bool brushes = plan_.tool == Tool::brush;
-    const bool looksAtRim = std::any_of(plan_.hand.members.begin(), plan_.hand.members.end(),
-                                        [](const MixMember& member) { return member.keepsOffRim; });
-    const CellSet rim = looksAtRim ? outlineOf(*grid_, brushes ? allowed(shape_) : cells) : CellSet();
-    const Layer* old = before_.layer(landing_.layers.front());
-    Mixing::Around around;
-    around.cell = [&](SidePos at) { return layer.cells.at(grid_->fromSide(at)); };
-    CellSet laid;
-    around.free = [&](SidePos at) {
-      const CellPos cell = grid_->fromSide(at);
-      if (!bounds_.contains(cell) || (!plan_.within.empty() && !plan_.within.contains(cell))) return false;
-      if (laid.contains(cell) || cells_.contains(cell)) return false;
-      return brushes || cells.contains(cell);
-    };
-    const int sides = grid_->turnOrder();
-    cells.forEachStretch([&](CellPos first, int count) {
-      for (int i = 0; i < count; ++i) {
-        const CellPos cell{first.x + i, first.y};
-        if (laid.contains(cell)) continue;
-        around.atRim = looksAtRim && rim.contains(cell);
-        around.beside.clear();
-        if (plan_.hand.neverAlike) {
-          for (int side = 0; side < sides; ++side) around.beside.push_back(grid_->toSide(grid_->across(cell, side)));
-        }
-        mixing_->throwAt(grid_->toSide(cell), around, [&](SidePos place, Laid one) {
-          const CellPos at = grid_->fromSide(place);
-          if (careful_ && keeps(old, at, one)) {
-            keptCells_.insert(at);
-            return;
-          }
-          put(layer, at, one);
-          laid.insert(at);
-        });
-      }
-    });
-    // A cell that the throw left alone is thrown for, too.
-    cells_ = cells_.united(laid).united(cells);
   }
 
   std::unique_ptr<const Grid> grid_;
-  CellRect bounds_;
+  Patchwork patchwork_;
   std::optional<CellPos> press_;
   std::optional<CellPos> last_;
-  std::optional<Pattern> pattern_;
-  std::optional<Mixing> mixing_;
+  std::unique_ptr<Laying> laying_;
   bool careful_ = false;
   bool putOff_ = false;
-  std::map<TileRef, bool> covering_;
 };
 
 Stroke::Stroke(Quilt before, StrokePlan plan) : work_(std::make_unique<Work>(std::move(before), std::move(plan))) {}
@@ -524,7 +350,7 @@ StrokePlan planOf(const Desk& desk, const Quilt&, bool takesAway) {
   plan.box = desk.box;
   plan.takesAway = takesAway || desk.tool == Tool::erase;
   plan.hand = desk.inHand;
-  plan.layer = desk.landing();
+  plan.layer = desk.activeAt();
   plan.obeys = desk.obeysLayer;
   plan.within = desk.selection();
   plan.lift = desk.lift;

@@ -56,11 +56,11 @@ Swapped swapTiles(const Quilt& quilt, const SwapAsk& ask) {
   if (ask.from == ask.to || ask.to == TileRef{}) return swapped;
   const CellSet* within = ask.in == SwapIn::selection ? &ask.selected : nullptr;
   forEachLayer(quilt, ask, [&](const Map& map, const Layer& layer) {
-    CellGrid cells = layer.cells;
-    const std::int64_t found = swapOn(layer, map.bounds, within, ask, &cells);
+    LayerCells laid = layer;
+    const std::int64_t found = swapOn(layer, map.bounds, within, ask, &laid.cells);
     if (found == 0) return;
     swapped.cells += found;
-    swapped.quilt = swapped.quilt.with({map.id, layer.id}, std::move(cells), layer.lifts);
+    swapped.quilt = swapped.quilt.with({map.id, layer.id}, std::move(laid));
   });
   return swapped;
 }

@@ -28,6 +28,20 @@ std::unique_ptr<const Grid> makeGrid(const GridShape& shape) {
   return std::make_unique<OrthogonalGrid>(shape);
 }
 
+std::vector<CellPos> Grid::aroundCorner(CellPos cell, int corner) const {
+  const int sides = turnOrder();
+  const CellPos before = across(cell, (corner + sides - 1) % sides);
+  const CellPos after = across(cell, corner);
+  if (const auto opposite = acrossCorner(cell, corner)) return {cell, before, *opposite, after};
+  return {cell, before, after};
+}
+
+std::optional<CellPos> Grid::acrossCorner(CellPos cell, int corner) const {
+  const int sides = turnOrder();
+  if (sides == 6) return std::nullopt;
+  return across(across(cell, (corner + sides - 1) % sides), corner);
+}
+
 std::vector<CellPos> Grid::sideLine(CellPos from, CellPos to) const {
   if (turnOrder() == 6) return line(from, to);
   const SidePos start = toSide(from);

@@ -10,6 +10,7 @@
 
 #include <functional>
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -70,6 +71,12 @@ class Grid {
   // The cell beyond side `side` of a cell, which runs from corner `side` of its outline to the next one;
   // 0 .. outline().size() - 1. Which cell that is depends on x and y only by whether they are odd.
   virtual CellPos across(CellPos cell, int side) const = 0;
+
+  // The cells that meet at corner `corner` of a cell's outline, the cell itself first, then clockwise around the corner:
+  // four of four-sided cells, three of hexagons.
+  std::vector<CellPos> aroundCorner(CellPos cell, int corner) const;
+  // Of four-sided cells the one that touches a cell at that corner only; of hexagons there is none.
+  std::optional<CellPos> acrossCorner(CellPos cell, int corner) const;
 
   // The cell that an arrow key leads to: dx, dy is one of (±1, 0), (0, ±1). On diamonds the keys go along the grid.
   virtual CellPos stepped(CellPos cell, int dx, int dy) const { return {cell.x + dx, cell.y + dy}; }

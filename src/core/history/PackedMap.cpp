@@ -156,10 +156,7 @@ std::optional<PackedMap> PackedMap::of(const Map& before, const Map& after) {
   for (std::size_t i = 0; i < before.layers.size(); ++i) {
     if (before.layers[i]->id != after.layers[i]->id) return std::nullopt;
     if (before.layers[i]->revision.is(after.layers[i]->revision)) continue;
-    probe.layers[i].edit([&](Layer& layer) { 
-      layer.cells = after.layers[i]->cells;
-      layer.lifts = after.layers[i]->lifts;
-    });
+    probe.layers[i].edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = after.layers[i].read(); });
     packed.layers_.push_back({i, before.layers[i]->revision, after.layers[i]->revision, {}, 0, {}});
   }
   if (!(probe == after)) return std::nullopt;

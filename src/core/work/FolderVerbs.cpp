@@ -7,7 +7,7 @@
 namespace uq {
 
 const LayerFolder* FolderVerbs::here() const {
-  const Layer* layer = work_.quilt().layer(work_.desk().landing());
+  const Layer* layer = work_.quilt().layer(work_.desk().activeAt());
   return layer ? work_.map()->layerFolder(layer->folder) : nullptr;
 }
 
@@ -20,7 +20,7 @@ void FolderVerbs::put() {
 }
 
 void FolderVerbs::addLevel() {
-  const LayerAdded added = uq::addLevel(work_.quilt(), work_.desk().landing(), work_.ids());
+  const LayerAdded added = uq::addLevel(work_.quilt(), work_.desk().activeAt(), work_.ids());
   const LayerAt at{work_.desk().map, added.layer};
   const Layer* layer = added.quilt.layer(at);
   if (!layer) return;
@@ -35,7 +35,7 @@ void FolderVerbs::move(Id folder, StackPlace to) {
 
 void FolderVerbs::rename(Id folder, const std::string& name) {
   const LayerFolder* old = work_.map() ? work_.map()->layerFolder(folder) : nullptr;
-  if (old) work_.step("Rename " + old->name, renameLevel(work_.quilt(), work_.desk().map, folder, name));
+  if (old) work_.step("Rename " + old->name, renameFolder(work_.quilt(), work_.desk().map, folder, name));
 }
 
 void FolderVerbs::remove() {
@@ -50,7 +50,7 @@ void FolderVerbs::remove() {
     passed = passed || !stays;
     if (stays && (!passed || next.empty())) next = Id(layer->id);
   }
-  work_.step("Delete " + gone->name, deleteLevel(work_.quilt(), map.id, gone->id), {map.id, next});
+  work_.step("Delete " + gone->name, deleteFolder(work_.quilt(), map.id, gone->id), {map.id, next});
 }
 
 void FolderVerbs::unfold() {

@@ -43,7 +43,7 @@ void Gesture::moveBy(SidePos by) {
   const Map* map = kind_ == Kind::move && !layers_.empty() ? before_.map(layers_.front().map) : nullptr;
   if (!map) return;
   now_ = moveCells(before_, layers_, cells_, by);
-  selected_ = movedBy(*map, cells_, by);
+  selected_ = movedSelection(*map, cells_, by);
 }
 
 void Gesture::become(Quilt now) {

@@ -56,7 +56,7 @@ void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
   asked.options.allLayers = allSeen;
   if (allSeen) asked.locked.clear();
   const std::vector<LayerAt> layers = layersOfVerb(asked, work_.quilt());
-  const LayerAt landing = work_.desk().landing();
+  const LayerAt landing = work_.desk().activeAt();
   auto copy = copyOf(work_.quilt(), layers, landing, cells);
   if (!copy || copy->empty()) return work_.refuse(copy ? "Nothing to take here" : kTooMuchToHold);
   // The layer on which its own block lay is the active one then.
@@ -82,7 +82,7 @@ void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
 }
 
 bool HandVerbs::takeStampAt(CellPos at) {
-  const auto found = findStamp(work_.quilt(), work_.desk().landing(), at);
+  const auto found = findStamp(work_.quilt(), work_.desk().activeAt(), at);
   if (!found) return false;
   take(work_.quilt().stamp(found->stamp)->held);
   return true;
@@ -90,7 +90,7 @@ bool HandVerbs::takeStampAt(CellPos at) {
 
 void HandVerbs::duplicateSelected() {
   const Desk& now = work_.desk();
-  auto hand = copyOf(work_.quilt(), layersOfVerb(now, work_.quilt()), now.landing(), now.selection());
+  auto hand = copyOf(work_.quilt(), layersOfVerb(now, work_.quilt()), now.activeAt(), now.selection());
   if (!hand || hand->empty()) return work_.refuse(hand ? "Nothing is painted there on this layer" : kTooMuchToHold);
   const InHand before = heldBefore_.value_or(now.inHand);
   Desk desk = now;

@@ -20,7 +20,7 @@ void LayerVerbs::choose(Id layer) {
 
 void LayerVerbs::alsoChoose(Id layer) {
   Desk desk = work_.desk();
-  if (layer == desk.landing().layer) return;
+  if (layer == desk.activeAt().layer) return;
   if (!desk.alsoChosen.erase(layer)) desk.alsoChosen.insert(layer);
   work_.setDesk(std::move(desk));
 }
@@ -30,7 +30,7 @@ std::vector<LayerAt> LayerVerbs::chosen() const {
   const Desk& desk = work_.desk();
   if (!work_.map()) return chosen;
   for (const Shared<Layer>& layer : work_.map()->layers) {
-    const bool is = layer->id == desk.landing().layer || desk.alsoChosen.contains(layer->id);
+    const bool is = layer->id == desk.activeAt().layer || desk.alsoChosen.contains(layer->id);
     if (is) chosen.push_back({desk.map, layer->id});
   }
   return chosen;
@@ -69,7 +69,7 @@ void LayerVerbs::addPins(std::size_t index) {
 void LayerVerbs::duplicate() {
   const Layer* layer = active();
   if (!layer) return;
-  const LayerAdded added = duplicateLayer(work_.quilt(), work_.desk().landing(), work_.ids());
+  const LayerAdded added = duplicateLayer(work_.quilt(), work_.desk().activeAt(), work_.ids());
   work_.step("Duplicate " + layer->name, added.quilt, {work_.desk().map, added.layer});
 }
 
@@ -80,7 +80,7 @@ void LayerVerbs::remove() {
   const std::vector<Shared<Layer>>& layers = work_.map()->layers;
   const std::size_t index = *work_.map()->layerIndex(layer->id);
   const Id next = layers.size() == 1 ? Id() : layers[index == 0 ? 1 : index - 1]->id;
-  work_.step("Delete " + layer->name, deleteLayer(work_.quilt(), work_.desk().landing()), {work_.desk().map, next});
+  work_.step("Delete " + layer->name, deleteLayer(work_.quilt(), work_.desk().activeAt()), {work_.desk().map, next});
 }
 
 void LayerVerbs::rename(Id layer, const std::string& name) {
@@ -110,7 +110,7 @@ void LayerVerbs::mergeDown() {
   const Map& map = *work_.map();
   const std::size_t index = *map.layerIndex(layer->id);
   const Id behind = index > 0 ? map.layers[index - 1]->id : Id();
-  work_.step("Merge " + layer->name + " down", uq::mergeDown(work_.quilt(), work_.desk().landing()), {map.id, behind});
+  work_.step("Merge " + layer->name + " down", uq::mergeDown(work_.quilt(), work_.desk().activeAt()), {map.id, behind});
 }
 
 void LayerVerbs::change(const std::string& what, const Edit& edit) {
@@ -147,7 +147,7 @@ Hiding LayerVerbs::hiding() const {
 }
 
 void LayerVerbs::stripCovered() {
-  const LayerAt at = work_.desk().landing();
+  const LayerAt at = work_.desk().activeAt();
   const Layer* layer = active();
   const std::vector<LayerAt> layers{at};
   if (!layer || !takesChange(work_, layers)) return;

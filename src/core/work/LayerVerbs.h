@@ -54,7 +54,7 @@ class LayerVerbs {
   void stripCovered();
 
  private:
-  const Layer* active() const { return work_.quilt().layer(work_.desk().landing()); }
+  const Layer* active() const { return work_.quilt().layer(work_.desk().activeAt()); }
   const Layer* here(Id layer) const { return work_.quilt().layer({work_.desk().map, layer}); }
 
   Work& work_;

@@ -18,7 +18,7 @@ bool SelectionVerbs::mayHoldAll() const {
 void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
   if (work_.gesture() || !takesChange(work_, layersOfVerb(work_.desk(), work_.quilt()))) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
-  (void)work_.make({name, edit(), work_.desk().landing(), std::move(selection)});
+  (void)work_.make({name, edit(), work_.desk().activeAt(), std::move(selection)});
 }
 
 void SelectionVerbs::selectAll() {
@@ -56,7 +56,7 @@ void SelectionVerbs::invert() {
 
 std::optional<InHand> SelectionVerbs::copied() const {
   const Desk& desk = work_.desk();
-  auto hand = copyOf(work_.quilt(), layersOfVerb(desk, work_.quilt()), desk.landing(), desk.selection());
+  auto hand = copyOf(work_.quilt(), layersOfVerb(desk, work_.quilt()), desk.activeAt(), desk.selection());
   if (hand && !hand->empty()) return hand;
   work_.refuse(hand ? "Nothing is painted there on this layer" : "More than a million cells cannot be held at once");
   return std::nullopt;
@@ -79,7 +79,7 @@ void SelectionVerbs::nudge(SidePos by) {
   const auto edit = [this, by] {
     return moveCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection(), by);
   };
-  step("Move", edit, movedBy(*work_.map(), work_.desk().selection(), by));
+  step("Move", edit, movedSelection(*work_.map(), work_.desk().selection(), by));
 }
 
 void SelectionVerbs::turn(Turning turning) {
@@ -110,7 +110,7 @@ void SelectionVerbs::fill() {
 
 void SelectionVerbs::toLayer(int steps) {
   const Map* here = work_.map();
-  const auto index = here ? here->layerIndex(work_.desk().landing().layer) : std::nullopt;
+  const auto index = here ? here->layerIndex(work_.desk().activeAt().layer) : std::nullopt;
   const auto wanted = static_cast<std::ptrdiff_t>(index.value_or(0)) + steps;
   if (!index || wanted < 0 || wanted >= static_cast<std::ptrdiff_t>(here->layers.size())) {
     return work_.refuse(steps > 0 ? "This is the nearest layer" : "This is the farthest layer");
@@ -119,7 +119,7 @@ void SelectionVerbs::toLayer(int steps) {
 }
 
 void SelectionVerbs::toLayer(Id layer) {
-  const LayerAt from = work_.desk().landing();
+  const LayerAt from = work_.desk().activeAt();
   const LayerAt to{from.map, layer};
   const Layer* target = work_.quilt().layer(to);
   if (!target || from.layer == layer || work_.desk().selection().empty()) return;
@@ -159,7 +159,7 @@ void SelectionVerbs::moveCell(Id layer, CellPos at, Id to) {
 }
 
 SwapAsk SelectionVerbs::swapAsk(TileRef from, TileRef to, SwapIn in) const {
-  return {from, to, in, work_.desk().landing(), work_.desk().selection()};
+  return {from, to, in, work_.desk().activeAt(), work_.desk().selection()};
 }
 
 std::int64_t SelectionVerbs::swap(TileRef from, TileRef to, SwapIn in) {
@@ -174,7 +174,7 @@ std::int64_t SelectionVerbs::swap(TileRef from, TileRef to, SwapIn in) {
   }
   const Sheet* sheet = work_.quilt().sheetAt(from.slot);
   const std::string name = "Swap " + (sheet ? sheet->tileName(from.number) : "a tile");
-  const auto made = work_.make({name, std::move(swapped.quilt), work_.desk().landing()});
+  const auto made = work_.make({name, std::move(swapped.quilt), work_.desk().activeAt()});
   return made ? swapped.cells : 0;
 }
 

@@ -10,13 +10,13 @@ void StampVerbs::keep() {
   const Stamp* own = work_.quilt().stamp(hand.stamp);
   if (own && own->held == hand) return work_.refuse(own->name + " is kept already");
   // So that it comes down where it lay: on a layer of this role.
-  if (hand.role.empty() && work_.quilt().layer(work_.desk().landing())) {
+  if (hand.role.empty() && work_.quilt().layer(work_.desk().activeAt())) {
     hand.role = roleOf(work_.quilt(), hand, work_.covers());
   }
   const StampKept kept = keepStamp(work_.quilt(), hand, {}, work_.ids());
   if (kept.stamp.empty()) return;
   const std::string name = "Keep " + kept.quilt.stamp(kept.stamp)->name;
-  if (work_.make({name, kept.quilt, work_.desk().landing()})) {
+  if (work_.make({name, kept.quilt, work_.desk().activeAt()})) {
     HandVerbs(work_).change(work_.quilt().stamp(kept.stamp)->held);
   }
 }
@@ -25,7 +25,7 @@ void StampVerbs::correct(Id id) {
   const Stamp* stamp = work_.quilt().stamp(id);
   if (!stamp) return;
   const std::string name = "Correct " + stamp->name;
-  if (work_.make({name, correctStamp(work_.quilt(), id, work_.desk().inHand), work_.desk().landing()})) {
+  if (work_.make({name, correctStamp(work_.quilt(), id, work_.desk().inHand), work_.desk().activeAt()})) {
     HandVerbs(work_).change(work_.quilt().stamp(id)->held);
   }
 }

@@ -28,9 +28,7 @@ Error unkeepable(const Error& reader, const std::string& part) {
   return refused(Error::Cause::tooLarge, "“" + shortened(part) + "” could not be kept: " + reader.reason);
 }
 
-bool sameLaid(const Layer& a, const Layer& b) {
-  return (a.cells.sameAs(b.cells) || a.cells == b.cells) && a.lifts == b.lifts;
-}
+bool sameLaid(const LayerCells& a, const LayerCells& b) { return a.sameAs(b) || a == b; }
 
 // Whether what lies on a layer can be written and read: where it differs from `before`, or all of it.
 std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer* before) {

@@ -21,7 +21,7 @@ std::string toolName(Tool tool) {
 
 std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool takesAway, const Landing* landing) {
   const bool lands = landing && !landing->layers.empty();
-  const Layer* layer = lands ? landing->quilt.layer(landing->layers.front()) : quilt.layer(desk.landing());
+  const Layer* layer = lands ? landing->quilt.layer(landing->layers.front()) : quilt.layer(desk.activeAt());
   const std::string on = layer ? layer->name : std::string();
   if (takesAway && tool != Tool::erase && tool != Tool::select) return "Take away on " + on;
   std::string name = toolName(tool) + (landing && landing->makesLayer ? " on a new layer" : " on " + on);
@@ -30,7 +30,7 @@ std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool tak
 }
 
 std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb) {
-  const Layer* layer = quilt.layer(desk.landing());
+  const Layer* layer = quilt.layer(desk.activeAt());
   const bool all = desk.options.allLayers && !desk.selection().empty();
   return std::string(verb) + (all ? " on all layers" : " on " + (layer ? layer->name : std::string()));
 }

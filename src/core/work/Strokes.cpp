@@ -118,7 +118,7 @@ void Strokes::throwAgain() {
   if (last.box) stroke.refit(*last.box);
   stroke.finish();
   work_.setLastStroke({});
-  if (!work_.make({named("Throw again"), stroke.quilt(), desk.landing()})) return;
+  if (!work_.make({named("Throw again"), stroke.quilt(), desk.activeAt()})) return;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));
 }
@@ -169,14 +169,14 @@ void Strokes::stepLookAlike(StretchPart part, int steps) {
   const Stroke stroke = laidAnew(last.before, last.plan, last.moves);
   last.plan = stroke.plan();
   work_.setLastStroke({});
-  if (!work_.make({named("Another look"), stroke.quilt(), work_.desk().landing()})) return;
+  if (!work_.make({named("Another look"), stroke.quilt(), work_.desk().activeAt()})) return;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));
 }
 
 bool Strokes::recogniseStretch(CellPos at) {
   if (!work_.map() || underWay()) return false;
-  const LayerAt landing = work_.desk().landing();
+  const LayerAt landing = work_.desk().activeAt();
   const auto found = findStretch(work_.quilt(), landing, at, work_.desk().inHand);
   if (!found) return false;
   const auto grid = makeGrid(work_.map()->grid);

@@ -37,7 +37,7 @@ bool Work::putDesk(Desk desk) {
   desk = validDesk(std::move(desk), quilt_);
   if (desk == desk_) return false;
   // A lift is for the work at hand: forgotten on another layer, it would put what is laid there in the air.
-  if (!(desk.landing() == desk_.landing()) && desk.lift == desk_.lift) desk.lift = 0;
+  if (!(desk.activeAt() == desk_.activeAt()) && desk.lift == desk_.lift) desk.lift = 0;
   desk_ = std::move(desk);
   return true;
 }
@@ -72,7 +72,7 @@ Result<bool> Work::make(Made made) {
   Desk desk = desk_;
   desk.map = made.active.map;
   if (!made.active.layer.empty()) desk.activeLayer[desk.map] = made.active.layer;
-  if (!(desk.landing() == desk_.landing())) desk.lift = 0;
+  if (!(desk.activeAt() == desk_.activeAt())) desk.lift = 0;
   if (made.selected) desk.select(std::move(*made.selected));
   const bool isNew = undoLine_.commit(made.after, {made.active, desk.selection()});
   quilt_ = std::move(made.after);

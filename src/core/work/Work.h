@@ -83,7 +83,7 @@ class Work {
   // told, says why it may not be, and then nothing happened.
   [[nodiscard]] Result<bool> make(Made made);
   // The same for who goes on alike: with the active layer that there is, or another one.
-  void step(std::string name, Quilt after) { (void)make({std::move(name), std::move(after), desk_.landing()}); }
+  void step(std::string name, Quilt after) { (void)make({std::move(name), std::move(after), desk_.activeAt()}); }
   void step(std::string name, Quilt after, LayerAt active) { (void)make({std::move(name), std::move(after), active}); }
 
   // Begins a gesture, whose step is made in the tab of the desk's map. An Error, which the listener was told, where a
@@ -138,7 +138,7 @@ class Work {
 
  private:
   StepRules rules() const;
-  DeskMark mark() const { return {desk_.landing(), desk_.selection()}; }
+  DeskMark mark() const { return {desk_.activeAt(), desk_.selection()}; }
   bool putDesk(Desk desk);
   void follow(UndoLine::Outcome outcome);
   bool confirmed(const UndoLine::Plan& plan, bool back);

@@ -1,0 +1,48 @@
+// LayerCells: all that lies on the cells of one layer: its tiles, and by how much they are lifted.
+//
+// Whoever lays, takes away or compares cells does it here, so that what lies on a cell stays together and one more thing
+// that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariant, kept by set and fill: an
+// empty cell is not lifted. Reading one grid alone is fine.
+//
+// A value of copy-on-write grids; see CellGrid for costs. Different values may be used on different threads.
+#pragma once
+
+#include <vector>
+
+#include "core/cells/CellGrid.h"
+#include "core/cells/NumberGrid.h"
+
+namespace uq {
+
+// What lies, or is laid, on one cell.
+struct Laid {
+  Cell cell;
+  int lift = 0;  // map pixels, 0 .. kMostLift; 0 where empty
+  friend bool operator==(const Laid&, const Laid&) = default;
+};
+
+struct LayerCells {
+  CellGrid cells;
+  NumberGrid lifts;  // by how many map pixels single cells lie above their layer
+
+  Laid laidAt(CellPos at) const { return {cells.at(at), lifts.empty() ? 0 : lifts.at(at)}; }
+  bool holdsNothing() const { return cells.empty() && lifts.empty(); }
+
+  // Lays one thing on one cell or on many; what is empty takes away.
+  void lay(CellPos at, const Laid& laid);
+  void lay(CellRect where, const Laid& laid);
+  void lay(const CellSet& where, const Laid& laid);
+  void lay(CellPos at, Cell cell, int lift) { lay(at, Laid{cell, lift}); }
+
+  // Whether both are one and the same value; false does not mean that they differ. Constant time.
+  bool sameAs(const LayerCells& other) const {
+    return cells.sameAs(other.cells) && lifts.cells().sameAs(other.lifts.cells());
+  }
+  friend bool operator==(const LayerCells&, const LayerCells&) = default;
+
+  // Boxes that hold all cells on which something differs, none across the border of a chunk. Cost: the chunks that are
+  // not shared.
+  static std::vector<CellRect> differences(const LayerCells& a, const LayerCells& b);
+};
+
+}  // namespace uq
