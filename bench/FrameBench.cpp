@@ -13,6 +13,7 @@
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/LayCells.h"
 #include "raster/SwatchBook.h"
+#include "raster/SwatchWorkers.h"
 
 namespace uq::bench {
 

@@ -318,11 +318,38 @@ QImage MapPainter::sampledBackdrop(const Quilt& quilt, const Map& map, const Bac
   return picture;
 }
 
+namespace {
+
+// Adds the painted chunks, cut to where one of two bounds holds them and the other does not.
+void addComingAndGoing(std::vector<CellRect>& differences, const CellRect& before, const CellRect& after,
+                       const CellGrid& then, const CellGrid& now) {
+  if (before == after) return;
+  const auto beyond = [&](const CellRect& all, const CellRect& other, const CellGrid& cells) {
+    const CellRect common = all.intersected(other);
+    const CellRect strips[] = {{all.x0, all.y0, all.x1, common.y0},
+                               {all.x0, common.y1, all.x1, all.y1},
+                               {all.x0, common.y0, common.x0, common.y1},
+                               {common.x1, common.y0, all.x1, common.y1}};
+    cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+      for (const CellRect& strip : strips) {
+        const CellRect part = common.empty() ? chunk.at.cells().intersected(all) : chunk.at.cells().intersected(strip);
+        if (!part.empty()) differences.push_back(part);
+        if (common.empty()) break;
+      }
+    });
+  };
+  beyond(before, after, then);
+  beyond(after, before, now);
+}
+
+}  // namespace
+
 std::vector<PixelRect> MapPainter::changes(const Quilt& before, const Quilt& after, LayerAt at) {
   const Map& map = *after.map(at.map);
   const Layer& then = *before.layer(at);
   const Layer& now = *after.layer(at);
-  const std::vector<CellRect> differences = LayerCells::differences(then, now);
+  std::vector<CellRect> differences = LayerCells::differences(then, now);
+  addComingAndGoing(differences, before.map(at.map)->bounds, map.bounds, then.cells, now.cells);
   if (differences.empty()) return {};
   prepare(after, map);
   const auto grid = makeGrid(map.grid);

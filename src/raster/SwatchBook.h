@@ -7,6 +7,9 @@
 // nothing. An edit repairs the rectangle in which swatches differ: at once where they are in sight, at the latest when
 // they come into sight elsewhere.
 //
+// What a swatch was made from is one value (MadeFrom), compared as a whole: a change marks as dirty what it touches, and
+// all swatches that stay right stay, when the map grows or is cut, too.
+//
 // Invariants: what paint() lays as whole is the present map, pixel for pixel what MapPainter draws. Swatches in sight
 // are never dropped; others are, the longest unused first, once all hold more than the budget.
 // Threads: the book belongs to one; its workers get values of their own and hand whole pictures back. A worker whose
@@ -23,7 +26,8 @@
 
 namespace uq {
 
-inline constexpr int kSwatchSide = 512;  // device pixels
+class SwatchWorkers;
+struct SwatchJob;
 
 class SwatchBook {
  public:
@@ -75,20 +79,19 @@ class SwatchBook {
   struct Level;
   struct RunBook;
   struct MapBook;
-  struct Job;
-  class Workers;
 
   using Place = std::pair<int, int>;  // column and row of a swatch
 
-  RunBook& bookOf(MapBook& map, const Run& run);
-  void refreshSketch(MapBook& map, RunBook& run, const std::vector<PixelRect>* changed);
+  RunBook& bookOf(MapBook& book, const Quilt& quilt, Id map, const Run& run);
+  void forget(MapBook& book, const std::function<bool(RunBook&)>& gone);
+  // Takes a run to the quilt as it is now, and adds where it looks different; false where all of it may.
+  bool follow(RunBook& run, const Quilt& quilt, std::vector<PixelRect>& changed);
   static void markChanged(const Grid& grid, RunBook& run, const std::vector<PixelRect>& changed);
   void collect();
-  bool keep(Job& job);
-  bool repair(MapBook& map, RunBook& run, ViewScale scale, Place place, Swatch& swatch);
-  bool isForWorkers(const MapBook& map, const RunBook& run, ViewScale scale, const Swatch& swatch) const;
-  void drawSubstitute(QPainter& painter, const MapBook& map, RunBook& run, ViewScale scale, const QRect& place,
-                      QPoint origin);
+  bool keep(SwatchJob& job);
+  bool repair(RunBook& run, ViewScale scale, Place place, Swatch& swatch);
+  bool isForWorkers(const RunBook& run, ViewScale scale, const Swatch& swatch) const;
+  void drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin);
   // How long what is missing of a frame is likely to take.
   std::chrono::nanoseconds likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window, const QRect& part);
   void request(const MapBook& map, ViewScale scale, const QRect& window);
@@ -113,7 +116,7 @@ class SwatchBook {
   bool repaired_ = false;  // in this frame
   bool anew_ = false;      // the next frame shows something else than the one before
   std::chrono::steady_clock::time_point deadline_;
-  std::unique_ptr<Workers> workers_;
+  std::unique_ptr<SwatchWorkers> workers_;
 };
 
 }  // namespace uq

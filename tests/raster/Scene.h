@@ -109,6 +109,12 @@ struct Scene {
     if (!yard().folders.empty()) quilt = withDrawOrder(quilt, map, yard().folders[0].id, order());
   }
   // A few tiles of any sheet, turned anyhow, anywhere on either layer.
+  // Gives the map other bounds; what lies beyond them stays.
+  void bound(CellRect bounds) {
+    Map other = yard();
+    other.bounds = bounds;
+    quilt = quilt.with(other);
+  }
   void layAtRandom(int most) {
     const CellRect all = yard().bounds;
     for (int i = 0, n = *rc::gen::inRange(1, most); i < n; ++i) {

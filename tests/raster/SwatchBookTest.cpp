@@ -108,7 +108,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
   for (int i = 0; i < 6; ++i) {
     kept.push_back(scene.quilt);
     const LayerAt at = scene.at(*rc::gen::element("Ground", "Things"));
-    switch (*rc::gen::inRange(0, 9)) {
+    switch (*rc::gen::inRange(0, 11)) {
       case 0: scene.quilt = *rc::gen::elementOf(kept); break;
       case 1:
         if (seeing.hidden.erase(at.layer) == 0) seeing.hidden.insert(at.layer);
@@ -118,6 +118,11 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
         break;
       case 3: scene.quilt = withOpacity(scene.quilt, at, *rc::gen::element(0, 30, 50, 77, 100)); break;
       case 8: scene.arrangeAtRandom(); break;
+      case 9:
+        // Cells beyond the bounds stay, and come back with them.
+        scene.bound({*rc::gen::inRange(-45, -10), *rc::gen::inRange(-35, -10), *rc::gen::inRange(10, 55),
+                     *rc::gen::inRange(10, 45)});
+        break;
       case 4: seeing.clear = seeing.clear.empty() ? at.layer : Id(); break;
       default: scene.layAtRandom(20);
     }
@@ -130,6 +135,27 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
     const QImage big = scene.draw(zoom, window, seeing);
     RC_ASSERT(difference(show.wholeFrame(zoom, window), big, solid ? 0 : 2) == std::string());
   }
+}
+
+TEST(SwatchBook, AMapThatGrowsOrIsCutKeepsWhatStaysRight) {
+  Scene scene(kWide);
+  for (int y = kWide.y0; y < kWide.y1; ++y) {
+    for (int x = kWide.x0; x < kWide.x1; ++x) scene.lay("Ground", {x, y}, Cell({scene.small, 0}, {}));
+  }
+  Show show(scene, kPatient);
+  const QRect window = windowOver(scene, 1);
+  const QImage whole = show.wholeFrame(1, window);
+  const std::uint64_t made = show.book.made();
+  ASSERT_GT(made, 9u);
+  scene.bound({kWide.x0, kWide.y0, kWide.x1 - 1, kWide.y1});
+  EXPECT_EQ(show.show(scene), std::nullopt) << "its edge moved";
+  EXPECT_EQ(difference(show.wholeFrame(1, window), scene.draw(1, window)), "");
+  const std::uint64_t cut = show.book.made() - made;
+  EXPECT_LT(cut, made / 2) << "only those along the edge";
+  scene.bound(kWide);
+  show.show(scene);
+  EXPECT_EQ(difference(show.wholeFrame(1, window), whole), "");
+  EXPECT_LE(show.book.made() - made, 2 * cut);
 }
 
 TEST(SwatchBook, AMissingSwatchShowsTheNearestZoomAndNeverBareCloth) {
