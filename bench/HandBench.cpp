@@ -18,7 +18,7 @@ constexpr int kThrown = 316;  // cells each way: 99,856 cells
 const Quilt& ground() {
   static const Quilt quilt = [] {
     Quilt dense = denseQuilt(kSide, 8);
-    return dense.with(layerOfBig(dense, 7), CellGrid(), NumberGrid());
+    return dense.with(layerOfBig(dense, 7), LayerCells());
   }();
   return quilt;
 }

@@ -16,7 +16,7 @@ namespace {
 class Covered : public testing::Test {
  protected:
   Covered() {
-    for (const LayerAt at : {paving, sheds, awnings}) quilt = quilt.with(at, CellGrid(), NumberGrid());
+    for (const LayerAt at : {paving, sheds, awnings}) quilt = quilt.with(at, LayerCells());
   }
   Cell tile(std::uint32_t number) const { return tileOf(quilt, "street", number); }
   void lay(LayerAt at, std::uint32_t number, CellPos from, CellPos to) {
@@ -77,12 +77,10 @@ TEST_F(Covered, HolesAreCellsThatNothingCovers) {
   const CellRect all = quilt.map(paving.map)->bounds;
   lay(paving, 12, {all.x0, all.y0}, {all.x1 - 1, all.y1 - 1});
   EXPECT_TRUE(holes(quilt, paving.map, all, {}, hiding).empty());
-  quilt = quilt.with(paving, [&] {
-    CellGrid cells = quilt.layer(paving)->cells;
-    cells.set({3, 2}, {});
-    cells.set({4, 2}, tile(18));  // a bush covers nothing
-    return cells;
-  }(), NumberGrid());
+  LayerCells cells{quilt.layer(paving)->cells, {}};
+  cells.lay({3, 2}, Laid{});
+  cells.lay({4, 2}, {tile(18), 0});  // a bush covers nothing
+  quilt = quilt.with(paving, cells);
   EXPECT_EQ(holes(quilt, paving.map, all, {}, hiding), CellSet({3, 2, 5, 3}));
   lay(sheds, 3, {3, 2}, {3, 2});
   EXPECT_EQ(holes(quilt, paving.map, all, {}, hiding), CellSet({4, 2, 5, 3}));

@@ -18,7 +18,7 @@ class EditList : public testing::Test {
  protected:
   EditList() {
     for (const char* layer : {"Paving", "Sheds", "Awnings"}) {
-      quilt = quilt.with(layerOf(quilt, "Yard", layer), CellGrid(), NumberGrid());
+      quilt = quilt.with(layerOf(quilt, "Yard", layer), LayerCells());
     }
   }
   Result<EditsDone> run(const std::string& steps) const {

@@ -69,7 +69,7 @@ TEST_F(LookAlikes, TheMiddleThrowsThemByTheirWeights) {
   fence.ends = {1, 1, 0, 0};
   fence.ends.shuffles = true;
   const LayerAt paving = layerOf(quilt_, "Yard", "Paving");
-  quilt_ = quilt_.with(paving, CellGrid(), NumberGrid());
+  quilt_ = quilt_.with(paving, LayerCells());
   const auto laid = [&](const InHand& hand, std::uint64_t seed) {
     StrokePlan plan = layingOn(paving, hand);
     plan.tool = Tool::box;

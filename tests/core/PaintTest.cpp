@@ -24,7 +24,7 @@ struct Ground {
     map.bounds = {-9, -7, 9, 8};
     quilt = quilt.with(map);
     at = layerOf(quilt, "Yard", "Sheds");
-    quilt = quilt.with(at, CellGrid(), NumberGrid());
+    quilt = quilt.with(at, LayerCells());
     grid = makeGrid(map.grid);
   }
 

@@ -98,7 +98,7 @@ TEST(DeadStrips, AreEdgesWithoutATile) {
   Quilt quilt = smallQuilt();
   const LayerAt paving = layerOf(quilt, "Yard", "Paving");
   for (const char* layer : {"Paving", "Sheds", "Awnings"}) {
-    quilt = quilt.with(layerOf(quilt, "Yard", layer), CellGrid(), NumberGrid());
+    quilt = quilt.with(layerOf(quilt, "Yard", layer), LayerCells());
   }
   EXPECT_EQ(deadStrips(*quilt.map(paving.map)), DeadStrips{}) << "an empty map has none";
   CellGrid cells;

@@ -41,10 +41,13 @@ class SheetSlots {
   // Slots 1 .. count() are given out, and Chalk's.
   SheetSlot count() const { return static_cast<SheetSlot>(entries_.size()); }
 
+  friend bool operator==(const SheetSlots&, const SheetSlots&) = default;
+
  private:
   struct Entry {
     Id sheet;
     std::string code;
+    friend bool operator==(const Entry&, const Entry&) = default;
   };
   std::vector<Entry> entries_;
 };

@@ -1,10 +1,14 @@
-// What of QuiltStore reads a quilt's folder.
+#include "core/store/QuiltReading.h"
+
 #include <algorithm>
+#include <deque>
+#include <future>
+#include <memory>
+#include <thread>
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
-#include "core/store/QuiltStore.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -12,18 +16,71 @@
 namespace uq {
 
 namespace {
+
 constexpr std::string_view kJsonEnding = ".json";
+
+// How many cells within bounds are of sheets that a quilt does not have, by slot.
+std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect bounds, const Quilt& quilt) {
+  std::map<SheetSlot, std::int64_t> missing;
+  for (const auto& [ref, count] : cells.tally(bounds)) {
+    if (!quilt.sheetAt(ref.slot)) missing[ref.slot] += count;
+  }
+  return missing;
 }
 
-void QuiltStore::notRead(Errors& problems, Error error) {
-  whole_ = false;
+class QuiltReader {
+ public:
+  QuiltReader(QuiltFolder& folder, Progress& progress) : folder_(folder), progress_(progress) {}
+
+  QuiltRead readAll();
+
+ private:
+  void notRead(Error error);
+  // A part that was left out: what begins with `prefix` is not written, and ids in `text` are given to nothing else.
+  void leaveOut(const std::string& prefix, std::string_view text);
+  // The plain files or folders among the names of a folder; links are reported and left out.
+  std::vector<std::string> names(const std::string& path, Disk::Kind kind);
+  void readSheets();
+  Result<void> readPlaces(Sheet& sheet);
+  void readPictures(Sheet& sheet);
+  void readStamps();
+  void readMap(const std::string& folder);
+  // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are cores.
+  void readCellsOf(Map& map);
+  struct Parsed {
+    CellsRead cells;
+    NumbersRead lifts;
+    std::map<SheetSlot, std::int64_t> missing;  // cells of sheets that are not in the quilt
+    SheetSlots slots;                           // of the quilt once it was parsed
+  };
+  struct UnderWay {
+    std::size_t layer = 0;
+    std::string path;
+    std::string liftsPath;
+    bool isThere = false;
+    std::shared_ptr<const std::string> text;
+    std::optional<Error> failed;  // to read the file of cells, or of lifts
+    std::optional<Error> liftsFailed;
+    std::future<Parsed> parsing;
+  };
+  UnderWay beginCells(const Map& map, std::size_t layer);
+  void takeCells(Map& map, UnderWay& one);
+  void checkBackdrop(const Map& map, const Layer& layer);
+
+  QuiltFolder& folder_;
+  Progress& progress_;
+  QuiltRead read_;
+};
+
+void QuiltReader::notRead(Error error) {
+  read_.isWhole = false;
   if (error.cause == Error::Cause::newer) error.todo = "Open the quilt with a newer version of Urban Quilt";
-  problems.push_back(std::move(error));
+  read_.problems.push_back(std::move(error));
 }
 
-void QuiltStore::leaveOut(Quilt& quilt, const std::string& prefix, std::string_view text) {
-  leftOut_.insert(prefix);
-  TakenNames taken = quilt.taken();
+void QuiltReader::leaveOut(const std::string& prefix, std::string_view text) {
+  read_.leftOut.insert(prefix);
+  TakenNames taken = read_.quilt.taken();
   const std::string folder = folderOf(prefix);
   const std::string name = nameOf(prefix);
   if (folder == "maps") taken.maps.push_back(name);
@@ -35,13 +92,13 @@ void QuiltStore::leaveOut(Quilt& quilt, const std::string& prefix, std::string_v
     if (quote == std::string_view::npos) break;
     if (const auto id = Id::parse(text.substr(quote + 1, Id::kLength))) taken.ids.insert(*id);
   }
-  quilt.setTaken(std::move(taken));
+  read_.quilt.setTaken(std::move(taken));
 }
 
-Quilt QuiltStore::readAll(Errors& problems, Progress& progress) {
+QuiltRead QuiltReader::readAll() {
   const std::string file(kQuiltFile);
   Result<QuiltFacts> facts = fail(Error{});
-  const auto text = read(file, kLargestDocument);
+  const auto text = folder_.read(file, kLargestDocument);
   if (!text) {
     facts = fail(text.error());
   } else if (const auto json = readJson(*text, file); !json) {
@@ -53,46 +110,46 @@ Quilt QuiltStore::readAll(Errors& problems, Progress& progress) {
     Error error = facts.error();
     error.kept = "The maps and sheets that can be read are shown, and nothing will be written";
     if (error.todo.empty()) error.todo = "Mend the file and open the quilt again";
-    notRead(problems, error);
-    if (!readOnly_) readOnly_ = error;
+    notRead(error);
+    read_.unwritable = error;
     QuiltFacts standIn;
-    standIn.name = nameOf(folder_);
+    standIn.name = nameOf(folder_.path());
     facts = std::move(standIn);
   }
-  Quilt quilt(std::move(*facts));
-  readSheets(quilt, problems);
-  const auto maps = names("maps", Disk::Kind::folder, quilt, problems);
+  read_.quilt = Quilt(std::move(*facts));
+  readSheets();
+  const auto maps = names("maps", Disk::Kind::folder);
   for (const std::string& folder : maps) {
-    const auto files = list("maps/" + folder);
+    const auto files = folder_.list("maps/" + folder);
     if (!files) continue;
     for (const Disk::Entry& entry : *files) {
-      const auto stamp = disk_->stamp(full("maps/" + folder + "/" + entry.name));
-      if (stamp && *stamp) progress.expect((*stamp)->size);
+      const auto stamp = folder_.stamp("maps/" + folder + "/" + entry.name);
+      if (stamp && *stamp) progress_.expect((*stamp)->size);
     }
   }
   for (const std::string& folder : maps) {
-    if (!progress.isCancelled()) readMap(folder, quilt, problems, progress);
+    if (!progress_.isCancelled()) readMap(folder);
   }
-  readStamps(quilt, problems);
-  return quilt;
+  readStamps();
+  return std::move(read_);
 }
 
-std::vector<std::string> QuiltStore::names(const std::string& path, Disk::Kind kind, Quilt& quilt, Errors& problems) {
+std::vector<std::string> QuiltReader::names(const std::string& path, Disk::Kind kind) {
   std::vector<std::string> found;
   const auto refuseLink = [&](const std::string& link) {
-    leaveOut(quilt, link, {});
-    notRead(problems, Error{Error::Cause::broken, std::string(kLinkReason), link, 0, "What it leads to was not read",
-                            std::string(kLinkAdvice)});
+    leaveOut(link, {});
+    notRead(Error{Error::Cause::broken, std::string(kLinkReason), link, 0, "What it leads to was not read",
+                  std::string(kLinkAdvice)});
   };
-  const auto inQuilt = list("");
+  const auto inQuilt = folder_.list("");
   const auto isLink = [&](const Disk::Entry& e) { return e.name == path && e.kind == Disk::Kind::link; };
   if (inQuilt && std::any_of(inQuilt->begin(), inQuilt->end(), isLink)) {
     refuseLink(path);
     return found;
   }
-  const auto entries = list(path);
+  const auto entries = folder_.list(path);
   if (!entries) {
-    notRead(problems, entries.error());
+    notRead(entries.error());
     return found;
   }
   for (const auto& entry : *entries) {
@@ -101,168 +158,206 @@ std::vector<std::string> QuiltStore::names(const std::string& path, Disk::Kind k
     if (isPlainName(entry.name)) {
       found.push_back(entry.name);
     } else {
-      leaveOut(quilt, joined(path, entry.name), {});
-      notRead(problems, Error{Error::Cause::broken, "a name in it is no text of at most 200 bytes in UTF-8", path, 0,
+      leaveOut(joined(path, entry.name), {});
+      notRead(Error{Error::Cause::broken, "a name in it is no text of at most 200 bytes in UTF-8", path, 0,
                               "What has that name is left out, and stays as it is", "Give it another name"});
     }
   }
   return found;
 }
 
-void QuiltStore::readSheets(Quilt& quilt, Errors& problems) {
-  for (const std::string& name : names("sheets", Disk::Kind::file, quilt, problems)) {
+void QuiltReader::readSheets() {
+  for (const std::string& name : names("sheets", Disk::Kind::file)) {
     if (!name.ends_with(kJsonEnding)) continue;
     const std::string file = joined("sheets", name);
-    const auto text = read(file, kLargestDocument);
+    const auto text = folder_.read(file, kLargestDocument);
     const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
     auto sheet = json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error()));
-    if (sheet && quilt.sheet(sheet->id)) {
-      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + quilt.sheet(sheet->id)->name + "\"", file);
+    if (sheet && read_.quilt.sheet(sheet->id)) {
+      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + read_.quilt.sheet(sheet->id)->name + "\"", file);
     }
     if (!sheet) {
-      leaveOut(quilt, file.substr(0, file.size() - kJsonEnding.size()) + ".", text ? *text : std::string());
-      notRead(problems, Error(sheet.error())
+      leaveOut(file.substr(0, file.size() - kJsonEnding.size()) + ".", text ? *text : std::string());
+      notRead(Error(sheet.error())
                             .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
                             .advising("Mend the file and open the quilt again"));
       continue;
     }
     sheet->file = name.substr(0, name.size() - kJsonEnding.size());
     if (const auto tiles = readPlaces(*sheet); !tiles) {
-      leaveOut(quilt, "sheets/" + sheet->file + ".", *text);
-      notRead(problems, Error(tiles.error())
+      leaveOut("sheets/" + sheet->file + ".", *text);
+      notRead(Error(tiles.error())
                             .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
                             .advising("Mend the file, or delete it if the sheet was never cut anew"));
       continue;
     }
-    readPictures(*sheet, problems);
-    quilt = quilt.with(std::move(*sheet));
+    readPictures(*sheet);
+    read_.quilt = read_.quilt.with(std::move(*sheet));
   }
 }
 
-void QuiltStore::readStamps(Quilt& quilt, Errors& problems) {
+void QuiltReader::readStamps() {
   const ReadFile readFile = [this](const std::string& path) -> Result<std::optional<std::string>> {
-    auto text = read(path, kLargestCells);
+    auto text = folder_.read(path, kLargestCells);
     if (text) return std::optional(std::move(*text));
     if (text.error().cause == Error::Cause::missing) return std::optional<std::string>();
     return fail(text.error());
   };
-  for (const std::string& folder : names("stamps", Disk::Kind::folder, quilt, problems)) {
-    const auto left = list("stamps/" + folder);
+  for (const std::string& folder : names("stamps", Disk::Kind::folder)) {
+    const auto left = folder_.list("stamps/" + folder);
     if (left && left->empty()) continue;  // what a stamp that was deleted leaves behind
-    auto stamp = readStamp(folder, quilt, readFile);
-    if (stamp && quilt.stamp(stamp->id)) {
-      stamp = fail(Error::Cause::broken, "its id is that of the stamp \"" + quilt.stamp(stamp->id)->name + "\"",
+    auto stamp = readStamp(folder, read_.quilt, readFile);
+    if (stamp && read_.quilt.stamp(stamp->id)) {
+      stamp = fail(Error::Cause::broken, "its id is that of the stamp \"" + read_.quilt.stamp(stamp->id)->name + "\"",
                    "stamps/" + folder + "/stamp.json");
     }
     if (!stamp) {
-      const auto text = read("stamps/" + folder + "/stamp.json", kLargestDocument);
-      leaveOut(quilt, "stamps/" + folder, text ? *text : std::string());
-      notRead(problems, Error(stamp.error())
+      const auto text = folder_.read("stamps/" + folder + "/stamp.json", kLargestDocument);
+      leaveOut("stamps/" + folder, text ? *text : std::string());
+      notRead(Error(stamp.error())
                             .keeping("The stamp is left out, and its files stay as they are")
                             .advising("Mend the file and open the quilt again"));
       continue;
     }
-    quilt = quilt.with(std::move(*stamp));
+    read_.quilt = read_.quilt.with(std::move(*stamp));
   }
 }
 
-Result<void> QuiltStore::readPlaces(Sheet& sheet) {
+Result<void> QuiltReader::readPlaces(Sheet& sheet) {
   const std::string file = tilesFile(sheet);
-  const auto text = read(file, kLargestDocument);
+  const auto text = folder_.read(file, kLargestDocument);
   if (!text && text.error().cause == Error::Cause::missing) return {};
   return text ? readTiles(*text, file, sheet) : Result<void>(fail(text.error()));
 }
 
 // A picture that is missing or cannot be read stays blank, and its tiles stay.
-void QuiltStore::readPictures(Sheet& sheet, Errors& problems) {
+void QuiltReader::readPictures(Sheet& sheet) {
   const auto readOne = [&](const std::string& path, PictureBytes& source) {
-    auto bytes = read(path, kLargestPictureFile);
+    auto bytes = folder_.read(path, kLargestPictureFile);
     if (bytes) {
       source = PictureBytes(std::move(*bytes));
     } else {
       Error error = bytes.error();
       error.kept = "The tiles of \"" + sheet.name + "\" stay where they are painted, shown as labelled placeholders";
       error.todo = "Put the picture back, or point to it on the Table";
-      problems.push_back(std::move(error));
+      read_.problems.push_back(std::move(error));
     }
   };
   if (!sheet.isCollection()) readOne(pictureFile(sheet), sheet.source);
   for (CollectedPicture& one : sheet.collection) readOne(pictureFile(sheet, one), one.source);
 }
 
-void QuiltStore::readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress) {
+void QuiltReader::readMap(const std::string& folder) {
   const std::string file = "maps/" + folder + "/map.json";
-  const auto text = read(file, kLargestDocument);
+  const auto text = folder_.read(file, kLargestDocument);
   if (!text && text.error().cause == Error::Cause::missing) {
     // What a map that was deleted leaves behind is no broken map.
-    const auto left = list("maps/" + folder);
+    const auto left = folder_.list("maps/" + folder);
     if (left && left->empty()) return;
   }
   const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
   auto map = json ? readMapDocument(*json, file) : Result<Map>(fail(json.error()));
-  if (map && quilt.map(map->id)) {
-    map = fail(Error::Cause::broken, "its id is that of the map \"" + quilt.map(map->id)->name + "\"", file);
+  if (map && read_.quilt.map(map->id)) {
+    map = fail(Error::Cause::broken, "its id is that of the map \"" + read_.quilt.map(map->id)->name + "\"", file);
   }
   if (!map) {
-    leaveOut(quilt, "maps/" + folder, text ? *text : std::string());
-    notRead(problems, Error(map.error())
+    leaveOut("maps/" + folder, text ? *text : std::string());
+    notRead(Error(map.error())
                           .keeping("The map is left out, and its files stay as they are")
                           .advising("Mend the file and open the quilt again"));
     return;
   }
   map->folder = folder;
-  const int turnOrder = makeGrid(map->grid)->turnOrder();
-  for (Shared<Layer>& layer : map->layers) {
-    if (progress.isCancelled()) return;
-    if (!layer->holdsTiles()) {
-      const Id hung = layer->backdrop.sheet;
-      if (!hung.empty() && !quilt.sheet(hung)) {
-        problems.push_back(Error{Error::Cause::missing, "the sheet " + hung.text() + " is not in this quilt",
-                                 mapFile(*map), 0, "The backdrop \"" + layer->name + "\" stays, and shows nothing",
-                                 "Bring the sheet's files back into the folder \"sheets\""});
-      }
+  readCellsOf(*map);
+  if (!progress_.isCancelled()) read_.quilt = read_.quilt.with(std::move(*map));
+}
+
+void QuiltReader::readCellsOf(Map& map) {
+  const std::size_t most = std::max(1u, std::thread::hardware_concurrency());
+  std::deque<UnderWay> underWay;
+  const auto take = [&] {
+    UnderWay one = std::move(underWay.front());
+    underWay.pop_front();
+    takeCells(map, one);
+  };
+  for (std::size_t i = 0; i < map.layers.size() && !progress_.isCancelled(); ++i) {
+    const Layer& layer = map.layers[i].read();
+    if (!layer.holdsTiles()) {
+      checkBackdrop(map, layer);
       continue;
     }
-    const std::string cellsPath = cellsFile(*map, layer.read());
-    const auto cellsText = read(cellsPath, kLargestCells);
-    CellsRead cells;
-    if (cellsText) {
-      cells = readCells(*cellsText, quilt, turnOrder, cellsPath);
-      progress.step(static_cast<std::int64_t>(cellsText->size()));
-    } else {
-      cells.error = cellsText.error();
-    }
-    const std::string liftsPath = liftsFile(*map, layer.read());
-    const auto liftsText = read(liftsPath, kLargestCells);
-    NumbersRead lifts;
-    if (liftsText) {
-      lifts = readNumbers(*liftsText, kMostLift, liftsPath);
-    } else if (liftsText.error().cause != Error::Cause::missing) {
-      lifts.error = liftsText.error();
-    }
-    for (auto* error : {&cells.error, &lifts.error}) {
-      if (!*error) continue;
-      (*error)->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
-      (*error)->todo = "Mend the file and open the quilt again";
-      notRead(problems, **error);
-      damaged_.emplace(map->id, **error);
-    }
-    std::map<SheetSlot, std::int64_t> missing;
-    for (const auto& [ref, count] : cells.cells.tally(map->bounds)) {
-      if (!quilt.sheetAt(ref.slot)) missing[ref.slot] += count;
-    }
-    for (const auto& [slot, count] : missing) {
-      problems.push_back(Error{Error::Cause::missing,
-                               "the sheet " + quilt.slots().sheet(slot).text() + " is not in this quilt", cellsPath, 0,
-                               std::to_string(count) + " cells painted with it are kept and shown as placeholders",
-                               "Bring the sheet's files back into the folder \"sheets\""});
-    }
-    layer.edit([&](Layer& l) {
-      l.cells = std::move(cells.cells);
-      l.lifts = std::move(lifts.numbers);
-    });
+    while (underWay.size() >= most) take();
+    underWay.push_back(beginCells(map, i));
   }
-  quilt = quilt.with(std::move(*map));
+  while (!underWay.empty()) take();
 }
+
+void QuiltReader::checkBackdrop(const Map& map, const Layer& layer) {
+  const Id hung = layer.backdrop.sheet;
+  if (hung.empty() || read_.quilt.sheet(hung)) return;
+  read_.problems.push_back(Error{Error::Cause::missing, "the sheet " + hung.text() + " is not in this quilt",
+                                 mapFile(map), 0, "The backdrop \"" + layer.name + "\" stays, and shows nothing",
+                                 "Bring the sheet's files back into the folder \"sheets\""});
+}
+
+// Reads the files of a layer here, and begins to parse them on another thread.
+QuiltReader::UnderWay QuiltReader::beginCells(const Map& map, std::size_t layer) {
+  UnderWay one;
+  one.layer = layer;
+  one.path = cellsFile(map, map.layers[layer].read());
+  one.liftsPath = liftsFile(map, map.layers[layer].read());
+  auto cells = folder_.read(one.path, kLargestCells);
+  auto lifts = folder_.read(one.liftsPath, kLargestCells);
+  one.isThere = cells.has_value();
+  if (!cells) one.failed = cells.error();
+  if (!lifts && lifts.error().cause != Error::Cause::missing) one.liftsFailed = lifts.error();
+  if (cells) one.text = std::make_shared<const std::string>(std::move(*cells));
+  one.parsing = std::async(std::launch::async, [quilt = read_.quilt, text = one.text, path = one.path,
+                                                lifted = lifts ? std::move(*lifts) : std::string(), hasLifts = lifts.has_value(),
+                                                liftsPath = one.liftsPath, order = makeGrid(map.grid)->turnOrder(),
+                                                bounds = map.bounds]() mutable {
+    Parsed parsed;
+    if (text) parsed.cells = readCells(*text, quilt, order, path);
+    if (hasLifts) parsed.lifts = readNumbers(lifted, kMostLift, liftsPath);
+    parsed.missing = missingOf(parsed.cells.cells, bounds, quilt);
+    parsed.slots = quilt.slots();
+    return parsed;
+  });
+  return one;
+}
+
+void QuiltReader::takeCells(Map& map, UnderWay& one) {
+  Parsed parsed = one.parsing.get();
+  if (one.isThere) progress_.step(static_cast<std::int64_t>(one.text->size()));
+  if (one.text && !(parsed.slots == read_.quilt.slots())) {
+    // It names sheets that this quilt does not have: their slots are given in the order of the layers.
+    parsed.cells = readCells(*one.text, read_.quilt, makeGrid(map.grid)->turnOrder(), one.path);
+    parsed.missing = missingOf(parsed.cells.cells, map.bounds, read_.quilt);
+  }
+  if (one.failed) parsed.cells.error = one.failed;
+  if (one.liftsFailed) parsed.lifts.error = one.liftsFailed;
+  for (auto* error : {&parsed.cells.error, &parsed.lifts.error}) {
+    if (!*error) continue;
+    (*error)->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
+    (*error)->todo = "Mend the file and open the quilt again";
+    notRead(**error);
+    read_.damaged.emplace(map.id, **error);
+  }
+  for (const auto& [slot, count] : parsed.missing) {
+    read_.problems.push_back(Error{Error::Cause::missing,
+                                   "the sheet " + read_.quilt.slots().sheet(slot).text() + " is not in this quilt",
+                                   one.path, 0,
+                                   std::to_string(count) + " cells painted with it are kept and shown as placeholders",
+                                   "Bring the sheet's files back into the folder \"sheets\""});
+  }
+  map.layers[one.layer].edit([&](Layer& layer) {
+    layer.cells = std::move(parsed.cells.cells);
+    layer.lifts = std::move(parsed.lifts.numbers);
+  });
+}
+
+}  // namespace
+
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress) { return QuiltReader(folder, progress).readAll(); }
 
 }  // namespace uq

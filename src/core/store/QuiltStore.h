@@ -1,5 +1,8 @@
 // QuiltStore: one quilt's folder, opened; the only thing that reads or writes it.
 //
+// Joins three parts: the folder (QuiltFolder: disk, lock, journal, what was seen of every file), reading (QuiltReading) and
+// the plan of a save (SavePlan, from values alone).
+//
 // Opening reads everything that can be read and reports the rest: a broken map file leaves that map out, a cut-off
 // `.cells` keeps the rows before the cut, a missing sheet or picture keeps its tiles. Whatever could not be read whole is never
 // written again by this store, and its names and ids are given to nothing else (Quilt::taken). A store opened for writing
@@ -16,7 +19,6 @@
 // nothing was opened, or the quilt on the disk is the old one.
 #pragma once
 
-#include <functional>
 #include <map>
 #include <memory>
 #include <set>
@@ -25,8 +27,8 @@
 
 #include "core/base/Progress.h"
 #include "core/document/Quilt.h"
-#include "core/store/Disk.h"
-#include "core/store/Journal.h"
+#include "core/store/QuiltFolder.h"
+#include "core/store/SavePlan.h"
 
 namespace uq {
 
@@ -55,11 +57,11 @@ class QuiltStore {
   Result<Saved> save(const Quilt& quilt, Progress* progress = nullptr);
 
   // A picture as it is on the disk now, read by somebody else: saving over it loses nothing that nobody knows of.
-  void sawPicture(const std::string& path, std::string_view bytes);
+  void sawPicture(const std::string& path, std::string_view bytes) { folder_.saw(path, bytes); }
 
   bool isSaved(const Quilt& quilt) const { return quilt == saved_; }
-  const std::string& folder() const { return folder_; }
-  Disk& disk() const { return *disk_; }
+  const std::string& folder() const { return folder_.path(); }
+  Disk& disk() const { return folder_.disk(); }
 
   // Why nothing can be saved here; empty when it can.
   const std::optional<Error>& readOnly() const { return readOnly_; }
@@ -69,73 +71,19 @@ class QuiltStore {
   const Error* damage(Id map) const;
 
  private:
-  struct Seen {
-    Disk::Stamp stamp;
-    std::uint64_t hash = 0;
-  };
-  // A file of a quilt: what is written into it, and what its reader says of such a text.
-  struct QuiltFile {
-    std::function<std::string()> text;
-    std::function<std::optional<Error>(const std::string& text)> readBack;  // nothing where it is as it should be
-    bool isPicture = false;
-    bool isSaved = false;   // nothing in it changed since the last save
-    std::string movesFrom;  // the file that holds just this, where that had another name
-  };
-  using QuiltFiles = std::map<std::string, QuiltFile>;  // by path
-  struct Planned {
-    Journal journal;
-    QuiltFiles files;  // all that the quilt stands on
-  };
+  explicit QuiltStore(QuiltFolder folder) : folder_(std::move(folder)) {}
 
-  QuiltStore(std::shared_ptr<Disk> disk, std::string folder);
-
-  std::string full(const std::string& path) const { return path.empty() ? folder_ : joined(folder_, path); }
   // Reads the whole quilt, or what there is of it.
   static Result<Opened> openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder, Access access,
                                  Progress& progress);
-  std::optional<Error> takeLock();
-  Result<void> settleJournal();
-  Result<std::string> read(const std::string& path, std::int64_t most);
-  Result<std::vector<Disk::Entry>> list(const std::string& path);
-  // The plain files or folders among the names of a folder; links are reported and left out.
-  std::vector<std::string> names(const std::string& path, Disk::Kind kind, Quilt& quilt, Errors& problems);
-  Quilt readAll(Errors& problems, Progress& progress);
-  void notRead(Errors& problems, Error error);
-  // A part that was left out: what begins with `prefix` is not written, and ids in `text` are given to nothing else.
-  void leaveOut(Quilt& quilt, const std::string& prefix, std::string_view text);
-  void readSheets(Quilt& quilt, Errors& problems);
-  Result<void> readPlaces(Sheet& sheet);
-  void readPictures(Sheet& sheet, Errors& problems);
-  void readStamps(Quilt& quilt, Errors& problems);
-  void readMap(const std::string& folder, Quilt& quilt, Errors& problems, Progress& progress);
-  // The files of a quilt, which must live as long; `saved` is what was saved last.
-  static QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved);
-  static void addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files);
-  static void addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files);
-  static void addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files);
-  Result<Planned> plan(const Quilt& quilt) const;
-  // Whether the files are as they were last read or written, those of the journal and those that the quilt stands on.
-  Result<void> checkUnchanged(const Planned& planned) const;
-  Result<void> checkUnchanged(const std::string& path) const;
-  bool isThere(const std::string& path) const;
-  // Whether nothing was saved by another program since this one began to read.
-  bool isStill() const;
-  // `committed` tells whether the save has happened, even where finishing it failed.
-  Result<void> carryOut(const Planned& planned, Progress& progress, bool& committed);
-  void remember(const std::string& path, std::uint64_t hash);
-  Result<std::vector<Disk::Entry>> entriesOf(const std::string& path);
-  void removeLeftovers();
+  Result<SavePlan> plan(const Quilt& quilt) const;
 
-  std::shared_ptr<Disk> disk_;
-  std::string folder_;
+  QuiltFolder folder_;
   Quilt saved_;
-  std::map<std::string, Seen> seen_;  // files as last read or written
-  std::map<Id, Error> damaged_;       // maps
-  std::set<std::string> leftOut_;     // how the paths of parts begin that could not be read
+  std::map<Id, Error> damaged_;    // maps
+  std::set<std::string> leftOut_;  // how the paths of parts begin that could not be read
   bool whole_ = true;
   std::optional<Error> readOnly_;
-  std::optional<Journal> pending_;  // a committed save that could not be finished: read through it
-  std::unique_ptr<Disk::Lock> lock_;
 };
 
 struct QuiltStore::Opened {

@@ -3,6 +3,7 @@
 
 #include <cstddef>
 #include <cstdint>
+#include <functional>
 #include <string>
 #include <string_view>
 
@@ -13,12 +14,8 @@ inline constexpr std::int64_t kLargestCells = std::int64_t{512} << 20;
 inline constexpr std::int64_t kLargestPictureFile = std::int64_t{512} << 20;
 inline constexpr std::size_t kMostNames = 100'000;  // in one folder
 
-// FNV-1a, 64 bits (Fowler, Noll, Vo): tells whether bytes changed by accident or by another program, not by malice.
-constexpr std::uint64_t hashOf(std::string_view bytes) {
-  std::uint64_t hash = 0xcbf29ce484222325u;
-  for (const char c : bytes) hash = (hash ^ static_cast<unsigned char>(c)) * 0x100000001b3u;
-  return hash;
-}
+// Tells whether bytes changed by accident or by another program, not by malice. Only within one run of the program.
+inline std::uint64_t hashOf(std::string_view bytes) { return std::hash<std::string_view>()(bytes); }
 
 // "maps/yard/map.json" → "maps/yard"; of a path without folders empty.
 inline std::string folderOf(const std::string& path) {

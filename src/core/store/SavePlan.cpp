@@ -1,10 +1,11 @@
-// What of QuiltStore plans a save and carries it out.
+#include "core/store/SavePlan.h"
+
 #include <algorithm>
+#include <memory>
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
-#include "core/store/QuiltStore.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -12,6 +13,8 @@
 namespace uq {
 
 namespace {
+
+using QuiltFiles = std::map<std::string, QuiltFile>;  // by path
 
 Error lostInReading(std::string what) {
   return Error{Error::Cause::other, "what would be written could not be read again: " + std::move(what), {}, 0, {}, {}};
@@ -40,9 +43,7 @@ std::string partOf(const std::string& path) {
   return path.substr(0, dot);
 }
 
-}  // namespace
-
-void QuiltStore::addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files) {
+void addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files) {
   const auto add = [&](const std::string& path, QuiltFile file) {
     // Sheets may share a picture.
     const auto [known, isNew] = files.try_emplace(path, file);
@@ -83,7 +84,7 @@ void QuiltStore::addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFile
   });
 }
 
-void QuiltStore::addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
+void addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
   const auto textsOf = [](const Stamp& of, const Quilt& in) {
     std::map<std::string, std::string> texts;
     for (TextFile& file : stampFiles(of, in)) texts.emplace(std::move(file.path), std::move(file.text));
@@ -112,7 +113,7 @@ void QuiltStore::addStampFiles(const Stamp& stamp, const Quilt& quilt, const Qui
   }
 }
 
-void QuiltStore::addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files) {
+void addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files) {
   const bool untouched = saved && saved->folder == map.folder && (saved->revision.is(map.revision) || *saved == map);
   const bool sameText = untouched || (saved && mapFile(*saved) == mapFile(map) &&
                                       writeJson(mapDocument(*saved)) == writeJson(mapDocument(map)));
@@ -152,7 +153,7 @@ void QuiltStore::addMapFiles(const Map& map, const Map* saved, const Quilt& quil
   }
 }
 
-QuiltStore::QuiltFiles QuiltStore::filesOf(const Quilt& quilt, const Quilt& saved) {
+QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
   QuiltFiles files;
   files.emplace(kQuiltFile, QuiltFile{[&quilt] { return writeJson(quiltDocument(quilt.facts())); },
                                       [](const std::string& text) {
@@ -165,27 +166,43 @@ QuiltStore::QuiltFiles QuiltStore::filesOf(const Quilt& quilt, const Quilt& save
   return files;
 }
 
-bool QuiltStore::isThere(const std::string& path) const {
-  const auto stamp = disk_->stamp(full(path));
-  return !stamp || *stamp;  // what cannot be looked at is not missing
+}  // namespace
+
+std::set<std::string> SavePlan::folders() const {
+  std::set<std::string> all;
+  for (const auto& path : journal.writes) {
+    if (path.find('/') != std::string::npos) all.insert(folderOf(path));
+  }
+  for (const auto& move : journal.moves) all.insert(folderOf(move.to));
+  return all;
 }
 
-Result<QuiltStore::Planned> QuiltStore::plan(const Quilt& quilt) const {
-  Planned planned;
-  planned.files = filesOf(quilt, saved_);
+std::set<std::string> SavePlan::standsOn() const {
+  std::set<std::string> touched(journal.writes.begin(), journal.writes.end());
+  touched.insert(journal.removes.begin(), journal.removes.end());
+  for (const auto& move : journal.moves) touched.insert({move.from, move.to});
+  std::set<std::string> parts;
+  for (const std::string& path : touched) parts.insert(partOf(path));
+  for (const auto& [path, file] : files) {
+    if (!file.isPicture && parts.contains(partOf(path))) touched.insert(path);
+  }
+  return touched;
+}
+
+Result<SavePlan> planSave(const Quilt& saved, const Quilt& quilt, const SaveAsk& ask) {
+  SavePlan planned;
+  planned.files = filesOf(quilt, saved);
   std::set<std::string> old;
-  for (const auto& [path, file] : filesOf(saved_, saved_)) old.insert(path);
-  std::set<std::string> damagedFolders;
-  for (const auto& [id, error] : damaged_) damagedFolders.insert(folderOf(mapFile(*saved_.map(id))));
+  for (const auto& [path, file] : filesOf(saved, saved)) old.insert(path);
   for (auto& [path, file] : planned.files) {
     const std::string from = file.movesFrom;
     // A file that only changes its name is moved where neither name is anybody else's; else it is written again.
-    if (!from.empty() && !old.contains(path) && !planned.files.contains(from) && isThere(from)) {
+    if (!from.empty() && !old.contains(path) && !planned.files.contains(from) && ask.isThere(from)) {
       planned.journal.moves.push_back({from, path});
       old.erase(from);
-    } else if (!file.text || damagedFolders.contains(folderOf(path))) {
+    } else if (!file.text || ask.damaged.contains(folderOf(path))) {
       continue;
-    } else if (!file.isSaved || !isThere(path)) {
+    } else if (!file.isSaved || !ask.isThere(path)) {
       planned.journal.writes.push_back(path);
     }
   }
@@ -198,7 +215,7 @@ Result<QuiltStore::Planned> QuiltStore::plan(const Quilt& quilt) const {
              (prefix.ends_with('.') || path.size() == prefix.size() || path[prefix.size()] == '/');
     };
     if (!isQuiltFile(path)) return fail(Error::Cause::broken, "this is no name for a file of a quilt", path);
-    if (std::none_of(leftOut_.begin(), leftOut_.end(), begins)) return {};
+    if (std::none_of(ask.leftOut.begin(), ask.leftOut.end(), begins)) return {};
     return fail(Error{Error::Cause::changedOutside, "it could not be read when the quilt was opened", path, 0,
                       "Nothing was saved, and it stays as it is", "Mend it, or give what is new here another name"});
   };
@@ -211,129 +228,6 @@ Result<QuiltStore::Planned> QuiltStore::plan(const Quilt& quilt) const {
     if (auto may = whyNot(move.to); !may) return fail(may.error());
   }
   return planned;
-}
-
-Result<void> QuiltStore::checkUnchanged(const std::string& path) const {
-  const auto stamp = disk_->stamp(full(path));
-  if (!stamp) return fail(stamp.error());
-  const auto seen = seen_.find(path);
-  const bool expected = seen != seen_.end();
-  if (stamp->has_value() == expected && (!expected || **stamp == seen->second.stamp)) return {};
-  if (*stamp && expected) {
-    const auto bytes = disk_->read(full(path), kLargestCells);
-    if (!bytes) return fail(bytes.error());
-    if (hashOf(*bytes) == seen->second.hash) return {};
-  }
-  if (!*stamp && expected) return {};  // somebody removed it; writing it again loses nothing
-  return fail(Error{Error::Cause::changedOutside, "another program wrote this file since the quilt was opened", path,
-                    0, "Nothing was saved, and your work is still in the window",
-                    "Save the quilt somewhere else, then compare the two"});
-}
-
-Result<void> QuiltStore::checkUnchanged(const Planned& planned) const {
-  std::set<std::string> touched;
-  touched.insert(planned.journal.writes.begin(), planned.journal.writes.end());
-  touched.insert(planned.journal.removes.begin(), planned.journal.removes.end());
-  for (const auto& move : planned.journal.moves) touched.insert({move.from, move.to});
-  std::set<std::string> parts;
-  for (const std::string& path : touched) parts.insert(partOf(path));
-  // Of what is written the other files, too: a map's document may name other cells by now.
-  for (const auto& [path, file] : planned.files) {
-    if (!file.isPicture && parts.contains(partOf(path))) touched.insert(path);
-  }
-  for (const std::string& path : touched) {
-    if (auto done = checkUnchanged(path); !done) return done;
-  }
-  return {};
-}
-
-Result<void> QuiltStore::carryOut(const Planned& planned, Progress& progress, bool& committed) {
-  const auto undo = [&](Error error) -> Result<void> {
-    for (const auto& path : planned.journal.writes) (void)disk_->remove(full(newNameFor(path)));
-    error.kept = "The quilt on the disk is as it was, and your work is still in the window";
-    return fail(std::move(error));
-  };
-  std::set<std::string> folders;
-  for (const auto& path : planned.journal.writes) {
-    if (path.find('/') != std::string::npos) folders.insert(folderOf(path));
-  }
-  for (const auto& move : planned.journal.moves) folders.insert(folderOf(move.to));
-  for (const auto& folder : folders) {
-    if (auto made = disk_->makeFolder(full(folder)); !made) return undo(made.error());
-  }
-  const auto cancelled = [] { return Error{Error::Cause::cancelled, "saving was cancelled", {}, 0, {}, {}}; };
-  std::map<std::string, std::uint64_t> hashes;
-  progress.expect(static_cast<std::int64_t>(planned.journal.writes.size()));
-  for (const auto& path : planned.journal.writes) {
-    if (progress.isCancelled()) return undo(cancelled());
-    const QuiltFile& file = planned.files.at(path);
-    const std::string text = file.text();
-    // "Saved" means that it opens again.
-    if (auto wrong = file.readBack ? file.readBack(text) : std::nullopt) return undo(std::move(*wrong).in(path));
-    hashes[path] = hashOf(text);
-    if (auto written = disk_->write(full(newNameFor(path)), text); !written) return undo(written.error());
-    progress.step(1);
-  }
-  if (progress.isCancelled()) return undo(cancelled());
-  for (const auto& folder : folders) {
-    if (auto synced = disk_->syncFolder(full(folder)); !synced) return undo(synced.error());
-  }
-  // What another program wrote meanwhile is not overwritten.
-  if (auto unchanged = checkUnchanged(planned); !unchanged) return undo(unchanged.error());
-  if (auto commit = commitJournal(*disk_, folder_, planned.journal); !commit) return undo(commit.error());
-  committed = true;
-  // A stamp that no file has: until the new files stand in their places, only their content can be recognised.
-  for (const auto& path : planned.journal.writes) seen_[path] = {{-1, -1}, hashes[path]};
-  for (const auto& move : planned.journal.moves) {
-    seen_[move.to] = seen_[move.from];
-    seen_.erase(move.from);
-  }
-  for (const auto& path : planned.journal.removes) seen_.erase(path);
-  if (auto finished = finishJournal(*disk_, folder_, planned.journal); !finished) {
-    Error error = finished.error();
-    error.kept = "Everything is written, and the save is finished when the quilt is saved or opened again";
-    return fail(std::move(error));
-  }
-  for (const auto& path : planned.journal.writes) remember(path, hashes[path]);
-  return {};
-}
-
-Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progress) {
-  Progress unseen;
-  if (readOnly_) return fail(*readOnly_);
-  for (const auto& [id, error] : damaged_) {
-    const Map* before = saved_.map(id);
-    const Map* now = quilt.map(id);
-    if (!now || !(*before == *now)) return fail(error);
-  }
-  const auto there = disk_->stamp(full(std::string(kQuiltFile)));
-  if (!there) return fail(there.error());
-  if (!*there) {
-    return fail(Error{Error::Cause::missing, "the quilt's folder is gone, or is no quilt any more", folder_, 0,
-                      "Nothing was saved, and your work is still in the window", "Save the quilt in a new folder"});
-  }
-  // A checkout that is cleaned takes the private folder along, and its lock.
-  const auto lock = disk_->stamp(full(joined(kPrivateFolder, "lock")));
-  if (!lock) return fail(lock.error());
-  if (!*lock || !lock_ || !lock_->stands()) {
-    lock_.reset();
-    if (auto locked = takeLock()) return fail(std::move(*locked));
-  }
-  if (auto settled = settleJournal(); !settled) return fail(settled.error());
-  auto plans = plan(quilt);
-  if (!plans) return fail(plans.error());
-  const Planned& planned = *plans;
-  Saved saved{planned.journal.writes, {}, planned.journal.removes};
-  for (const auto& move : planned.journal.moves) saved.moved.push_back(move.to);
-  if (!planned.journal.empty()) {
-    if (auto unchanged = checkUnchanged(planned); !unchanged) return fail(unchanged.error());
-    bool committed = false;
-    const auto done = carryOut(planned, progress ? *progress : unseen, committed);
-    if (committed) saved_ = quilt;
-    if (!done) return fail(done.error());
-  }
-  saved_ = quilt;
-  return saved;
 }
 
 }  // namespace uq
