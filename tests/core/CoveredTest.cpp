@@ -78,8 +78,8 @@ TEST_F(Covered, HolesAreCellsThatNothingCovers) {
   lay(paving, 12, {all.x0, all.y0}, {all.x1 - 1, all.y1 - 1});
   EXPECT_TRUE(holes(quilt, paving.map, all, {}, hiding).empty());
   LayerCells cells{quilt.layer(paving)->cells, {}};
-  cells.lay({3, 2}, Laid{});
-  cells.lay({4, 2}, {tile(18), 0});  // a bush covers nothing
+  cells.lay(CellPos{3, 2}, Laid{});
+  cells.lay(CellPos{4, 2}, {tile(18), 0});  // a bush covers nothing
   quilt = quilt.with(paving, cells);
   EXPECT_EQ(holes(quilt, paving.map, all, {}, hiding), CellSet({3, 2, 5, 3}));
   lay(sheds, 3, {3, 2}, {3, 2});
