@@ -6,7 +6,7 @@
 //
 // docs/format.md explains it. Writing is canonical: the same cells give the same bytes, whatever the slots. Reading
 // takes any order and unmerged runs, trusts nothing, and stops at the first wrong line with what it had read so far.
-// Cost: linear in the text.
+// Cost: linear in the text; writing is done by as many threads as there are cores.
 #pragma once
 
 #include <string>
@@ -17,6 +17,7 @@
 
 namespace uq {
 
+inline constexpr std::string_view kCellsMagic = "cells 1";
 inline constexpr std::size_t kLongestCellsLine = 1024;  // bytes
 
 // Whether cells can be written and read where they lie: at most kFarthestCell from 0, 0.
