@@ -196,7 +196,7 @@ void bringIn(benchmark::State& state) {
   const QTemporaryDir scratch;
   const std::string demo = copyOfDemo(scratch);
   const QString file = scratch.filePath(QStringLiteral("large.png"));
-  (void)writePng(largeSheet(), file.toStdString());
+  (void)writePng(*realDisk(), largeSheet(), file.toStdString());
   for (auto _ : state) {
     Workroom room;
     showQuilt(room, demo);

@@ -218,7 +218,7 @@ int render(const RenderOrder& order) {
   QImage picture = overCloth(painter, quilt, *map, runs, scale, scale.toDevice(pixels));
   const QSize size = picture.size();
   for (const Error& problem : opened->problems) report(problem);
-  if (auto written = writePng(std::move(picture), order.output); !written) {
+  if (auto written = writePng(*realDisk(), std::move(picture), order.output); !written) {
     report(written.error());
     return kNotWritten;
   }

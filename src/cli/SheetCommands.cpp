@@ -210,7 +210,7 @@ int exportSheet(const ExportOrder& order) {
     report(out.error());
     return kProblems;
   }
-  const auto written = writePng(*out, order.output);
+  const auto written = writePng(*realDisk(), *out, order.output);
   if (!written) {
     report(written.error());
     return kNotWritten;

@@ -31,13 +31,11 @@ Result<void> exportMap(Disk& disk, MapPainter& painter, const Quilt& quilt, cons
     const auto bytes = openRaster(painter, quilt, map);
     if (!bytes) return fail(bytes.error());
     if (cancelled()) return fail(Error::Cause::cancelled, "exporting was cancelled", path);
-    const std::string fresh = path + ".new";
-    if (auto done = disk.write(fresh, *bytes); !done) return done;
-    return disk.rename(fresh, path);
+    return writeWhole(disk, path, *bytes);
   }
   QImage picture = overCloth(painter, quilt, map, runs, scale, device);
   if (cancelled()) return fail(Error::Cause::cancelled, "exporting was cancelled", path);
-  return writePng(std::move(picture), path);
+  return writePng(disk, std::move(picture), path);
 }
 
 }  // namespace uq

@@ -3,7 +3,6 @@
 #include <QBuffer>
 #include <QImageReader>
 #include <QImageWriter>
-#include <QSaveFile>
 
 #include "raster/SafeSvg.h"
 
@@ -49,25 +48,21 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file, in
   return std::move(picture).convertToFormat(QImage::Format_ARGB32_Premultiplied);
 }
 
-std::string pngOf(const QImage& picture) {
+std::string pngOf(QImage picture) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
-  QImageWriter(&buffer, "png").write(picture.convertToFormat(QImage::Format_ARGB32));
+  // In place where nobody else holds it: it may be as large as memory allows.
+  QImageWriter(&buffer, "png").write(std::move(picture).convertToFormat(QImage::Format_ARGB32));
   return buffer.data().toStdString();
 }
 
-Result<void> writePng(QImage picture, const std::string& path) {
-  const auto failed = [&](const QString& why) {
-    return fail(Error{Error::Cause::notPermitted, "the picture could not be written (" + why.toStdString() + ")", path,
-                      0, "Nothing was overwritten", "Choose another place for it"});
-  };
-  QSaveFile file(QString::fromStdString(path));
-  if (!file.open(QIODevice::WriteOnly)) return failed(file.errorString());
-  QImageWriter writer(&file, "png");
-  // In place where nobody else holds it: it may be as large as memory allows.
-  if (!writer.write(std::move(picture).convertToFormat(QImage::Format_ARGB32))) return failed(writer.errorString());
-  if (!file.commit()) return failed(file.errorString());
-  return {};
+Result<void> writePng(Disk& disk, QImage picture, const std::string& path) {
+  const std::string bytes = pngOf(std::move(picture));
+  const Result<void> done = bytes.empty() ? Result<void>(fail(Error::Cause::tooLarge, "it does not fit the memory"))
+                                          : writeWhole(disk, path, bytes);
+  if (done) return done;
+  return fail(Error{Error::Cause::notPermitted, "the picture could not be written (" + done.error().reason + ")", path, 0,
+                    "Nothing was overwritten", "Choose another place for it"});
 }
 
 }  // namespace uq

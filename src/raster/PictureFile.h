@@ -10,6 +10,7 @@
 
 #include "core/base/Error.h"
 #include "core/document/Sheet.h"
+#include "core/store/Disk.h"
 
 namespace uq {
 
@@ -21,9 +22,9 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file, in
 bool isLineDrawing(std::string_view bytes);
 
 // The picture as the bytes of a PNG file.
-std::string pngOf(const QImage& picture);
+std::string pngOf(QImage picture);
 
 // Writes a PNG, whole or not at all.
-Result<void> writePng(QImage picture, const std::string& path);
+Result<void> writePng(Disk& disk, QImage picture, const std::string& path);
 
 }  // namespace uq

@@ -434,7 +434,7 @@ TEST(PictureFile, RefusesWhatIsNoPictureOrTooLarge) {
   QImage small(3, 2, QImage::Format_ARGB32);
   small.fill(Qt::red);
   const std::string path = testing::TempDir() + "/uq-small.png";
-  ASSERT_TRUE(writePng(small, path));
+  ASSERT_TRUE(writePng(*realDisk(), small, path));
   auto bytes = realDisk()->read(path, 1 << 20);
   ASSERT_TRUE(bytes);
   EXPECT_TRUE(decodePicture(*bytes, "small.png"));
@@ -449,7 +449,7 @@ TEST(PictureFile, RefusesWhatIsNoPictureOrTooLarge) {
 }
 
 TEST(PictureFile, SaysWhereItCouldNotWrite) {
-  const auto written = writePng(QImage(2, 2, QImage::Format_ARGB32), "/no-such-folder/out.png");
+  const auto written = writePng(*realDisk(), QImage(2, 2, QImage::Format_ARGB32), "/no-such-folder/out.png");
   ASSERT_FALSE(written);
   EXPECT_EQ(written.error().file, "/no-such-folder/out.png");
 }

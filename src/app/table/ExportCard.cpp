@@ -140,7 +140,7 @@ void ExportCard::write() {
   dialog.selectFile(QString::fromStdString(sheet->file) + QStringLiteral("-tiles.png"));
   if (dialog.exec() != QDialog::Accepted) return;
   const QString path = dialog.selectedFiles().value(0);
-  const auto written = writePng(*result_, path.toStdString());
+  const auto written = writePng(*realDisk(), *result_, path.toStdString());
   if (!written) {
     Q_EMIT failed(written.error());
   } else {

@@ -5,12 +5,13 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QThreadPool>
 #include <algorithm>
 #include <set>
 
+#include "core/store/Disk.h"
 #include "core/store/JsonText.h"
+#include "raster/PictureFile.h"
 
 namespace uq {
 
@@ -72,10 +73,8 @@ std::optional<Json> read(const QString& path) {
 
 void write(const QString& path, const Json& json) {
   QDir().mkpath(QFileInfo(path).absolutePath());
-  QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly)) return;
-  file.write(QByteArray::fromStdString(writeJson(json)));
-  file.commit();
+  // Where it cannot be kept, the next start is as the first.
+  (void)writeWhole(*realDisk(), path.toStdString(), writeJson(json));
 }
 
 QString textOf(const Json& json, const char* field) {
@@ -146,8 +145,7 @@ void rememberQuilt(const QString& folder, const QString& name, std::function<QIm
     const QImage drawn = picture ? picture() : QImage();
     if (drawn.isNull()) return;
     QDir().mkpath(QFileInfo(file).absolutePath());
-    QSaveFile out(file);
-    if (out.open(QIODevice::WriteOnly) && drawn.save(&out, "PNG")) out.commit();
+    (void)writeWhole(*realDisk(), file.toStdString(), pngOf(drawn));
   });
 }
 

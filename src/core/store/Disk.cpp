@@ -336,6 +336,14 @@ class RealDisk final : public Disk {
 
 std::shared_ptr<Disk> realDisk() { return std::make_shared<RealDisk>(); }
 
+Result<void> writeWhole(Disk& disk, const std::string& path, std::string_view bytes) {
+  const std::string fresh = path + ".new";
+  auto done = disk.write(fresh, bytes);
+  if (done) done = disk.rename(fresh, path);
+  if (!done) (void)disk.remove(fresh);
+  return done;
+}
+
 std::string joined(std::string_view folder, std::string_view name) {
   std::string path(folder);
   if (!path.empty() && path.back() != '/') path += '/';

@@ -70,6 +70,10 @@ class Disk {
   virtual Result<std::unique_ptr<Lock>> lock(const std::string& path) = 0;
 };
 
+// Writes a file that is no part of a quilt: exports, and what is kept of a desk. Whole or not at all: it is written beside
+// its place and renamed, and what was there stays until then.
+Result<void> writeWhole(Disk& disk, const std::string& path, std::string_view bytes);
+
 // The operating system's file system (POSIX).
 std::shared_ptr<Disk> realDisk();
 
