@@ -16,6 +16,8 @@
 // at all of its cells, so a dense chunk may come to hold two cells only; equality compares contents.
 // Cost: at() is a binary search over pages (64 for a 4096 × 4096 map); set() copies at most one chunk, one page and the
 // table, each only while somebody else holds it. A sparse scatter of several tiles costs 16 KB a chunk.
+// Threads: as of any value: one grid belongs to one thread at a time, and its copies to others; chunks that copies share
+// are never changed in place. ChunkPool, from which all take their room, may be used by any.
 #pragma once
 
 #include <array>

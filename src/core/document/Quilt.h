@@ -7,6 +7,10 @@
 // Invariants: ids are unique; references between parts are ids; every sheet has a slot. Slots are given out in order
 // and never given to another sheet; they are no part of the saved quilt, and a sheet that is missing keeps its slot.
 // Chalk (see Chalk.h) can be asked for like any sheet, and is never among sheets().
+//
+// Threads: one quilt belongs to one thread at a time; a copy may go to another thread and be read and edited there, since
+// shared parts are never changed in place. What map(), layer(), sheet() and stamp() point to lives until this quilt is
+// assigned to, edited or dropped; copies keep their own. Hold a copy, or ids, across an edit.
 #pragma once
 
 #include <optional>
