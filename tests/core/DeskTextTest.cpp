@@ -41,7 +41,7 @@ TEST(DeskText, ComesBackAsItWas) {
 TEST(DeskText, FitsAQuiltThatChangedMeanwhile) {
   const Quilt quilt = smallQuilt();
   const Json json = deskJson(usedDesk(quilt), quilt);
-  const Quilt later = deleteMap(quilt, quilt.mapNamed("Yard")->id).withoutSheet(quilt.sheets().front()->id);
+  const Quilt later = deleteMap(quilt, quilt.mapNamed("Yard")->id).without<Sheet>(quilt.sheets().front()->id);
   const Desk desk = readDesk(json, later);
   EXPECT_EQ(desk.map, later.maps().front()->id);
   EXPECT_EQ(desk.openMaps, std::vector<Id>{desk.map});

@@ -32,7 +32,7 @@ TEST(Quilt, PuttingAnEqualPartBackKeepsEveryRevision) {
 TEST(Quilt, AMissingSheetKeepsItsSlot) {
   const Quilt quilt = smallQuilt();
   const Cell cell = tileOf(quilt, "rails", 1);
-  const Quilt without = quilt.withoutSheet(quilt.slots().sheet(cell.tile().slot));
+  const Quilt without = quilt.without<Sheet>(quilt.slots().sheet(cell.tile().slot));
   EXPECT_EQ(without.sheetAt(cell.tile().slot), nullptr);
   Quilt more = without;
   EXPECT_NE(more.slotFor(IdSource(99).next(), "Q"), cell.tile().slot);
@@ -147,7 +147,7 @@ TEST(Desk, FitsAQuiltFromWhichItsMapOrLayerIsGone) {
   Map yard = *quilt.mapNamed("Yard");
   yard.layers.pop_back();
   EXPECT_EQ(quilt.layer(validDesk(desk, quilt.with(yard)).activeAt())->name, "Paving");
-  EXPECT_EQ(validDesk(desk, quilt.withoutMap(yard.id)).map, quilt.mapNamed("Loft")->id);
+  EXPECT_EQ(validDesk(desk, quilt.without<Map>(yard.id)).map, quilt.mapNamed("Loft")->id);
   EXPECT_EQ(validDesk(desk, Quilt()).activeAt(), LayerAt{});
 }
 

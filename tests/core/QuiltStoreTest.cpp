@@ -100,7 +100,7 @@ TEST(QuiltStore, SavingWhatIsSavedWritesNothing) {
 
 TEST(QuiltStore, AMapOrSheetThatIsGoneLeavesNoFiles) {
   Saved saved;
-  const Quilt less = saved.quilt.withoutMap(saved.quilt.mapNamed("Loft")->id);
+  const Quilt less = saved.quilt.without<Map>(saved.quilt.mapNamed("Loft")->id);
   const auto done = saved.store->save(less);
   ASSERT_TRUE(done);
   EXPECT_THAT(done->removed, UnorderedElementsAre("maps/loft/map.json", "maps/loft/floor.cells"));
@@ -164,7 +164,7 @@ TEST(QuiltStore, ASaveCutShortAtAnyStepIsTheOldOrTheNewQuilt) {
       Saved saved;
       Quilt next = saved.painted();
       next = renameLayer(next, layerOf(next, "Yard", "Paving"), "Ground");
-      next = next.withoutMap(next.mapNamed("Loft")->id);
+      next = next.without<Map>(next.mapNamed("Loft")->id);
       saved.disk->changes = 0;
       saved.disk->failAt = step;
       saved.disk->stopsThere = stops;
@@ -239,7 +239,7 @@ TEST(QuiltStore, AfterAFailureTheNextSaveSucceeds) {
 TEST(QuiltStore, ReadsThroughAnUnfinishedSaveThatItMayNotFinish) {
   Saved saved;
   Quilt next = renameLayer(saved.painted(), layerOf(saved.quilt, "Yard", "Paving"), "Ground");
-  next = next.withoutMap(next.mapNamed("Loft")->id);
+  next = next.without<Map>(next.mapNamed("Loft")->id);
   saved.disk->changes = 0;
   saved.disk->stopsThere = true;
   // The step after the commit is the first that carries the save out.

@@ -187,7 +187,7 @@ TEST(Clip, GoesToAQuiltThatCallsItsSheetOtherwise) {
   ASSERT_TRUE(there);
   EXPECT_EQ(there->parts().front().cell.tile().number, 1u);
   EXPECT_EQ(other.sheetAt(there->parts().front().cell.tile().slot)->name, "street");
-  const auto lacking = readClip(text, other.withoutSheet(other.sheets().front()->id));
+  const auto lacking = readClip(text, other.without<Sheet>(other.sheets().front()->id));
   ASSERT_FALSE(lacking);
   EXPECT_THAT(lacking.error().reason, testing::HasSubstr("which this quilt lacks"));
   EXPECT_FALSE(readClip("{}", quilt));

@@ -11,14 +11,6 @@ auto findById(std::vector<Shared<Part>>& parts, Id id) {
   return std::find_if(parts.begin(), parts.end(), [id](const Shared<Part>& p) { return p->id == id; });
 }
 
-template <class Part>
-const Part* lookUp(const std::vector<Shared<Part>>& parts, Id id) {
-  for (const auto& part : parts) {
-    if (part->id == id) return &part.read();
-  }
-  return nullptr;
-}
-
 // Puts a part where the order by name wants it, in place of the one with its id.
 template <class Part>
 void put(std::vector<Shared<Part>>& parts, Shared<Part> part) {
@@ -34,12 +26,20 @@ void put(std::vector<Shared<Part>>& parts, Shared<Part> part) {
   parts.insert(after, std::move(part));
 }
 
+// What is settled of a part before it is put back, and what gets a new revision along with one that changed.
 template <class Part>
-bool drop(std::vector<Shared<Part>>& parts, Id id) {
-  const auto old = findById(parts, id);
-  if (old == parts.end()) return false;
-  parts.erase(old);
-  return true;
+void settle(Part&) {}
+void settle(Stamp& changed) { changed.held.stamp = changed.id; }
+
+template <class Part>
+void renew(Part&, const Part*) {}
+void renew(Map& changed, const Map* old) {
+  for (Shared<Layer>& layer : changed.layers) {
+    const Layer* before = old ? old->layer(layer->id) : nullptr;
+    if (!before || !(*before == layer.read())) {
+      layer.edit([](Layer& l) { l.revision = Revision::next(); });
+    }
+  }
 }
 
 }  // namespace
@@ -59,13 +59,10 @@ std::optional<SheetSlot> SheetSlots::find(Id sheet) const {
   return std::nullopt;
 }
 
-const Map* Quilt::map(Id id) const { return lookUp(maps_, id); }
-const Sheet* Quilt::sheet(Id id) const { return id == chalk().id ? &chalk() : lookUp(sheets_, id); }
-
-const Stamp* Quilt::stamp(Id id) const { return lookUp(stamps_, id); }
+const Sheet* Quilt::sheet(Id id) const { return id == chalk().id ? &chalk() : listed<Sheet>(id); }
 
 const Map* Quilt::mapNamed(std::string_view name) const {
-  for (const auto& map : maps_) {
+  for (const auto& map : maps()) {
     if (map->name == name || map->folder == name) return &map.read();
   }
   return nullptr;
@@ -84,31 +81,13 @@ Quilt Quilt::with(QuiltFacts facts) const {
   return restoring(Shared(std::move(facts)));
 }
 
-Quilt Quilt::with(Map changed) const {
-  const Map* old = map(changed.id);
+template <class Part>
+Quilt Quilt::with(Part changed) const {
+  const Part* old = listed<Part>(changed.id);
+  settle(changed);
   if (old && *old == changed) return *this;
   changed.revision = Revision::next();
-  for (Shared<Layer>& layer : changed.layers) {
-    const Layer* before = old ? old->layer(layer->id) : nullptr;
-    if (!before || !(*before == layer.read())) {
-      layer.edit([](Layer& l) { l.revision = Revision::next(); });
-    }
-  }
-  return restoring(Shared(std::move(changed)));
-}
-
-Quilt Quilt::with(Sheet changed) const {
-  const Sheet* old = sheet(changed.id);
-  if (old && *old == changed) return *this;
-  changed.revision = Revision::next();
-  return restoring(Shared(std::move(changed)));
-}
-
-Quilt Quilt::with(Stamp changed) const {
-  const Stamp* old = stamp(changed.id);
-  changed.held.stamp = changed.id;
-  if (old && *old == changed) return *this;
-  changed.revision = Revision::next();
+  renew(changed, old);
   return restoring(Shared(std::move(changed)));
 }
 
@@ -129,21 +108,10 @@ Quilt Quilt::with(LayerAt at, LayerCells cells) const {
   return with(at, std::move(next));
 }
 
-Quilt Quilt::withoutMap(Id id) const {
+template <class Part>
+Quilt Quilt::without(Id id) const {
   Quilt next = *this;
-  drop(next.maps_, id);
-  return next;
-}
-
-Quilt Quilt::withoutSheet(Id id) const {
-  Quilt next = *this;
-  drop(next.sheets_, id);
-  return next;
-}
-
-Quilt Quilt::withoutStamp(Id id) const {
-  Quilt next = *this;
-  drop(next.stamps_, id);
+  std::erase_if(std::get<std::vector<Shared<Part>>>(next.parts_), [id](const Shared<Part>& one) { return one->id == id; });
   return next;
 }
 
@@ -153,29 +121,30 @@ Quilt Quilt::restoring(const Shared<QuiltFacts>& facts) const {
   return next;
 }
 
-Quilt Quilt::restoring(const Shared<Map>& map) const {
+template <class Part>
+Quilt Quilt::restoring(const Shared<Part>& part) const {
   Quilt next = *this;
-  put(next.maps_, map);
+  if constexpr (std::is_same_v<Part, Sheet>) {
+    if (part->id == chalk().id || !next.slots_.slotFor(part->id, part->code)) return *this;
+  }
+  put(std::get<std::vector<Shared<Part>>>(next.parts_), part);
   return next;
 }
 
-Quilt Quilt::restoring(const Shared<Stamp>& stamp) const {
-  Quilt next = *this;
-  put(next.stamps_, stamp);
-  return next;
-}
-
-Quilt Quilt::restoring(const Shared<Sheet>& sheet) const {
-  Quilt next = *this;
-  if (sheet->id == chalk().id) return next;
-  if (!next.slots_.slotFor(sheet->id, sheet->code)) return *this;
-  put(next.sheets_, sheet);
-  return next;
-}
+// All kinds, for whoever includes the header only.
+template Quilt Quilt::with(Map) const;
+template Quilt Quilt::with(Sheet) const;
+template Quilt Quilt::with(Stamp) const;
+template Quilt Quilt::without<Map>(Id) const;
+template Quilt Quilt::without<Sheet>(Id) const;
+template Quilt Quilt::without<Stamp>(Id) const;
+template Quilt Quilt::restoring(const Shared<Map>&) const;
+template Quilt Quilt::restoring(const Shared<Sheet>&) const;
+template Quilt Quilt::restoring(const Shared<Stamp>&) const;
 
 bool Quilt::knows(Id id) const {
   if (sheet(id) || stamp(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
-  return std::any_of(maps_.begin(), maps_.end(), [id](const Shared<Map>& map) {
+  return std::any_of(maps().begin(), maps().end(), [id](const Shared<Map>& map) {
     return map->id == id || map->layer(id) || map->layerFolder(id);
   });
 }

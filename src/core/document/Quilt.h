@@ -24,9 +24,7 @@
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
 #include "core/document/Chalk.h"
-#include "core/document/Map.h"
-#include "core/document/Sheet.h"
-#include "core/document/Stamp.h"
+#include "core/document/PartKinds.h"
 
 namespace uq {
 
@@ -93,38 +91,42 @@ class Quilt {
   explicit Quilt(QuiltFacts facts) : facts_(std::move(facts)) {}
 
   const QuiltFacts& facts() const { return facts_.read(); }
-  const std::vector<Shared<Map>>& maps() const { return maps_; }        // by name
-  const std::vector<Shared<Sheet>>& sheets() const { return sheets_; }  // by name
-  const std::vector<Shared<Stamp>>& stamps() const { return stamps_; }  // by name
+  // All parts of a kind (see PartKinds.h), by name.
+  template <class Part>
+  const std::vector<Shared<Part>>& all() const {
+    return std::get<std::vector<Shared<Part>>>(parts_);
+  }
+  const std::vector<Shared<Map>>& maps() const { return all<Map>(); }
+  const std::vector<Shared<Sheet>>& sheets() const { return all<Sheet>(); }
+  const std::vector<Shared<Stamp>>& stamps() const { return all<Stamp>(); }
   const SheetSlots& slots() const { return slots_; }
 
-  // nullptr when there is none.
-  const Map* map(Id id) const;
+  // nullptr when there is none. Of the listed parts only: Chalk is not among them.
+  template <class Part>
+  const Part* listed(Id id) const;
+  const Map* map(Id id) const { return listed<Map>(id); }
   const Map* mapNamed(std::string_view name) const;  // by name or folder
   const Layer* layer(LayerAt at) const;
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
-  const Stamp* stamp(Id id) const;
+  const Stamp* stamp(Id id) const { return listed<Stamp>(id); }
 
   // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1022 are
   // taken the quilt is returned as it was.
   Quilt with(QuiltFacts facts) const;
-  Quilt with(Map map) const;
-  Quilt with(Sheet sheet) const;
-  Quilt with(Stamp stamp) const;
+  template <class Part>
+  Quilt with(Part part) const;
   // Nothing changes where there is no such map or layer; cells only on layers of tiles.
   Quilt with(LayerAt at, Layer layer) const;
   Quilt with(LayerAt at, LayerCells cells) const;
   // Nothing changes where there is none. A sheet that goes leaves its slot, and its tiles as placeholders.
-  Quilt withoutMap(Id id) const;
-  Quilt withoutSheet(Id id) const;
-  Quilt withoutStamp(Id id) const;
+  template <class Part>
+  Quilt without(Id id) const;
 
   // A part put back with the revision it has: what undo does. Unlike `with`, draws none.
   Quilt restoring(const Shared<QuiltFacts>& facts) const;
-  Quilt restoring(const Shared<Map>& map) const;
-  Quilt restoring(const Shared<Sheet>& sheet) const;
-  Quilt restoring(const Shared<Stamp>& stamp) const;
+  template <class Part>
+  Quilt restoring(const Shared<Part>& part) const;
   const Shared<QuiltFacts>& sharedFacts() const { return facts_; }
 
   const TakenNames& taken() const { return taken_.read(); }
@@ -137,17 +139,23 @@ class Quilt {
 
   // The same content; slots apart.
   friend bool operator==(const Quilt& a, const Quilt& b) {
-    return a.facts_ == b.facts_ && a.maps_ == b.maps_ && a.sheets_ == b.sheets_ && a.stamps_ == b.stamps_;
+    return a.facts_ == b.facts_ && a.parts_ == b.parts_;
   }
 
  private:
   Shared<QuiltFacts> facts_;
-  std::vector<Shared<Map>> maps_;
-  std::vector<Shared<Sheet>> sheets_;
-  std::vector<Shared<Stamp>> stamps_;
+  PartKinds::Lists parts_;
   SheetSlots slots_;
   Shared<TakenNames> taken_;
 };
+
+template <class Part>
+const Part* Quilt::listed(Id id) const {
+  for (const Shared<Part>& part : all<Part>()) {
+    if (part->id == id) return &part.read();
+  }
+  return nullptr;
+}
 
 // An id that nothing in the quilt has, also where the source gave it out before.
 Id freshId(const Quilt& quilt, IdSource& ids);

@@ -115,7 +115,7 @@ Quilt withCell(const Quilt& quilt, Id id, PixelSize cell) {
   return quilt.with(std::move(next));
 }
 
-Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.withoutMap(map); }
+Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.without<Map>(map); }
 
 Quilt withOpeningMap(const Quilt& quilt, Id map) {
   if (!quilt.map(map)) return quilt;

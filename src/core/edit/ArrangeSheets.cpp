@@ -141,7 +141,7 @@ Quilt withCare(const Quilt& quilt, Id id, const PixelCare& care, PixelSize size)
   });
 }
 
-Quilt deleteSheet(const Quilt& quilt, Id sheet) { return quilt.withoutSheet(sheet); }
+Quilt deleteSheet(const Quilt& quilt, Id sheet) { return quilt.without<Sheet>(sheet); }
 
 Quilt renameSheet(const Quilt& quilt, Id sheet, const std::string& name) {
   if (name.empty()) return quilt;

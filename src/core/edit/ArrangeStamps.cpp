@@ -62,7 +62,7 @@ Quilt deleteStamp(const Quilt& quilt, Id id) {
   if (!quilt.stamp(id)) return quilt;
   QuiltFacts facts = quilt.facts();
   std::erase(facts.shelf, id);
-  return quilt.withoutStamp(id).with(std::move(facts));
+  return quilt.without<Stamp>(id).with(std::move(facts));
 }
 
 std::vector<Id> shelfOrder(const Quilt& quilt) {

@@ -8,7 +8,7 @@ namespace uq {
 namespace {
 
 template <class Part>
-void compareParts(PartKey::Kind kind, const std::vector<Shared<Part>>& before, const std::vector<Shared<Part>>& after,
+void compareParts(const std::vector<Shared<Part>>& before, const std::vector<Shared<Part>>& after,
                   std::vector<PartChange>& changes) {
   const auto find = [](const std::vector<Shared<Part>>& parts, Id id) -> const Shared<Part>* {
     for (const auto& part : parts) {
@@ -19,23 +19,29 @@ void compareParts(PartKey::Kind kind, const std::vector<Shared<Part>>& before, c
   for (const auto& old : before) {
     const Shared<Part>* now = find(after, old->id);
     if (!now) {
-      changes.push_back({{kind, old->id}, old, std::monostate{}});
+      changes.push_back({PartKey::of<Part>(old->id), old, std::monostate{}});
     } else if (!old->revision.is((*now)->revision) && !(old == *now)) {
-      changes.push_back({{kind, old->id}, old, *now});
+      changes.push_back({PartKey::of<Part>(old->id), old, *now});
     }
   }
   for (const auto& now : after) {
-    if (!find(before, now->id)) changes.push_back({{kind, now->id}, std::monostate{}, now});
+    if (!find(before, now->id)) changes.push_back({PartKey::of<Part>(now->id), std::monostate{}, now});
   }
 }
 
-Quilt withPart(const Quilt& quilt, const PartKey& key, const PartValue& value) {
-  if (const auto* facts = std::get_if<Shared<QuiltFacts>>(&value)) return quilt.restoring(*facts);
-  if (const auto* map = std::get_if<Shared<Map>>(&value)) return quilt.restoring(*map);
-  if (const auto* sheet = std::get_if<Shared<Sheet>>(&value)) return quilt.restoring(*sheet);
-  if (const auto* stamp = std::get_if<Shared<Stamp>>(&value)) return quilt.restoring(*stamp);
-  if (key.kind == PartKey::Kind::stamp) return quilt.withoutStamp(key.id);
-  return key.kind == PartKey::Kind::map ? quilt.withoutMap(key.id) : quilt.withoutSheet(key.id);
+Quilt withPart(const Quilt& quilt, const PartChange& change, const PartValue& value) {
+  const auto put = [&](const auto& part) {
+    if constexpr (std::is_same_v<std::decay_t<decltype(part)>, std::monostate>) {
+      Quilt less = quilt;
+      PartKinds::forEach([&]<class Part>() {
+        if (change.key == PartKey::of<Part>(change.key.id)) less = less.without<Part>(change.key.id);
+      });
+      return less;
+    } else {
+      return quilt.restoring(part);
+    }
+  };
+  return std::visit(put, value);
 }
 
 // The value of a part on the other side of a change, where `now` is the quilt on this side.
@@ -51,7 +57,7 @@ Result<Quilt> across(Quilt quilt, const Step& step, bool back) {
   for (const PartChange& change : step.changes) {
     const auto value = otherSide(change, quilt, back);
     if (!value) return fail(value.error());
-    quilt = withPart(quilt, change.key, *value);
+    quilt = withPart(quilt, change, *value);
   }
   return quilt;
 }
@@ -74,9 +80,7 @@ std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after) 
   const auto& oldFacts = before.sharedFacts();
   const auto& newFacts = after.sharedFacts();
   if (!oldFacts.sameAs(newFacts) && !(oldFacts == newFacts)) changes.push_back({{}, oldFacts, newFacts});
-  compareParts(PartKey::Kind::map, before.maps(), after.maps(), changes);
-  compareParts(PartKey::Kind::sheet, before.sheets(), after.sheets(), changes);
-  compareParts(PartKey::Kind::stamp, before.stamps(), after.stamps(), changes);
+  PartKinds::forEach([&]<class Part>() { compareParts(before.all<Part>(), after.all<Part>(), changes); });
   return changes;
 }
 
@@ -97,7 +101,7 @@ bool UndoLine::shareAPart(const Step& a, const Step& b) {
 bool UndoLine::uses(const Step& user, const Step& maker, const Quilt& now) {
   for (const PartChange& made : maker.changes) {
     const bool isNewSheet =
-        made.key.kind == PartKey::Kind::sheet && std::holds_alternative<std::monostate>(made.before);
+        std::holds_alternative<Shared<Sheet>>(made.after) && std::holds_alternative<std::monostate>(made.before);
     const auto slot = isNewSheet ? now.slots().find(made.key.id) : std::nullopt;
     if (!slot) continue;
     for (const PartChange& change : user.changes) {
@@ -173,7 +177,7 @@ void UndoLine::dropGroupsAgainst(const Step& step, const Quilt& now) {
 
 std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const {
   if (gesture_) return std::nullopt;
-  const PartKey tabMap{PartKey::Kind::map, tab};
+  const PartKey tabMap = PartKey::of<Map>(tab);
   const auto newest = std::find_if(line_.rbegin(), line_.rend(), [&](const Step& step) {
     return tab.empty() || step.tab == tab || step.touches(tabMap);
   });
@@ -193,7 +197,8 @@ std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const
     // What was done in this tab may change other maps: whoever did it here knows.
     if (tab.empty() || step->tab == tab) continue;
     for (const PartChange& change : step->changes) {
-      if (change.key.kind == PartKey::Kind::map && change.key.id != tab) plan.reachesFarther = true;
+      const bool isOther = change.key == PartKey::of<Map>(change.key.id) && change.key.id != tab;
+      if (isOther) plan.reachesFarther = true;
     }
   }
   if (plan.steps.size() > 1) plan.reachesFarther = true;
@@ -202,7 +207,7 @@ std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const
 
 std::optional<UndoLine::Plan> UndoLine::planForth(Id tab, const Quilt& now) const {
   if (gesture_) return std::nullopt;
-  const PartKey tabMap{PartKey::Kind::map, tab};
+  const PartKey tabMap = PartKey::of<Map>(tab);
   const auto wanted = std::find_if(takenBack_.rbegin(), takenBack_.rend(), [&](const Group& group) {
     return tab.empty() || group.tab == tab ||
            std::any_of(group.steps.begin(), group.steps.end(), [&](const Step& s) { return s.touches(tabMap); });

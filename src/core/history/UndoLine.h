@@ -34,14 +34,20 @@ inline constexpr std::size_t kMostPackedBytes = std::size_t{256} << 20;
 
 // What undo restores as a whole.
 struct PartKey {
-  enum class Kind { facts, map, sheet, stamp };
-  Kind kind = Kind::facts;
-  Id id;  // empty for facts
+  static constexpr int kFacts = -1;
+
+  int kind = kFacts;  // PartKinds::numberOf, or the quilt's facts
+  Id id;              // empty for facts
+
+  template <class Part>
+  static PartKey of(Id id) {
+    return {PartKinds::numberOf<Part>(), id};
+  }
   friend constexpr bool operator==(const PartKey&, const PartKey&) = default;
 };
 
 // monostate: the part was not there.
-using PartValue = std::variant<std::monostate, Shared<QuiltFacts>, Shared<Map>, Shared<Sheet>, Shared<Stamp>>;
+using PartValue = PartKinds::AnyOf<QuiltFacts>;
 
 struct PartChange {
   PartKey key;

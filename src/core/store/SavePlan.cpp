@@ -43,7 +43,8 @@ std::string partOf(const std::string& path) {
   return path.substr(0, dot);
 }
 
-void addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files) {
+// The files of a part, of each kind: `saved` is the part as it was saved last. Both quilts must live as long.
+void addFiles(const Sheet& sheet, const Sheet* saved, const Quilt&, const Quilt&, QuiltFiles& files) {
   const auto add = [&](const std::string& path, QuiltFile file) {
     // Sheets may share a picture.
     const auto [known, isNew] = files.try_emplace(path, file);
@@ -84,14 +85,13 @@ void addSheetFiles(const Sheet& sheet, const Sheet* saved, QuiltFiles& files) {
   });
 }
 
-void addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
+void addFiles(const Stamp& stamp, const Stamp* before, const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
   const auto textsOf = [](const Stamp& of, const Quilt& in) {
     std::map<std::string, std::string> texts;
     for (TextFile& file : stampFiles(of, in)) texts.emplace(std::move(file.path), std::move(file.text));
     return texts;
   };
   const auto texts = std::make_shared<const std::map<std::string, std::string>>(textsOf(stamp, quilt));
-  const Stamp* before = saved.stamp(stamp.id);
   const auto was = before ? textsOf(*before, saved) : std::map<std::string, std::string>();
   for (const auto& [path, text] : *texts) {
     const auto old = was.find(path);
@@ -113,7 +113,7 @@ void addStampFiles(const Stamp& stamp, const Quilt& quilt, const Quilt& saved, Q
   }
 }
 
-void addMapFiles(const Map& map, const Map* saved, const Quilt& quilt, QuiltFiles& files) {
+void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&, QuiltFiles& files) {
   const bool untouched = saved && saved->folder == map.folder && (saved->revision.is(map.revision) || *saved == map);
   const bool sameText = untouched || (saved && mapFile(*saved) == mapFile(map) &&
                                       writeJson(mapDocument(*saved)) == writeJson(mapDocument(map)));
@@ -160,9 +160,11 @@ QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
                                         return judgedJson<QuiltFacts>(text, readQuiltDocument, quiltDocument);
                                       },
                                       false, quilt.facts() == saved.facts(), {}});
-  for (const auto& sheet : quilt.sheets()) addSheetFiles(sheet.read(), saved.sheet(sheet->id), files);
-  for (const auto& stamp : quilt.stamps()) addStampFiles(stamp.read(), quilt, saved, files);
-  for (const auto& map : quilt.maps()) addMapFiles(map.read(), saved.map(map->id), quilt, files);
+  PartKinds::forEach([&]<class Part>() {
+    for (const Shared<Part>& part : quilt.all<Part>()) {
+      addFiles(part.read(), saved.listed<Part>(part->id), quilt, saved, files);
+    }
+  });
   return files;
 }
 

@@ -51,7 +51,7 @@ std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer*
 }
 
 // What is said of a map, without what lies on its layers: equal documents need no second look.
-std::optional<Error> whyNoMap(const Map& map, const Map* before) {
+std::optional<Error> whyNoPart(const Map& map, const Map* before, const Quilt&) {
   const Json document = mapDocument(map);
   if (!before || !(mapDocument(*before) == document)) {
     const auto read = readMapDocument(document, mapFile(map));
@@ -65,12 +65,12 @@ std::optional<Error> whyNoMap(const Map& map, const Map* before) {
   return std::nullopt;
 }
 
-std::optional<Error> whyNoSheet(const Sheet& sheet) {
+std::optional<Error> whyNoPart(const Sheet& sheet, const Sheet*, const Quilt&) {
   const auto read = readSheetDocument(sheetDocument(sheet), sheetFile(sheet));
   return read ? std::nullopt : std::optional(unkeepable(read.error(), sheet.name));
 }
 
-std::optional<Error> whyNoStamp(const Stamp& stamp, const Quilt& quilt) {
+std::optional<Error> whyNoPart(const Stamp& stamp, const Stamp*, const Quilt& quilt) {
   std::map<std::string, std::string> files;
   for (TextFile& file : stampFiles(stamp, quilt)) files.emplace(std::move(file.path), std::move(file.text));
   const ReadFile readFile = [&](const std::string& path) -> Result<std::optional<std::string>> {
@@ -87,24 +87,18 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
     if (!read) return unkeepable(read.error(), after.facts().name);
   }
-  const auto isSame = [](const auto* old, const auto& now) { return old && old->revision.is(now->revision); };
-  for (const auto& map : after.maps()) {
-    const Map* old = before ? before->map(map->id) : nullptr;
-    if (isSame(old, map)) continue;
-    if (auto wrong = whyNoMap(map.read(), old)) return wrong;
-  }
-  for (const auto& sheet : after.sheets()) {
-    if (isSame(before ? before->sheet(sheet->id) : nullptr, sheet)) continue;
-    if (auto wrong = whyNoSheet(sheet.read())) return wrong;
-  }
   if (after.stamps().size() > kMostStamps && (!before || before->stamps().size() < after.stamps().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 4,096 stamps");
   }
-  for (const auto& stamp : after.stamps()) {
-    if (isSame(before ? before->stamp(stamp->id) : nullptr, stamp)) continue;
-    if (auto wrong = whyNoStamp(stamp.read(), after)) return wrong;
-  }
-  return std::nullopt;
+  std::optional<Error> wrong;
+  PartKinds::forEach([&]<class Part>() {
+    for (const Shared<Part>& part : after.all<Part>()) {
+      if (wrong) return;
+      const Part* old = before ? before->listed<Part>(part->id) : nullptr;
+      if (!old || !old->revision.is(part->revision)) wrong = whyNoPart(part.read(), old, after);
+    }
+  });
+  return wrong;
 }
 
 }  // namespace
