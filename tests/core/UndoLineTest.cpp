@@ -275,7 +275,7 @@ void checkPresent(const AtWork& work, const Quilt& start) {
     const Map* expected = start.map(map->id);
     for (const Step& step : work.line.steps()) {
       for (const PartChange& change : step.changes) {
-        if (change.key != PartKey{PartKey::Kind::map, map->id}) continue;
+        if (change.key != PartKey::of<Map>(map->id)) continue;
         if (change.packed) {
           unpacked.push_back(*change.packed->after(*expected));
           RC_ASSERT(*change.packed->before(unpacked.back()) == *expected);
