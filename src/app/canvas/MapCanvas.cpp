@@ -364,7 +364,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   const Desk& desk = session_->desk();
   over.paintGround(painter, event->rect());
   paintMap(painter, event->rect());
-  played_->paint(painter, event->rect(), [&](const QRectF& part) { over.paintGround(painter, part); });
+  played_->paint(painter, view, event->rect(), [&](const QRectF& part) { over.paintGround(painter, part); });
   if (desk.gridLines) {
     over.paintGrid(painter);
     over.paintTurnMarks(painter);

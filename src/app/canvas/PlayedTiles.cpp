@@ -73,11 +73,10 @@ void PlayedTiles::look() {
   for (const PixelRect& rect : places_) Q_EMIT changed(view.rectOf(rect).toAlignedRect());
 }
 
-void PlayedTiles::paint(QPainter& painter, const QRect& part,
+void PlayedTiles::paint(QPainter& painter, const MapView& view, const QRect& part,
                         const std::function<void(const QRectF&)>& paintGround) const {
   const Map* shown = now_ ? now_->map(scene_.desk().map) : nullptr;
   if (!shown) return;
-  const MapView view = view_();
   const std::vector<Run> runs = scene_.runs(*shown);
   for (const PixelRect& rect : places_) {
     const QRect device = view.scale().toDevice(rect);

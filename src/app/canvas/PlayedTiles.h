@@ -20,13 +20,15 @@ class PlayedTiles : public QObject {
   Q_OBJECT
 
  public:
-  // `scene` must live as long; `view` tells what is in sight, and is asked at each look.
+  // `scene` must live as long; `view` tells what is in sight, of no size while nothing is, and is asked at each
+  // look.
   PlayedTiles(const Scene& scene, std::function<MapView()> view);
 
   // Plays or rests, as the scene is now.
   void follow();
   // Draws the present frames within a part of the widget; `paintGround` paints what lies under the map.
-  void paint(QPainter& painter, const QRect& part, const std::function<void(const QRectF&)>& paintGround) const;
+  void paint(QPainter& painter, const MapView& view, const QRect& part,
+             const std::function<void(const QRectF&)>& paintGround) const;
 
  Q_SIGNALS:
   // A part of the widget looks different; all of it where that is empty.
