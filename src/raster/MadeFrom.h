@@ -1,5 +1,5 @@
-// MadeFrom: what a picture of a run was made from: the cells of its layers, the sheets, the grid, the bounds, the player's
-// screen where a backdrop fits it, and how the run looks.
+// MadeFrom: what a picture of a run was made from: the cells of its layers, the sheets, the grid, the bounds, the
+// player's screen where a backdrop fits it, and how the run looks.
 //
 // One value, compared as a whole, so that who keeps pictures never asks which of these changed: a picture is right, or
 // stale in some places, or of no more use. A change of bounds makes stale only what comes in or goes out.

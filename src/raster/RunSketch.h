@@ -23,7 +23,7 @@ class RunSketch {
  private:
   CellRect blocksOf(CellRect cells) const;
 
-  QImage picture_;   // pixel 0, 0 stands for block (blocks_.x0, blocks_.y0) of step × step cells
+  QImage picture_;  // pixel 0, 0 stands for block (blocks_.x0, blocks_.y0) of step × step cells
   CellRect blocks_;
   int step_ = 1;
 };

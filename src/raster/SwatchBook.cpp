@@ -16,7 +16,7 @@ namespace {
 
 using Clock = std::chrono::steady_clock;
 
-constexpr int kHopeless = 8;      // times the patience of a frame
+constexpr int kHopeless = 8;  // times the patience of a frame
 
 // How long a swatch may take to draw: measured on a slow machine, dense layers, with tiles and with colours.
 std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale scale, const QRect& device) {
@@ -113,9 +113,8 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
     const std::vector<Id>& layers = kept.run().layers;
     // What the same layers looked like at another rise or in another order never comes back but by undo.
     return std::any_of(layers.begin(), layers.end(), [&](Id layer) { return !map.layer(layer); }) ||
-           std::any_of(runs.begin(), runs.end(), [&](const Run& run) {
-             return run.layers == layers && !run.drawsAs(kept.run());
-           });
+           std::any_of(runs.begin(), runs.end(),
+                       [&](const Run& run) { return run.layers == layers && !run.drawsAs(kept.run()); });
   });
   forget(book, [&](RunBook& kept) { return !follow(kept, quilt, changed); });
 
@@ -395,7 +394,8 @@ void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& wind
   std::size_t all = 0;
   for (const RunBook* run : book.shown) {
     const QRect map = painter_.boundsOf(run->made.quilt(), run->map(), run->run(), scale);
-    all += count(around.translated(-run->run().shift(scale)).intersected(map)) * kSwatchSide * kSwatchSide * sizeof(QRgb);
+    all +=
+        count(around.translated(-run->run().shift(scale)).intersected(map)) * kSwatchSide * kSwatchSide * sizeof(QRgb);
   }
   const bool ahead = all < options_.budget - options_.budget / 8;
   for (RunBook* run : book.shown) {

@@ -7,8 +7,8 @@
 // nothing. An edit repairs the rectangle in which swatches differ: at once where they are in sight, at the latest when
 // they come into sight elsewhere.
 //
-// What a swatch was made from is one value (MadeFrom), compared as a whole: a change marks as dirty what it touches, and
-// all swatches that stay right stay, when the map grows or is cut, too.
+// What a swatch was made from is one value (MadeFrom), compared as a whole: a change marks as dirty what it touches,
+// and all swatches that stay right stay, when the map grows or is cut, too.
 //
 // Invariants: what paint() lays as whole is the present map, pixel for pixel what MapPainter draws. Swatches in sight
 // are never dropped; others are, the longest unused first, once all hold more than the budget.
@@ -64,8 +64,8 @@ class SwatchBook {
   // 0, 0; one unit of the painter is one device pixel.
   Frame paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part);
 
-  // Where in the window something that workers handed in waits to be painted. Each place is told once. All of the window
-  // where they handed in what is of no use any more, so that the next paint() asks anew.
+  // Where in the window something that workers handed in waits to be painted. Each place is told once. All of the
+  // window where they handed in what is of no use any more, so that the next paint() asks anew.
   QRegion arrivals(ViewScale scale, const QRect& window);
 
   std::size_t bytes() const { return bytes_; }

@@ -1,8 +1,8 @@
 // SwatchWorkers: the threads that draw swatches, in the order in which they are wanted.
 //
-// Each job holds a value of all that it draws, so nothing is shared with whoever paints meanwhile. What is wanted is said
-// anew for each frame: jobs under way that are still wanted go on, others stop early.
-// Threads: any one thread asks; `arrived` is called on a worker's.
+// Each job holds a value of all that it draws, so nothing is shared with whoever paints meanwhile. What is wanted is
+// said anew for each frame: jobs under way that are still wanted go on, others stop early. Threads: any one thread
+// asks; `arrived` is called on a worker's.
 #pragma once
 
 #include <atomic>

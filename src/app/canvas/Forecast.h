@@ -1,8 +1,8 @@
-// Forecast: what a press would do, before it is pressed: the ghost, the words of the tag, why nothing would happen, which
-// joints would be loose.
+// Forecast: what a press would do, before it is pressed: the ghost, the words of the tag, why nothing would happen,
+// which joints would be loose.
 //
-// A function of the scene and of what the hand does over it (Pointing); a canvas asks anew at each move. The stroke that
-// was tried out is kept until the cell, the hand's keys or the session change, so asking again costs nothing.
+// A function of the scene and of what the hand does over it (Pointing); a canvas asks anew at each move. The stroke
+// that was tried out is kept until the cell, the hand's keys or the session change, so asking again costs nothing.
 // Cost: that of the stroke over one cell (see Stroke.h), and of looking for joints around it. Threads: the interface's.
 #pragma once
 
@@ -24,9 +24,9 @@ struct Pointing {
   std::optional<CellPos> cell;  // under the pointer, or the cell cursor; only within the map
   Doing doing = Doing::nothing;
   bool takesAway = false;
-  bool even = false;          // Shift is down: straight ways, equal sides, Fill everywhere
-  bool looksAround = false;   // Space is down: a press would move the view
-  bool onStretch = false;     // over a stretch whose handles are shown
+  bool even = false;         // Shift is down: straight ways, equal sides, Fill everywhere
+  bool looksAround = false;  // Space is down: a press would move the view
+  bool onStretch = false;    // over a stretch whose handles are shown
 };
 
 // Of more cells only the outline is shown.

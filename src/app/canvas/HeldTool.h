@@ -1,5 +1,5 @@
-// HeldTool: a tool's key that is held down gives the tool for as long: pressed and let go it stays, held while the mouse
-// is used it goes back to the tool before it.
+// HeldTool: a tool's key that is held down gives the tool for as long: pressed and let go it stays, held while the
+// mouse is used it goes back to the tool before it.
 //
 // Knows keys and moments, no widget. Threads: the interface's.
 #pragma once

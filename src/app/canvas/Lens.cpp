@@ -146,10 +146,12 @@ void Lens::addLayer(const Layer& layer, const QString& level) {
   addButton("lens-take", QStringLiteral("take"), tr("Take it into the hand"), any,
             [this, id] { session_->verbs().hand.takeCell(id, at_); });
   addButton("lens-nearer", QStringLiteral("layer-nearer"), tr("Move it to the next layer nearer"),
-            any && index + 1 < layers.size(),
-            [this, id, index] { session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index + 1]->id); });
-  addButton("lens-farther", QStringLiteral("layer-farther"), tr("Move it to the next layer farther"), any && index > 0,
-            [this, id, index] { session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index - 1]->id); });
+            any && index + 1 < layers.size(), [this, id, index] {
+              session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index + 1]->id);
+            });
+  addButton(
+      "lens-farther", QStringLiteral("layer-farther"), tr("Move it to the next layer farther"), any && index > 0,
+      [this, id, index] { session_->verbs().selection.moveCell(id, at_, session_->map()->layers[index - 1]->id); });
   addButton("lens-delete", QStringLiteral("delete"), tr("Delete it"), any,
             [this, id] { session_->verbs().selection.removeCell(id, at_); });
   lines_->addWidget(line);
@@ -187,8 +189,9 @@ void Lens::addSwaps(TileRef tile) {
     auto* button = new QPushButton(tr("%1: %2").arg(where).arg(count), this);
     button->setObjectName(QStringLiteral("lens-swap-%1").arg(static_cast<int>(in)));
     button->setEnabled(count > 0);
-    connect(button, &QPushButton::clicked, this,
-            [this, tile, to, in = in] { act([this, tile, to, in] { session_->verbs().selection.swap(tile, to, in); }); });
+    connect(button, &QPushButton::clicked, this, [this, tile, to, in = in] {
+      act([this, tile, to, in] { session_->verbs().selection.swap(tile, to, in); });
+    });
     row->addWidget(button);
   }
   auto* holder = new QWidget(this);

@@ -57,9 +57,8 @@ void MapCanvas::setSession(Session* session) {
     book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
       QMetaObject::invokeMethod(this, &MapCanvas::paintArrivals, Qt::QueuedConnection);
     });
-    connect(played_.get(), &PlayedTiles::changed, this, [this](const QRect& part) {
-      part.isEmpty() ? update() : update(part);
-    });
+    connect(played_.get(), &PlayedTiles::changed, this,
+            [this](const QRect& part) { part.isEmpty() ? update() : update(part); });
     connect(session_, &Session::quiltChanged, this, &MapCanvas::followMap);
     connect(session_, &Session::gestureMoved, this, [this] {
       followMap();
@@ -160,7 +159,8 @@ void MapCanvas::stepCamera() {
   if (!session_ || !map() || !session_->desk().showsFrame) return cameraTimer_.stop();
   const PixelRect all = makeGrid(map()->grid)->pixelBounds(map()->bounds);
   const PixelSize screen = screenOf(quilt(), *map());
-  session_->verbs().maps.setCamera(cameraOnItsWay(all, screen, static_cast<int>(cameraPlayed_.elapsed() * kCameraSpeed / 1000)));
+  session_->verbs().maps.setCamera(
+      cameraOnItsWay(all, screen, static_cast<int>(cameraPlayed_.elapsed() * kCameraSpeed / 1000)));
 }
 
 void MapCanvas::followDesk() {

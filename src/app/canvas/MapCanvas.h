@@ -3,7 +3,8 @@
 // Shows the active map at any zoom, with grid lines, the map's edge in stitches, and — before every press — the ghost
 // of what the press would do, outlined in the landing layer's thread, with a tag that names tool and layer or says why
 // nothing will happen. The widget keeps the events: it turns hand movements into the session's strokes and takes. What
-// is shown is a Scene, where it lies a MapView, what a press would do a Forecast, and what is painted over it an Overlay.
+// is shown is a Scene, where it lies a MapView, what a press would do a Forecast, and what is painted over it an
+// Overlay.
 //   MapCanvas.cpp       the view, what is told, painting
 //   MapCanvasHand.cpp   the mouse
 //   MapCanvasKeys.cpp   the keyboard and its cell cursor
@@ -205,9 +206,9 @@ class MapCanvas : public QWidget {
   std::unique_ptr<Scene> scene_;  // these three while there is a session
   std::unique_ptr<Forecast> forecast_;
   std::unique_ptr<PlayedTiles> played_;
-  MapView view_;           // its size is the one for which it was chosen
-  bool fits_ = true;       // the whole map is kept in sight while the window changes its size
-  Id shownMap_;            // the map that the view was fitted to first
+  MapView view_;      // its size is the one for which it was chosen
+  bool fits_ = true;  // the whole map is kept in sight while the window changes its size
+  Id shownMap_;       // the map that the view was fitted to first
 
   // Where the view was when the plan view was turned on or off last, and where that put it: turned again, it goes back.
   struct PlanTurn {
@@ -231,7 +232,7 @@ class MapCanvas : public QWidget {
   std::optional<StretchHandle> handle_;  // that is dragged
   StretchPart lastPart_;                 // of the stretch that is or was dragged
   bool handlesGone_ = false;             // something else was pressed since the stretch was laid
-  std::vector<PixelPos> way_;     // of an outline drawn by hand, in map pixels
+  std::vector<PixelPos> way_;            // of an outline drawn by hand, in map pixels
   Lens* lens_ = nullptr;
   // Where a tile was taken last, and how many behind the topmost; a click there again takes the next one.
   std::optional<QPointF> takenAt_;
@@ -240,8 +241,8 @@ class MapCanvas : public QWidget {
 
   QTimer cameraTimer_;
   QElapsedTimer cameraPlayed_;
-  PixelPos hungFrom_;   // where the dragged backdrop hung
-  std::string hungTo_;  // what it was drawn to
+  PixelPos hungFrom_;    // where the dragged backdrop hung
+  std::string hungTo_;   // what it was drawn to
   PixelPos cameraFrom_;  // where the frame was when it was taken hold of
   CellSet lit_;
   std::optional<QPointF> pointer_;

@@ -292,8 +292,7 @@ void MapCanvas::dragBackdrop(QPointF to) {
 }
 
 void MapCanvas::endDrag() {
-  const bool ofGesture =
-      drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang;
+  const bool ofGesture = drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang;
   if (!ofGesture) return;
   // The session forgets that a bar was taken hold of.
   if (std::exchange(drag_, Drag::none) == Drag::hang) session_->verbs().bar.leave();

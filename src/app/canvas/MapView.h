@@ -1,12 +1,12 @@
 // MapView: which part of the cloth a widget shows, and how large.
 //
 // Everything lies on one cloth that is measured in map pixels; several maps lie on it at their places. The position is
-// absolute in device pixels (ViewScale), so scrolling copies exact pixels. A Plane is a grid laid on that cloth, shifted
-// by map pixels: by the place of its map, by a layer's own offset, by what the camera moves it, by a rise. Cells go to
-// the screen and back through a Plane, map pixels through the view.
+// absolute in device pixels (ViewScale), so scrolling copies exact pixels. A Plane is a grid laid on that cloth,
+// shifted by map pixels: by the place of its map, by a layer's own offset, by what the camera moves it, by a rise.
+// Cells go to the screen and back through a Plane, map pixels through the view.
 //
-// Values; every call is constant time unless it says otherwise. Logical pixels are those of the widget, whose upper left
-// is 0, 0. Any thread.
+// Values; every call is constant time unless it says otherwise. Logical pixels are those of the widget, whose upper
+// left is 0, 0. Any thread.
 #pragma once
 
 #include <QLineF>

@@ -1,7 +1,7 @@
 // Overlay: what is painted over the map (and its ground under it), part by part.
 //
-// An Overlay is one look at a scene: view, hand, forecast, planes. It is made for one repaint or one question and is not
-// kept. Each painter draws one concern and changes nothing; places are logical pixels of the widget.
+// An Overlay is one look at a scene: view, hand, forecast, planes. It is made for one repaint or one question and is
+// not kept. Each painter draws one concern and changes nothing; places are logical pixels of the widget.
 //   OverlayGround.cpp    ground, grid lines, marks of turns, rulers, the map's edge
 //   OverlayGhost.cpp     the ghost of a press, shapes under way, handles, the tag
 //   OverlayFindings.cpp  covered cells, holes, loose joints

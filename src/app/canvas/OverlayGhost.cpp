@@ -61,7 +61,8 @@ void Overlay::paintGhost(QPainter& painter, const std::function<void()>& paintMo
   const CellSet cells = forecast_.footprint(pointing_);
   if (cells.empty()) return;
   const Stroke* foretold = forecast_.stroke(pointing_);
-  if (foretold && !foretold->plan().hand.others.empty() && !foretold->plan().takesAway) paintOutcome(painter, *foretold);
+  if (foretold && !foretold->plan().hand.others.empty() && !foretold->plan().takesAway)
+    paintOutcome(painter, *foretold);
   paintOver(painter, paintMore);
   const bool lands = forecast_.whyNothing(pointing_).isEmpty();
   const QVector<QLineF> outline = landing_.bordersOf(cells);

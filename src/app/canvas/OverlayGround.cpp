@@ -100,8 +100,7 @@ void Overlay::paintGrid(QPainter& painter) const {
   dark.setAlpha(46);
   light.setAlpha(40);
   const double hair = 1 / view_.ratio;
-  const QRectF area =
-      landing_.cellRect({seen.x0, seen.y0}).united(landing_.cellRect({seen.x1 - 1, seen.y1 - 1}));
+  const QRectF area = landing_.cellRect({seen.x0, seen.y0}).united(landing_.cellRect({seen.x1 - 1, seen.y1 - 1}));
   for (int x = std::max(seen.x0, bounds.x0 + 1); x < seen.x1; ++x) {
     const double left = landing_.cellRect({x, seen.y0}).left();
     painter.fillRect(QRectF(left - hair, area.top(), hair, area.height()), dark);
@@ -160,7 +159,8 @@ void Overlay::paintRulers(QPainter& painter, std::optional<CellPos> cell) const 
     const int step = stepFor(across ? first.width() : first.height());
     const int count = across ? bounds.width() : bounds.height();
     for (int i = 0; i <= count; i += step) {
-      const QRectF at = landing_.cellRect(across ? CellPos{bounds.x0 + i, bounds.y0} : CellPos{bounds.x0, bounds.y0 + i});
+      const QRectF at =
+          landing_.cellRect(across ? CellPos{bounds.x0 + i, bounds.y0} : CellPos{bounds.x0, bounds.y0 + i});
       const double from = across ? at.left() : at.top();
       if (from < -200 || from > (across ? width : height)) continue;
       painter.fillRect(across ? QRectF(from, kRuler - 6, 1, 6) : QRectF(kRuler - 6, from, 6, 1), theme.softInk);

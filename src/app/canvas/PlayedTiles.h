@@ -1,7 +1,7 @@
 // PlayedTiles: the animated tiles in sight, played over what the swatches show of them.
 //
-// Nothing is drawn anew while no frame changes. Farther away than kMostCellsPlayed cells nobody sees them move, and they
-// rest. Cost of a look: the painted cells in sight. Threads: the interface's.
+// Nothing is drawn anew while no frame changes. Farther away than kMostCellsPlayed cells nobody sees them move, and
+// they rest. Cost of a look: the painted cells in sight. Threads: the interface's.
 #pragma once
 
 #include <QElapsedTimer>

@@ -1,9 +1,9 @@
-// Scene: what a canvas shows of a session: its map as it is looked at (from above in the plan view), the layers that are
-// seen, and where their planes lie.
+// Scene: what a canvas shows of a session: its map as it is looked at (from above in the plan view), the layers that
+// are seen, and where their planes lie.
 //
-// Holds no widget and no view, so that what would happen (Forecast) and what is painted over the map can be asked of any
-// view. Cost: following a change in the plan view is that of `inPlan`; runs are those of `runsOf`.
-// Threads: that of the interface. References into it live until the next follow().
+// Holds no widget and no view, so that what would happen (Forecast) and what is painted over the map can be asked of
+// any view. Cost: following a change in the plan view is that of `inPlan`; runs are those of `runsOf`. Threads: that of
+// the interface. References into it live until the next follow().
 #pragma once
 
 #include <optional>

@@ -1,8 +1,8 @@
 // PartKinds: the kinds of parts that a quilt lists, in one place.
 //
-// A kind is a type with `id`, `name`, `revision` and ==. What a quilt does with each of its parts — keep it by name, put it
-// back, take it out, tell its changes, undo it, check it before a step, plan its files — is written once for all kinds
-// and goes through this list. One more kind is: its type here, and what only it can say, as one overload in
+// A kind is a type with `id`, `name`, `revision` and ==. What a quilt does with each of its parts — keep it by name,
+// put it back, take it out, tell its changes, undo it, check it before a step, plan its files — is written once for all
+// kinds and goes through this list. One more kind is: its type here, and what only it can say, as one overload in
 //   Quilt.cpp       settle(), renew()   what is settled when it is put back by `with` (optional)
 //   StepCheck.cpp   whyNoPart()         why such a part could not be written and read
 //   SavePlan.cpp    addFiles()          its files, and what their reader says

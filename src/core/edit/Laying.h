@@ -1,10 +1,10 @@
 // Laying: how what is in hand comes to lie on cells that were chosen: one thing everywhere, a block again and again, a
 // stretch fitted into a box, or a mix thrown cell by cell.
 //
-// A strategy of the stroke: the stroke says which cells, the laying what lies there, and it says what it touched. That may
-// be fewer cells (what covers was kept), or more (a member of a mix is larger than a cell); whoever needs neighbours to
-// change with a cell does it here, too. A laid cell need not be final: laid again, on the same cells of the layer as
-// it was before, the outcome depends on nothing but the plan.
+// A strategy of the stroke: the stroke says which cells, the laying what lies there, and it says what it touched. That
+// may be fewer cells (what covers was kept), or more (a member of a mix is larger than a cell); whoever needs
+// neighbours to change with a cell does it here, too. A laid cell need not be final: laid again, on the same cells of
+// the layer as it was before, the outcome depends on nothing but the plan.
 //
 // Cost: `lay` those of Pattern and Mixing for each cell; one thing everywhere is filled chunk by chunk. One thread at a
 // time. Quilt and grid of the plan must live as long.
@@ -41,12 +41,12 @@ class Laying {
   virtual CellSet whole(const CellSet& crossed) const { return crossed; }
 
   struct Ask {
-    std::size_t part = 0;  // of the hand's layers; 0 is the landing layer
-    const Layer* before = nullptr;  // that layer before the stroke; nullptr where the stroke made it
-    const CellSet& cells;           // to be laid now
-    const CellSet& laid;            // by the stroke so far
-    std::function<CellSet()> shape;  // the whole shape, by which its rim is told; asked only where a mix keeps off it
-    bool reaches = false;           // what is larger than a cell may reach beyond `cells`
+    std::size_t part = 0;              // of the hand's layers; 0 is the landing layer
+    const Layer* before = nullptr;     // that layer before the stroke; nullptr where the stroke made it
+    const CellSet& cells;              // to be laid now
+    const CellSet& laid;               // by the stroke so far
+    std::function<CellSet()> shape;    // the whole shape, by which its rim is told; asked only where a mix keeps off it
+    bool reaches = false;              // what is larger than a cell may reach beyond `cells`
     std::function<bool(CellPos)> may;  // whether a cell may be touched at all
   };
   struct Touched {

@@ -1,9 +1,9 @@
 // Patchwork: the maps that lie under a hand, as one canvas of cells.
 //
-// Whoever works on cells under a hand — strokes, fills, shapes, selections — asks the patchwork which cells there are and
-// whose they are, never a map's bounds. Canvas cells are those of the map on which the gesture began; a map that lies
-// beside it is shifted by a constant step, which is even where the grid's rows or columns are shifted. No two patches
-// share a cell. Today a patchwork is one map; sewing maps together makes it more and changes nothing above.
+// Whoever works on cells under a hand — strokes, fills, shapes, selections — asks the patchwork which cells there are
+// and whose they are, never a map's bounds. Canvas cells are those of the map on which the gesture began; a map that
+// lies beside it is shifted by a constant step, which is even where the grid's rows or columns are shifted. No two
+// patches share a cell. Today a patchwork is one map; sewing maps together makes it more and changes nothing above.
 //
 // A value. Cost: `contains` looks through the patches, sets cost their cells. Any thread.
 #pragma once

@@ -152,7 +152,9 @@ class Stroke::Work {
   std::string whyTooWide(CellPos a, CellPos b) const {
     const CellRect around = CellRect::around(a, b);
     const CellRect span = around.grown(std::max(around.width(), around.height())).intersected(patchwork_.bounds());
-    return isTooWide(patchwork_.bounds()) && isTooWide(span) ? "That is more than can be laid at once: draw a smaller part" : "";
+    return isTooWide(patchwork_.bounds()) && isTooWide(span)
+               ? "That is more than can be laid at once: draw a smaller part"
+               : "";
   }
 
   // Line, Box, Oval, Fill and stretches: the whole shape.
@@ -306,8 +308,12 @@ class Stroke::Work {
       if (!layer) continue;
       LayerCells edited = *layer;
       const bool brushes = plan_.tool == Tool::brush;
-      const Laying::Ask ask{part, before_.layer(at), cells, cells_,
-                            [&] { return brushes ? allowed(shape_) : cells; }, brushes,
+      const Laying::Ask ask{part,
+                            before_.layer(at),
+                            cells,
+                            cells_,
+                            [&] { return brushes ? allowed(shape_) : cells; },
+                            brushes,
                             [this](CellPos cell) { return mayTouch(cell); }};
       Laying::Touched touched = laying_->lay(edited, ask);
       cells_ = cells_.united(touched.cells);

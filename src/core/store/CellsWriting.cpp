@@ -15,7 +15,7 @@ namespace uq {
 
 namespace {
 
-constexpr std::size_t kChunksAThread = 128;  // fewer are not worth a thread
+constexpr std::size_t kChunksAThread = 128;         // fewer are not worth a thread
 constexpr std::size_t kUsualChunkText = 10 * 1024;  // bytes of a dense chunk; only a guess at the room to ask for
 
 // Writes at the end of a text, through a buffer, so that single characters cost next to nothing.
@@ -213,12 +213,13 @@ void writeChunks(std::string& out, const CellGrid& cells, const std::vector<std:
   const std::size_t share = (chunks.size() + threads - 1) / threads;
   std::vector<std::future<std::string>> others;
   for (std::size_t i = 1; i < threads; ++i) {
-    others.push_back(std::async(std::launch::async, [&write, from = i * share, to = std::min((i + 1) * share, chunks.size())] {
-      std::string text;
-      text.reserve((to - from) * kUsualChunkText);
-      write(from, to, text);
-      return text;
-    }));
+    others.push_back(
+        std::async(std::launch::async, [&write, from = i * share, to = std::min((i + 1) * share, chunks.size())] {
+          std::string text;
+          text.reserve((to - from) * kUsualChunkText);
+          write(from, to, text);
+          return text;
+        }));
   }
   write(0, std::min(share, chunks.size()), out);
   for (auto& other : others) out += other.get();

@@ -8,7 +8,8 @@
 
 namespace uq {
 
-QuiltFolder::QuiltFolder(std::shared_ptr<Disk> disk, std::string path) : disk_(std::move(disk)), path_(std::move(path)) {
+QuiltFolder::QuiltFolder(std::shared_ptr<Disk> disk, std::string path)
+    : disk_(std::move(disk)), path_(std::move(path)) {
   disk_->enclose(path_);
 }
 
@@ -176,8 +177,8 @@ Result<void> QuiltFolder::checkUnchanged(const std::string& path) const {
     if (hashOf(*bytes) == seen->second.hash) return {};
   }
   if (!*stamp && expected) return {};  // somebody removed it; writing it again loses nothing
-  return fail(Error{Error::Cause::changedOutside, "another program wrote this file since the quilt was opened", path,
-                    0, "Nothing was saved, and your work is still in the window",
+  return fail(Error{Error::Cause::changedOutside, "another program wrote this file since the quilt was opened", path, 0,
+                    "Nothing was saved, and your work is still in the window",
                     "Save the quilt somewhere else, then compare the two"});
 }
 

@@ -1,7 +1,8 @@
-// QuiltFolder: the folder of one quilt as files: the disk below it, its lock, its journal, and how every file was last seen.
+// QuiltFolder: the folder of one quilt as files: the disk below it, its lock, its journal, and how every file was last
+// seen.
 //
-// Knows nothing of what the files mean (QuiltReading, SavePlan). All that is read is remembered by its stamp and hash, so
-// that a save can tell what another program wrote. A committed save that could not be finished is read through, and
+// Knows nothing of what the files mean (QuiltReading, SavePlan). All that is read is remembered by its stamp and hash,
+// so that a save can tell what another program wrote. A committed save that could not be finished is read through, and
 // finished by who holds the lock. Paths are relative to the folder.
 // Cost: that of the files. Threads: one call at a time, on any thread.
 #pragma once
@@ -56,8 +57,8 @@ class QuiltFolder {
 
   // Whether these files are as they were last read or written; an Error names the first that another program wrote.
   Result<void> checkUnchanged(const std::set<std::string>& paths) const;
-  // Writes and commits a plan, all of it or nothing. `committed` tells whether the save has happened, even where finishing
-  // it failed.
+  // Writes and commits a plan, all of it or nothing. `committed` tells whether the save has happened, even where
+  // finishing it failed.
   Result<void> carryOut(const SavePlan& plan, Progress& progress, bool& committed);
 
  private:

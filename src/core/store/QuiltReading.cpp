@@ -45,7 +45,8 @@ class QuiltReader {
   void readPictures(Sheet& sheet);
   void readStamps();
   void readMap(const std::string& folder);
-  // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are cores.
+  // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are
+  // cores.
   void readCellsOf(Map& map);
   struct Parsed {
     CellsRead cells;
@@ -57,9 +58,8 @@ class QuiltReader {
     std::size_t layer = 0;
     std::string path;
     std::string liftsPath;
-    bool isThere = false;
-    std::shared_ptr<const std::string> text;
-    std::optional<Error> failed;  // to read the file of cells, or of lifts
+    std::shared_ptr<const std::string> text;  // of its cells; null where that could not be read
+    std::optional<Error> failed;              // to read the file of cells, or of lifts
     std::optional<Error> liftsFailed;
     std::future<Parsed> parsing;
   };
@@ -160,7 +160,7 @@ std::vector<std::string> QuiltReader::names(const std::string& path, Disk::Kind 
     } else {
       leaveOut(joined(path, entry.name), {});
       notRead(Error{Error::Cause::broken, "a name in it is no text of at most 200 bytes in UTF-8", path, 0,
-                              "What has that name is left out, and stays as it is", "Give it another name"});
+                    "What has that name is left out, and stays as it is", "Give it another name"});
     }
   }
   return found;
@@ -174,21 +174,22 @@ void QuiltReader::readSheets() {
     const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
     auto sheet = json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error()));
     if (sheet && read_.quilt.sheet(sheet->id)) {
-      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + read_.quilt.sheet(sheet->id)->name + "\"", file);
+      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + read_.quilt.sheet(sheet->id)->name + "\"",
+                   file);
     }
     if (!sheet) {
       leaveOut(file.substr(0, file.size() - kJsonEnding.size()) + ".", text ? *text : std::string());
       notRead(Error(sheet.error())
-                            .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
-                            .advising("Mend the file and open the quilt again"));
+                  .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
+                  .advising("Mend the file and open the quilt again"));
       continue;
     }
     sheet->file = name.substr(0, name.size() - kJsonEnding.size());
     if (const auto tiles = readPlaces(*sheet); !tiles) {
       leaveOut("sheets/" + sheet->file + ".", *text);
       notRead(Error(tiles.error())
-                            .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
-                            .advising("Mend the file, or delete it if the sheet was never cut anew"));
+                  .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
+                  .advising("Mend the file, or delete it if the sheet was never cut anew"));
       continue;
     }
     readPictures(*sheet);
@@ -215,8 +216,8 @@ void QuiltReader::readStamps() {
       const auto text = folder_.read("stamps/" + folder + "/stamp.json", kLargestDocument);
       leaveOut("stamps/" + folder, text ? *text : std::string());
       notRead(Error(stamp.error())
-                            .keeping("The stamp is left out, and its files stay as they are")
-                            .advising("Mend the file and open the quilt again"));
+                  .keeping("The stamp is left out, and its files stay as they are")
+                  .advising("Mend the file and open the quilt again"));
       continue;
     }
     read_.quilt = read_.quilt.with(std::move(*stamp));
@@ -263,8 +264,8 @@ void QuiltReader::readMap(const std::string& folder) {
   if (!map) {
     leaveOut("maps/" + folder, text ? *text : std::string());
     notRead(Error(map.error())
-                          .keeping("The map is left out, and its files stay as they are")
-                          .advising("Mend the file and open the quilt again"));
+                .keeping("The map is left out, and its files stay as they are")
+                .advising("Mend the file and open the quilt again"));
     return;
   }
   map->folder = folder;
@@ -308,27 +309,27 @@ QuiltReader::UnderWay QuiltReader::beginCells(const Map& map, std::size_t layer)
   one.liftsPath = liftsFile(map, map.layers[layer].read());
   auto cells = folder_.read(one.path, kLargestCells);
   auto lifts = folder_.read(one.liftsPath, kLargestCells);
-  one.isThere = cells.has_value();
   if (!cells) one.failed = cells.error();
   if (!lifts && lifts.error().cause != Error::Cause::missing) one.liftsFailed = lifts.error();
   if (cells) one.text = std::make_shared<const std::string>(std::move(*cells));
-  one.parsing = std::async(std::launch::async, [quilt = read_.quilt, text = one.text, path = one.path,
-                                                lifted = lifts ? std::move(*lifts) : std::string(), hasLifts = lifts.has_value(),
-                                                liftsPath = one.liftsPath, order = makeGrid(map.grid)->turnOrder(),
-                                                bounds = map.bounds]() mutable {
-    Parsed parsed;
-    if (text) parsed.cells = readCells(*text, quilt, order, path);
-    if (hasLifts) parsed.lifts = readNumbers(lifted, kMostLift, liftsPath);
-    parsed.missing = missingOf(parsed.cells.cells, bounds, quilt);
-    parsed.slots = quilt.slots();
-    return parsed;
-  });
+  one.parsing =
+      std::async(std::launch::async,
+                 [quilt = read_.quilt, text = one.text, path = one.path,
+                  lifted = lifts ? std::move(*lifts) : std::string(), hasLifts = lifts.has_value(),
+                  liftsPath = one.liftsPath, order = makeGrid(map.grid)->turnOrder(), bounds = map.bounds]() mutable {
+                   Parsed parsed;
+                   if (text) parsed.cells = readCells(*text, quilt, order, path);
+                   if (hasLifts) parsed.lifts = readNumbers(lifted, kMostLift, liftsPath);
+                   parsed.missing = missingOf(parsed.cells.cells, bounds, quilt);
+                   parsed.slots = quilt.slots();
+                   return parsed;
+                 });
   return one;
 }
 
 void QuiltReader::takeCells(Map& map, UnderWay& one) {
   Parsed parsed = one.parsing.get();
-  if (one.isThere) progress_.step(static_cast<std::int64_t>(one.text->size()));
+  if (one.text) progress_.step(static_cast<std::int64_t>(one.text->size()));
   if (one.text && !(parsed.slots == read_.quilt.slots())) {
     // It names sheets that this quilt does not have: their slots are given in the order of the layers.
     parsed.cells = readCells(*one.text, read_.quilt, makeGrid(map.grid)->turnOrder(), one.path);
@@ -344,11 +345,10 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
     read_.damaged.emplace(map.id, **error);
   }
   for (const auto& [slot, count] : parsed.missing) {
-    read_.problems.push_back(Error{Error::Cause::missing,
-                                   "the sheet " + read_.quilt.slots().sheet(slot).text() + " is not in this quilt",
-                                   one.path, 0,
-                                   std::to_string(count) + " cells painted with it are kept and shown as placeholders",
-                                   "Bring the sheet's files back into the folder \"sheets\""});
+    read_.problems.push_back(
+        Error{Error::Cause::missing, "the sheet " + read_.quilt.slots().sheet(slot).text() + " is not in this quilt",
+              one.path, 0, std::to_string(count) + " cells painted with it are kept and shown as placeholders",
+              "Bring the sheet's files back into the folder \"sheets\""});
   }
   map.layers[one.layer].edit([&](Layer& layer) {
     layer.cells = std::move(parsed.cells.cells);

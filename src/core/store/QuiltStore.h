@@ -1,14 +1,14 @@
 // QuiltStore: one quilt's folder, opened; the only thing that reads or writes it.
 //
-// Joins three parts: the folder (QuiltFolder: disk, lock, journal, what was seen of every file), reading (QuiltReading) and
-// the plan of a save (SavePlan, from values alone).
+// Joins three parts: the folder (QuiltFolder: disk, lock, journal, what was seen of every file), reading (QuiltReading)
+// and the plan of a save (SavePlan, from values alone).
 //
 // Opening reads everything that can be read and reports the rest: a broken map file leaves that map out, a cut-off
-// `.cells` keeps the rows before the cut, a missing sheet or picture keeps its tiles. Whatever could not be read whole is never
-// written again by this store, and its names and ids are given to nothing else (Quilt::taken). A store opened for writing
-// holds the quilt's lock and finishes a save that was cut short; where the lock is not to be had, it is read-only and says
-// why. One opened for reading changes nothing: it reads through such a save, and anew where another program saved
-// meanwhile.
+// `.cells` keeps the rows before the cut, a missing sheet or picture keeps its tiles. Whatever could not be read whole
+// is never written again by this store, and its names and ids are given to nothing else (Quilt::taken). A store opened
+// for writing holds the quilt's lock and finishes a save that was cut short; where the lock is not to be had, it is
+// read-only and says why. One opened for reading changes nothing: it reads through such a save, and anew where another
+// program saved meanwhile.
 //
 // Saving writes only what changed since the last save and what is missing, all of it or nothing (see Journal.h). Every
 // text is read back by its own reader before anything counts, so what is saved opens again. Nothing is saved where

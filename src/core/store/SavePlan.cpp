@@ -53,21 +53,26 @@ void addFiles(const Sheet& sheet, const Sheet* saved, const Quilt&, const Quilt&
   const bool same = saved && saved->file == sheet.file && *saved == sheet;
   const bool sameText = same || (saved && saved->file == sheet.file &&
                                  writeJson(sheetDocument(*saved)) == writeJson(sheetDocument(sheet)));
-  add(sheetFile(sheet), {[&sheet] { return writeJson(sheetDocument(sheet)); },
-                         [](const std::string& text) { return judgedJson<Sheet>(text, readSheetDocument, sheetDocument); },
-                         false, sameText, {}});
+  add(sheetFile(sheet),
+      {[&sheet] { return writeJson(sheetDocument(sheet)); },
+       [](const std::string& text) { return judgedJson<Sheet>(text, readSheetDocument, sheetDocument); },
+       false,
+       sameText,
+       {}});
   const std::string tiles = writeTiles(sheet);
   if (!tiles.empty()) {
     const bool sameTiles = same || (saved && saved->file == sheet.file && writeTiles(*saved) == tiles);
-    add(tilesFile(sheet), {[tiles] { return tiles; },
-                           [&sheet](const std::string& text) -> std::optional<Error> {
-                             Sheet again = sheet;
-                             const auto read = readTiles(text, {}, again);
-                             if (!read) return lostInReading(read.error().reason);
-                             return writeTiles(again) == text ? std::nullopt
-                                                              : std::optional(lostInReading("it reads as something else"));
-                           },
-                           false, sameTiles, {}});
+    add(tilesFile(sheet),
+        {[tiles] { return tiles; },
+         [&sheet](const std::string& text) -> std::optional<Error> {
+           Sheet again = sheet;
+           const auto read = readTiles(text, {}, again);
+           if (!read) return lostInReading(read.error().reason);
+           return writeTiles(again) == text ? std::nullopt : std::optional(lostInReading("it reads as something else"));
+         },
+         false,
+         sameTiles,
+         {}});
   }
   std::map<std::string, PictureBytes> before;
   const auto forEachPicture = [](const Sheet& of, const auto& visit) {
@@ -120,7 +125,9 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
   files.emplace(mapFile(map),
                 QuiltFile{[&map] { return writeJson(mapDocument(map)); },
                           [](const std::string& text) { return judgedJson<Map>(text, readMapDocument, mapDocument); },
-                          false, sameText, {}});
+                          false,
+                          sameText,
+                          {}});
   for (const Shared<Layer>& shared : map.layers) {
     const Layer& layer = shared.read();
     if (!layer.holdsTiles()) continue;
@@ -159,7 +166,9 @@ QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
                                       [](const std::string& text) {
                                         return judgedJson<QuiltFacts>(text, readQuiltDocument, quiltDocument);
                                       },
-                                      false, quilt.facts() == saved.facts(), {}});
+                                      false,
+                                      quilt.facts() == saved.facts(),
+                                      {}});
   PartKinds::forEach([&]<class Part>() {
     for (const Shared<Part>& part : quilt.all<Part>()) {
       addFiles(part.read(), saved.listed<Part>(part->id), quilt, saved, files);

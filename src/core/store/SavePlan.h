@@ -1,11 +1,11 @@
-// SavePlan: what a save would write, move and remove, planned from values alone: the quilt as it was saved last, the quilt
-// now, and which files are there.
+// SavePlan: what a save would write, move and remove, planned from values alone: the quilt as it was saved last, the
+// quilt now, and which files are there.
 //
-// A quilt is a list of files by path, each with its text and with what its own reader says of that text. What changed or
-// is missing is written; a file that only changes its name is moved where neither name is anybody else's; what the quilt
-// no longer has is removed. Nothing that could not be read is ever planned upon.
-// Cost: documents of changed parts are written to compare them; cells only where their layer changed, when the plan is
-// carried out. A plan refers to both quilts, which must live as long. Any thread.
+// A quilt is a list of files by path, each with its text and with what its own reader says of that text. What changed
+// or is missing is written; a file that only changes its name is moved where neither name is anybody else's; what the
+// quilt no longer has is removed. Nothing that could not be read is ever planned upon. Cost: documents of changed parts
+// are written to compare them; cells only where their layer changed, when the plan is carried out. A plan refers to
+// both quilts, which must live as long. Any thread.
 #pragma once
 
 #include <functional>
