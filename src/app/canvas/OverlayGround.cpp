@@ -1,5 +1,5 @@
+#include <QImage>
 #include <algorithm>
-#include <cmath>
 
 #include "app/canvas/Overlay.h"
 #include "app/look/Stitches.h"
@@ -101,11 +101,20 @@ void Overlay::paintGrid(QPainter& painter) const {
   light.setAlpha(40);
   const double hair = 1 / view_.ratio;
   const QRectF area = landing_.cellRect({seen.x0, seen.y0}).united(landing_.cellRect({seen.x1 - 1, seen.y1 - 1}));
+  // All upright lines are one pattern, laid row by row: a line alone is as many spans as it is long.
+  const QRectF device(area.topLeft() * view_.ratio, area.size() * view_.ratio);
+  QImage pattern(std::max(1, qRound(device.width())), 1, QImage::Format_ARGB32_Premultiplied);
+  pattern.fill(Qt::transparent);
   for (int x = std::max(seen.x0, bounds.x0 + 1); x < seen.x1; ++x) {
-    const double left = landing_.cellRect({x, seen.y0}).left();
-    painter.fillRect(QRectF(left - hair, area.top(), hair, area.height()), dark);
-    painter.fillRect(QRectF(left, area.top(), hair, area.height()), light);
+    const int at = qRound((landing_.cellRect({x, seen.y0}).left() - area.left()) * view_.ratio);
+    if (at > 0) pattern.setPixelColor(at - 1, 0, dark);
+    if (at >= 0 && at < pattern.width()) pattern.setPixelColor(at, 0, light);
   }
+  painter.save();
+  painter.scale(hair, hair);
+  painter.setBrushOrigin(device.topLeft());
+  painter.fillRect(device, QBrush(pattern));
+  painter.restore();
   for (int y = std::max(seen.y0, bounds.y0 + 1); y < seen.y1; ++y) {
     const double top = landing_.cellRect({seen.x0, y}).top();
     painter.fillRect(QRectF(area.left(), top - hair, area.width(), hair), dark);
