@@ -266,11 +266,9 @@ TEST(SwatchBook, LargeEditsAreRepairedOverSeveralFrames) {
 // What workers still draw when a picture or the cells' size changes is of no use any more.
 TEST(SwatchBook, APictureOrCellThatChangesUnderTheWorkersIsDrawnAnew) {
   Scene scene(kWide);
-  scene.quilt = scene.quilt.with(scene.at("Ground"), [&] {
-    CellGrid cells;
-    cells.fill(kWide, Cell({scene.small, 0}, {}));
-    return cells;
-  }(), {});
+  LayerCells ground;
+  ground.lay(kWide, Laid{Cell({scene.small, 0}, {}), 0});
+  scene.quilt = scene.quilt.with(scene.at("Ground"), ground);
   Show show(scene, kWorkersOnly);
   const QRect window(-200, -100, 800, 600);
   SwatchBook::Frame first;
