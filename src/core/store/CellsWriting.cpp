@@ -228,29 +228,17 @@ void writeChunks(std::string& out, const CellGrid& cells, const std::vector<std:
 }  // namespace
 
 std::string writeCells(const CellGrid& cells, const Quilt& quilt) {
-  std::set<SheetSlot> used;
+  // A mark for each slot, so that a cell costs one store; slot 0 is that of empty cells.
+  std::array<bool, kLastSlot + 1> marks{};
   std::size_t dense = 0;
   cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    if (!chunk.dense()) {
-      chunk.forEachOccurring([&](Cell cell) {
-        if (!cell.empty()) used.insert(cell.tile().slot);
-      });
-      return;
-    }
-    ++dense;
-    const ChunkCells& all = *chunk.dense();
-    const auto painted = std::find_if(all.begin(), all.end(), [](Cell cell) { return !cell.empty(); });
-    const SheetSlot first = painted->tile().slot;
-    used.insert(first);
-    // Most chunks hold tiles of one sheet, which is found out without a branch a cell.
-    unsigned others = 0;
-    for (Cell cell : all)
-      others |= static_cast<unsigned>(cell.bits() != 0) & static_cast<unsigned>(cell.tile().slot != first);
-    if (others == 0) return;
-    for (Cell cell : all) {
-      if (!cell.empty()) used.insert(cell.tile().slot);
-    }
+    dense += chunk.dense() ? 1 : 0;
+    chunk.forEachOccurring([&](Cell cell) { marks[cell.empty() ? 0 : cell.tile().slot] = true; });
   });
+  std::set<SheetSlot> used;
+  for (std::size_t slot = 1; slot < marks.size(); ++slot) {
+    if (marks[slot]) used.insert(static_cast<SheetSlot>(slot));
+  }
   const auto codes = codesFor(used, quilt);
 
   std::string out;
