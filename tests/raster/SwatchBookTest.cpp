@@ -129,7 +129,7 @@ RC_GTEST_PROP(SwatchBook, WholeFramesEqualOneBigPicture, ()) {
     show.show(scene, seeing);
     const double zoom = *rc::gen::element(0.1, 0.37, 0.77, 1.0, 1.5, 2.5);
     const QRect all = windowOver(scene, zoom);
-    const QRect window(all.x() + *rc::gen::inRange(-300, 600), all.y() + *rc::gen::inRange(-300, 400), 700, 500);
+    const QRect window(all.x() + *rc::gen::inRange(-200, 700), all.y() + *rc::gen::inRange(-200, 500), 420, 320);
     bool solid = seeing.clear.empty();
     for (const Shared<Layer>& layer : scene.yard().layers) solid = solid && layer->opacity == 100;
     const QImage big = scene.draw(zoom, window, seeing);

@@ -25,16 +25,6 @@ QStringList wordsOf(const QString& text) {
   return text.toLower().split(gaps, Qt::SkipEmptyParts);
 }
 
-// How well a word is found: 4 as the beginning of the title, 3 inside it, 2 among the other words, 1 in the text.
-int found(const QString& word, const QString& title, const QString& words, const QString& text) {
-  const auto begins = [&](const QString& where) {
-    const QStringList all = wordsOf(where);
-    return std::any_of(all.begin(), all.end(), [&](const QString& one) { return one.startsWith(word); });
-  };
-  if (title.startsWith(word, Qt::CaseInsensitive)) return 4;
-  return begins(title) ? 3 : begins(words) ? 2 : begins(text) ? 1 : 0;
-}
-
 }  // namespace
 
 FindBox::FindBox(Actions* actions, QWidget* parent) : QFrame(parent, Qt::Popup), actions_(actions) {
@@ -104,6 +94,19 @@ void FindBox::buildEntries() {
     }
     entries_.push_back(std::move(entry));
   }
+  for (Entry& entry : entries_) {
+    entry.titleWords = wordsOf(entry.title);
+    entry.otherWords = wordsOf(entry.words);
+    entry.textWords = wordsOf(entry.text);
+  }
+}
+
+int FindBox::found(const QString& word, const Entry& entry) {
+  const auto begins = [&](const QStringList& words) {
+    return std::any_of(words.begin(), words.end(), [&](const QString& one) { return one.startsWith(word); });
+  };
+  if (entry.title.startsWith(word, Qt::CaseInsensitive)) return 4;
+  return begins(entry.titleWords) ? 3 : begins(entry.otherWords) ? 2 : begins(entry.textWords) ? 1 : 0;
 }
 
 void FindBox::open(QPoint middle, const QString& about) {
@@ -128,11 +131,11 @@ void FindBox::filter(const QString& wanted) {
   for (std::size_t i = 0; i < entries_.size(); ++i) {
     Hit hit{0, 0, i};
     for (const QString& word : words) {
-      const int how = found(word, entries_[i].title, entries_[i].words, entries_[i].text);
+      const int how = found(word, entries_[i]);
       hit.matched += how > 0 ? 1 : 0;
       hit.score += how;
     }
-    if (words == wordsOf(entries_[i].title)) hit.score += 10;
+    if (words == entries_[i].titleWords) hit.score += 10;
     most = std::max(most, hit.matched);
     best = std::max(best, hit.score);
     hits.push_back(hit);

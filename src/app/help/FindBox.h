@@ -31,10 +31,14 @@ class FindBox : public QFrame {
   // What can be found.
   struct Entry {
     QString title;
-    QString words;  // in lower case, with the text
+    QString words;  // other words for it
     QString text;   // rich
     std::optional<ActionId> action;
+    // The words of these three, in lower case, worked out once for all that is typed.
+    QStringList titleWords{}, otherWords{}, textWords{};
   };
+  // How well a word is found: 4 as the beginning of the title, 3 inside it, 2 among the other words, 1 in the text.
+  static int found(const QString& word, const Entry& entry);
 
   void buildEntries();
   void filter(const QString& wanted);

@@ -30,20 +30,21 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   actions_->fill(*menuBar());
   connect(actions_, &Actions::triggered, this, &Workroom::act);
 
-  notices_ = new NoticeStrip(this);
-  start_ = new StartPage(actions_, this);
+  // Each where it stays: what is moved to another parent is styled anew, with all that is in it.
+  auto* central = new QWidget(this);
+  notices_ = new NoticeStrip(central);
+  pages_ = new QStackedWidget(central);
+  pages_->setObjectName(QStringLiteral("pages"));
+  start_ = new StartPage(actions_, pages_);
   room_ = buildWorkroom();
+  pages_->addWidget(start_);
+  pages_->addWidget(room_);
   steps_ = new StepList(this);
   maps_ = new MapList(this);
   find_ = new FindBox(actions_, this);
   keysPage_ = new KeysPage(this);
-  pages_ = new QStackedWidget(this);
-  pages_->setObjectName(QStringLiteral("pages"));
-  pages_->addWidget(start_);
-  pages_->addWidget(room_);
-  foot_ = new FootLine(this);
+  foot_ = new FootLine(central);
 
-  auto* central = new QWidget(this);
   auto* footRow = new QHBoxLayout;
   footRow->setSpacing(0);
   footRow->addWidget(new ProgressStrip(&work_, central));
@@ -66,21 +67,25 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
 }
 
 QWidget* Workroom::buildWorkroom() {
-  auto* room = new QWidget(this);
+  auto* room = new QWidget(pages_);
   tabs_ = new MapTabs(actions_, room);
   connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
-  canvas_ = new MapCanvas(actions_, room);
-  stack_ = new StackPanel(room);
-  overview_ = new Overview(canvas_, stack_);
-  stack_->putBelow(overview_);
+  panels_ = new QSplitter(room);
+  panels_->setObjectName(QStringLiteral("panels"));
+  panels_->setHandleWidth(1);
+  panels_->setChildrenCollapsible(false);
 
-  auto* middle = new QWidget(room);
+  auto* middle = new QWidget(panels_);
+  canvas_ = new MapCanvas(actions_, middle);
+  tape_ = new Tape(actions_, middle);
   auto* middleLayout = new QVBoxLayout(middle);
   middleLayout->setContentsMargins(0, 0, 0, 0);
   middleLayout->setSpacing(0);
   middleLayout->addWidget(canvas_, 1);
-  tape_ = new Tape(actions_, middle);
   middleLayout->addWidget(tape_);
+  stack_ = new StackPanel(panels_);
+  overview_ = new Overview(canvas_, stack_);
+  stack_->putBelow(overview_);
 
   newMap_ = new NewMapCard(middle);
   QWidget* left = buildLeft();
@@ -88,10 +93,6 @@ QWidget* Workroom::buildWorkroom() {
   connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->verbs().maps.add(plan); });
   connect(newMap_, &NewMapCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
 
-  panels_ = new QSplitter(room);
-  panels_->setObjectName(QStringLiteral("panels"));
-  panels_->setHandleWidth(1);
-  panels_->setChildrenCollapsible(false);
   panels_->addWidget(left);
   panels_->addWidget(middle);
   panels_->addWidget(stack_);
@@ -125,7 +126,7 @@ Workroom::~Workroom() {
 }
 
 QWidget* Workroom::buildLeft() {
-  auto* left = new QWidget(this);
+  auto* left = new QWidget(panels_);
   panel_ = new TablePanel(actions_, canvas_, left);
   inHand_ = new InHandPanel(actions_, left);
   table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->drop(tile, at); });
