@@ -44,12 +44,13 @@ const CellGrid& walls() {
   return cells;
 }
 
-// Rooms of 24 × 16 cells, a door in each wall.
+// Rooms of 24 × 16 cells, a door in each wall; two cells high, so that it leads through where rows are staggered, too.
 const CellGrid& rooms() {
   static const CellGrid cells = drawn([](int x, int y) {
     const int u = x % 24;
     const int v = y % 16;
-    return (u == 0 && v != 7 + x / 24 % 3) || (v == 0 && u != 11 + y / 16 % 5);
+    const int door = 7 + x / 24 % 3;
+    return (u == 0 && v != door && v != door + 1) || (v == 0 && u != 11 + y / 16 % 5);
   });
   return cells;
 }

@@ -9,8 +9,11 @@
 #include <QTimer>
 #include <QWheelEvent>
 #include <algorithm>
+#include <chrono>
 #include <ctime>
 #include <filesystem>
+#include <fstream>
+#include <iterator>
 #include <thread>
 #include <vector>
 
@@ -18,6 +21,8 @@
 #include "app/workroom/Workroom.h"
 #include "bench/BigQuilt.h"
 #include "bench/Measured.h"
+#include "core/base/InShares.h"
+#include "core/store/CellsText.h"
 #include "raster/PictureFile.h"
 
 namespace uq::bench {
@@ -190,6 +195,59 @@ void openAndSave(benchmark::State& state) {
   state.counters["megabytes"] = megabytes(folder);
 }
 
+// Opening a quilt of 4096 × 4096 × 8 dense cells, beside the reading of its layers alone by as many threads as there are
+// cores: the store's part, and until the window shows the map.
+void openLarge(benchmark::State& state) {
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  const std::string folder = scratch.filePath(QStringLiteral("big")).toStdString();
+  const Quilt quilt = denseQuilt(4096, 8);
+  if (const auto made = QuiltStore::create(realDisk(), folder, quilt); !made) {
+    return state.SkipWithError(made.error().text().c_str());
+  }
+  const auto since = [](std::chrono::steady_clock::time_point begin) {
+    return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+  };
+  for (auto _ : state) {
+    std::vector<std::string> texts;
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(folder + "/maps/big")) {
+      if (entry.path().extension() != ".cells") continue;
+      std::ifstream file(entry.path(), std::ios::binary);
+      texts.emplace_back(std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>());
+    }
+    auto begin = std::chrono::steady_clock::now();
+    {
+      const auto layers = inShares(texts.size(), 1, [&](std::size_t from, std::size_t to) {
+        std::vector<CellsRead> read;
+        for (std::size_t i = from; i < to; ++i) {
+          Quilt own = quilt;
+          read.push_back(readCells(texts[i], own, 4, "bench"));
+        }
+        return read;
+      });
+      state.counters["layers_ms"] = since(begin);
+    }
+    texts.clear();
+    begin = std::chrono::steady_clock::now();
+    {
+      const auto opened = QuiltStore::open(realDisk(), folder, QuiltStore::Access::read);
+      state.counters["store_ms"] = since(begin);
+      if (!opened) state.SkipWithError("it was not opened");
+    }
+    Workroom room;
+    room.resize(1280, 800);
+    room.show();
+    goOn(200);
+    begin = std::chrono::steady_clock::now();
+    room.openQuilt(QString::fromStdString(folder));
+    awaitWork(room);
+    state.counters["window_ms"] = since(begin);
+  }
+  state.counters["store_ratio"] = state.counters["store_ms"] / state.counters["layers_ms"];
+  state.counters["window_ratio"] = state.counters["window_ms"] / state.counters["layers_ms"];
+  state.counters["megabytes"] = megabytes(folder);
+}
+
 // A picture of 8192 × 8192 comes in while somebody looks at the window, and the Table is panned over it.
 void bringIn(benchmark::State& state) {
   applyTheme(*qApp);
@@ -263,10 +321,86 @@ void strokeMove(benchmark::State& state) {
   if (room.session()->isSaved()) state.SkipWithError("nothing was painted");
 }
 
+// A map of 2048 × 2048 cells, one in six of them of one tile, as 699,051 cells that lie everywhere.
+Quilt scatteredQuilt() {
+  Quilt quilt = denseQuilt(2048, 1);
+  const LayerAt at = layerOfBig(quilt, 0);
+  LayerCells cells;
+  for (int y = 0; y < 2048; ++y) {
+    for (int x = 0; x < 2048; ++x) {
+      const int number = (x + 2048 * y) % 6;
+      cells.lay(CellPos{x, y}, Cell({1, static_cast<std::uint32_t>(number == 0 ? 3 : 10 + number)}, {}), 0);
+    }
+  }
+  return quilt.with(at, std::move(cells));
+}
+
+// What a move of the hand costs, through the window, until its frame is painted.
+template <class Ready>
+void handMoves(benchmark::State& state, const Quilt& quilt, Qt::KeyboardModifiers keys, Ready ready) {
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  const std::string folder = scratch.filePath(QStringLiteral("quilt")).toStdString();
+  if (const auto made = QuiltStore::create(realDisk(), folder, quilt); !made) {
+    return state.SkipWithError(made.error().text().c_str());
+  }
+  Workroom room;
+  showQuilt(room, folder);
+  Desk desk = room.session()->desk();
+  desk.map = quilt.mapNamed("Big")->id;
+  ready(desk);
+  room.session()->setDesk(desk);
+  goOn(500);
+  MapCanvas& canvas = *room.canvas();
+  canvas.setZoom(1, canvas.rect().center());
+  goOn(500);
+  const CellPos first = canvas.cellAt(canvas.rect().center());
+  int step = 0;
+  for (auto _ : state) {
+    ++step;
+    const QPointF at = canvas.cellRect({first.x + step % 8, first.y}).center();
+    QMouseEvent event(QEvent::MouseMove, at, canvas.mapToGlobal(at), Qt::NoButton, Qt::NoButton, keys);
+    QApplication::sendEvent(&canvas, &event);
+    QCoreApplication::sendPostedEvents();
+  }
+  if (canvas.tagText().isEmpty()) state.SkipWithError("nothing was foretold");
+}
+
+void fillEverywhere(benchmark::State& state) {
+  handMoves(state, scatteredQuilt(), Qt::ShiftModifier, [](Desk& desk) {
+    desk.tool = Tool::fill;
+    desk.options.asSeen = false;
+    desk.hold(InHand(Block::of(Cell({1, 23}, {})), GridKind::orthogonal));
+  });
+}
+
+// 500 × 500 cells in hand: a change of the desk, heard of by all.
+void largeInHand(benchmark::State& state) {
+  std::vector<Block::Part> parts;
+  for (int y = 0; y < 500; ++y) {
+    for (int x = 0; x < 500; ++x) parts.push_back({{x, y}, Cell({1, static_cast<std::uint32_t>((x * 7 + y) % 64)}, {}), 0});
+  }
+  applyTheme(*qApp);
+  const QTemporaryDir scratch;
+  Workroom room;
+  showQuilt(room, copyOfDemo(scratch));
+  Desk desk = room.session()->desk();
+  desk.hold(InHand(Block(std::move(parts)), GridKind::orthogonal));
+  room.session()->setDesk(desk);
+  goOn(500);
+  for (auto _ : state) {
+    desk.gridLines = !desk.gridLines;
+    room.session()->setDesk(desk);
+  }
+}
+
 }  // namespace
 
 void registerWorkroomBenchmarks() {
+  measured("Hand/fill_everywhere", fillEverywhere);
+  measured("Hand/500_by_500", largeInHand);
   measured("Stroke/move", strokeMove)->Unit(benchmark::kMicrosecond);
+  benchmark::RegisterBenchmark("Open/large", openLarge)->Iterations(1)->UseRealTime()->Unit(benchmark::kMillisecond);
   benchmark::RegisterBenchmark("Workroom/bring_in", bringIn)->Iterations(1)->UseRealTime()->Unit(benchmark::kMillisecond);
 
   benchmark::RegisterBenchmark("Workroom/open_and_save", openAndSave)

@@ -126,14 +126,6 @@ TEST_F(Foretelling, SaysWhyNothingWouldHappen) {
   EXPECT_EQ(forecast_->stroke(pointing_), nullptr);
 }
 
-TEST_F(Foretelling, AsksForALineFromTheLastPointWithShift) {
-  session_->verbs().strokes.begin(forecast_->askAt(*pointing_.cell, pointing_));
-  ASSERT_TRUE(session_->work().finish());
-  pointing_.even = true;
-  const CellPos far{pointing_.cell->x + 3, pointing_.cell->y};
-  EXPECT_EQ(forecast_->askAt(far, pointing_).path, (std::vector<CellPos>{*pointing_.cell, far}));
-}
-
 TEST(HeldTool, GoesBackOnlyWhenTheMouseWasUsedMeanwhile) {
   HeldTool held;
   held.press(Qt::Key_E, Tool::brush, 1);

@@ -4,7 +4,6 @@
 #include <algorithm>
 
 #include "core/edit/MapFacts.h"
-#include "core/edit/Region.h"
 #include "core/edit/Turned.h"
 #include "core/work/StepNames.h"
 
@@ -22,23 +21,6 @@ QString joined(const QStringList& parts) { return parts.join(QStringLiteral(" ·
 
 Forecast::Forecast(const Scene& scene) : scene_(scene), joints_(scene.session().painter().pictures()) {}
 
-Strokes::Ask Forecast::askAt(CellPos cell, const Pointing& pointing) const {
-  Strokes::Ask ask;
-  ask.takesAway = pointing.takesAway;
-  const Tool tool = scene_.desk().tool;
-  const bool stretches = scene_.desk().inHand.manner == Manner::stretch;
-  const bool byPath = (tool == Tool::brush && !stretches) || tool == Tool::erase;
-  const std::optional<CellPos> last = scene_.session().work().lastPoint();
-  if (byPath && pointing.even && last) {
-    ask.path = {*last, cell};
-  } else {
-    ask.path = {cell};
-  }
-  ask.even = !byPath && tool != Tool::fill && pointing.even;
-  ask.everywhere = tool == Tool::fill && pointing.even;
-  return ask;
-}
-
 const Stroke* Forecast::stroke(const Pointing& pointing) {
   Session& session = scene_.session();
   const bool idle = pointing.doing == Pointing::Doing::nothing && !session.inGesture();
@@ -50,7 +32,7 @@ const Stroke* Forecast::stroke(const Pointing& pointing) {
   const bool same = tried_ && triedAway_ == pointing.takesAway && triedEven_ == pointing.even;
   const bool here = triedAt_ == at || (desk.tool == Tool::fill && tried_ && tried_->shape().contains(at));
   if (!same || !here) {
-    tried_.emplace(session.verbs().strokes.tryOut(askAt(at, pointing)));
+    tried_.emplace(session.verbs().strokes.tryOut(session.verbs().strokes.askAt(at, pointing.takesAway, pointing.even)));
     triedAt_ = at;
     triedAway_ = pointing.takesAway;
     triedEven_ = pointing.even;
@@ -144,7 +126,7 @@ QString Forecast::wordsOfSelecting(CellPos cell) const {
   }
   const SelectBy by = desk.options.selectBy;
   if (by == SelectBy::touching || by == SelectBy::everywhere) {
-    return tr("%1 · %n cell(s)", nullptr, static_cast<int>(alike(cell).count())).arg(strokeName(false));
+    return tr("%1 · %n cell(s)", nullptr, static_cast<int>(scene_.session().verbs().selection.alike(cell).count())).arg(strokeName(false));
   }
   return strokeName(false);
 }
@@ -213,20 +195,6 @@ QString Forecast::height(CellPos cell, bool takesAway) const {
   if (level < 0) text += tr(", down %1").arg(-level);
   if (lifted > 0) text += tr(", lifted %1 px").arg(lifted);
   return text;
-}
-
-CellSet Forecast::alike(CellPos at) const {
-  RegionAsk ask;
-  const Desk& desk = scene_.desk();
-  const Quilt& quilt = scene_.session().quilt();
-  ask.layer = desk.activeAt();
-  ask.everywhere = desk.options.selectBy == SelectBy::everywhere;
-  ask.onlyThis = desk.options.onlyThis;
-  ask.through = desk.options.throughCorners ? Through::corners : Through::sides;
-  ask.asSeen = desk.options.asSeen.value_or(usuallyAsSeen(quilt, ask.layer, at));
-  ask.hidden = desk.hidden;
-  ask.hand = &desk.inHand;
-  return regionOf(quilt, ask, at);
 }
 
 std::vector<Forecast::JointAt> Forecast::joints(const Pointing& pointing) {

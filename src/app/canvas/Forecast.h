@@ -42,8 +42,6 @@ class Forecast {
   // The session changed.
   void forget() { tried_.reset(); }
 
-  // The stroke that a press at a cell asks for.
-  Strokes::Ask askAt(CellPos cell, const Pointing& pointing) const;
   // The stroke as a press would make it; nullptr where nothing can be foretold. Good until the next call.
   const Stroke* stroke(const Pointing& pointing);
   // The stroke under way, else the foretold one.
@@ -66,9 +64,6 @@ class Forecast {
   QString whyNothing(const Pointing& pointing);
   // What the tag says: of the stroke under way, or of what the press would do. Empty when there is nothing to say.
   QString words(const Pointing& pointing);
-
-  // The cells that are the same as one, for Select.
-  CellSet alike(CellPos at) const;
 
   struct JointAt {
     Id layer;

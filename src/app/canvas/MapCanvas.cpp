@@ -1,5 +1,6 @@
 #include "app/canvas/MapCanvas.h"
 
+#include <QPaintEvent>
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
@@ -283,7 +284,7 @@ void MapCanvas::resizeEvent(QResizeEvent* event) {
 bool MapCanvas::takesAway() const {
   if (!session_ || selects()) return false;
   if (drag_ == Drag::stroke) return dragTakesAway_;
-  return session_->desk().tool == Tool::erase || (ctrl_ && !KeyBindings::shared().buttonsExchanged());
+  return uq::takesAway(session_->work(), ctrl_, KeyBindings::shared().buttonsExchanged());
 }
 
 std::vector<StretchHandle> MapCanvas::handles() const {

@@ -24,6 +24,7 @@
 #include "app/canvas/Overlay.h"
 #include "app/canvas/PlayedTiles.h"
 #include "app/canvas/Scene.h"
+#include "core/work/Press.h"
 #include "raster/SwatchBook.h"
 
 namespace uq {
@@ -129,7 +130,6 @@ class MapCanvas : public QWidget {
 
  private:
   enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang };
-  enum class Selecting { anew, more, less };
 
   // The view as it is now, and changing it.
   MapView sight() const;
@@ -173,12 +173,14 @@ class MapCanvas : public QWidget {
   void paintArrivals();
 
   // The hand.
-  void press(const QMouseEvent& event);
-  void pressToHang(QPointF at);
+  Press pressAt(QPointF at, Qt::MouseButton button) const;
+  void press(QPointF at, Qt::MouseButton button);
+  void pressToRefit(const StretchHandle& handle);
+  void pressToHang();
   void pressToStroke(CellPos at, bool takesAway);
   void pressToTake(QPointF at);
   void releaseToTake();
-  void pressToSelect(const QMouseEvent& event);
+  void pressToSelect(QPointF at, Selecting how);
   void moveToSelect(QPointF at);
   void releaseToSelect();
   void moveStroke(QPointF at);
@@ -197,7 +199,7 @@ class MapCanvas : public QWidget {
   void escape(const QKeyEvent& event);
   void pressTool(const QKeyEvent& event);
   void moveCursor(int dx, int dy, bool extends);
-  void useCursor(bool takesAway);
+  void useCursor(bool ctrl);
   void paintByCursor(const CellSet& cells, CellPos from, bool takesAway);
   void describeCursor();
 

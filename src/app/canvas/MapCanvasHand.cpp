@@ -25,32 +25,23 @@ CellPos MapCanvas::inside(CellPos at) const {
 }
 
 CellSet MapCanvas::spanned() const {
-  const auto grid = makeGrid(map()->grid);
-  const CellRect bounds = map()->bounds;
-  const BoxShape shape = session_->desk().box.value_or(usualBox(grid->shape().kind));
-  const auto box = [&](CellPos from, CellPos to) {
-    const CellRect around = CellRect::around(from, to);
-    const bool isVast = isTooWide(bounds) && isTooWide(around.grown(around.width()).intersected(bounds));
-    return isVast ? CellSet() : boxOf(*grid, from, to, shape, bounds);
-  };
-  if (boxFrom_ && cursor_) return box(*boxFrom_, *cursor_);
+  const SelectionVerbs& selection = session_->verbs().selection;
+  if (boxFrom_ && cursor_) return selection.boxed(*boxFrom_, *cursor_);
   if (drag_ == Drag::select && session_->desk().options.selectBy == SelectBy::outline) {
-    const CellSet cells = insideOutline(*grid, bounds, way_);
+    const auto grid = makeGrid(map()->grid);
+    const CellSet cells = insideOutline(*grid, map()->bounds, way_);
     const CellPos at = inside(pressed_);
     return cells.empty() ? CellSet({at.x, at.y, at.x + 1, at.y + 1}) : cells;
   }
   // A drag that begins or ends beyond the map's edge reaches to the edge.
-  return box(inside(pressed_), inside(dragged_));
+  return selection.boxed(inside(pressed_), inside(dragged_));
 }
 
-void MapCanvas::pressToSelect(const QMouseEvent& event) {
-  pressed_ = dragged_ = cellAt(event.position());
-  pressedAt_ = event.position();
-  way_ = {plane().pixelAt(event.position())};
-  const bool more = event.modifiers() & Qt::ShiftModifier;
-  selecting_ = more ? Selecting::more : ctrl_ ? Selecting::less : Selecting::anew;
-  const bool isSelected = session_->desk().selection().contains(pressed_);
-  drag_ = isSelected && selecting_ == Selecting::anew ? Drag::move : Drag::select;
+void MapCanvas::pressToSelect(QPointF at, Selecting how) {
+  pressed_ = dragged_ = cellAt(at);
+  pressedAt_ = at;
+  way_ = {plane().pixelAt(at)};
+  selecting_ = how;
 }
 
 void MapCanvas::moveToSelect(QPointF at) {
@@ -72,15 +63,8 @@ void MapCanvas::releaseToSelect() {
   if (drag_ == Drag::move) dragged_ = pressed_;
   const SelectBy by = session_->desk().options.selectBy;
   const bool byLikeness = by == SelectBy::touching || by == SelectBy::everywhere;
-  const CellSet cells = byLikeness ? forecast_->alike(pressed_) : spanned();
-  if (cells.empty()) return say(tr("That is more than can be selected at once: select a smaller part"));
-  Desk desk = session_->desk();
-  switch (selecting_) {
-    case Selecting::anew: desk.select(cells); break;
-    case Selecting::more: desk.select(desk.selection().united(cells)); break;
-    case Selecting::less: desk.select(desk.selection().without(cells)); break;
-  }
-  session_->setDesk(std::move(desk));
+  SelectionVerbs& selection = session_->verbs().selection;
+  selection.select(byLikeness ? selection.alike(pressed_) : spanned(), selecting_);
 }
 
 bool MapCanvas::holdsStretch() const {
@@ -150,49 +134,66 @@ void MapCanvas::mousePressEvent(QMouseEvent* event) {
   ctrl_ = event->modifiers() & Qt::ControlModifier;
   shift_ = event->modifiers() & Qt::ShiftModifier;
   dragButton_ = event->button();
-  press(*event);
+  press(event->position(), event->button());
   handlesGone_ = drag_ != Drag::refit;
   update();
 }
 
-void MapCanvas::press(const QMouseEvent& event) {
-  const QPointF at = event.position();
-  const bool left = event.button() == Qt::LeftButton;
-  const bool right = event.button() == Qt::RightButton;
-  if (event.button() == Qt::MiddleButton || (left && space_)) {
-    drag_ = Drag::pan;
-    lastPan_ = pressedAt_ = at;
-    return showCursor();
-  }
-  if (const auto handle = left ? handleAt(handles(), at) : std::nullopt) {
-    session_->verbs().strokes.beginRefit();
-    if (!session_->inGesture()) return;
-    handle_ = handle;
-    lastPart_ = {handle->across, handle->down};
-    drag_ = Drag::refit;
-    return;
-  }
-  if (left && CameraFrame(*scene_, sight()).isAt(at)) {
-    playCamera(false);
-    drag_ = Drag::frame;
-    pressedAt_ = at;
-    cameraFrom_ = *session_->desk().camera();
-    return;
-  }
-  // As the user wants it: right takes and Ctrl+left takes away, or the other way round.
-  const bool exchanged = KeyBindings::shared().buttonsExchanged();
-  if (exchanged ? left && ctrl_ && !selects() : right) return pressToTake(at);
-  if (left && hangs()) return pressToHang(at);
-  if (left && selects()) {
-    if (hoveredCell()) pressToSelect(event);
-    return;
-  }
-  const bool lays = left || (exchanged && right && !selects());
-  if (lays && hoveredCell()) pressToStroke(*hoveredCell(), right || takesAway());
+Press MapCanvas::pressAt(QPointF at, Qt::MouseButton button) const {
+  Press press;
+  press.button = button == Qt::LeftButton    ? Press::Button::left
+                 : button == Qt::RightButton ? Press::Button::right
+                                             : Press::Button::middle;
+  press.ctrl = ctrl_;
+  press.shift = shift_;
+  press.space = space_;
+  press.exchanged = KeyBindings::shared().buttonsExchanged();
+  press.onHandle = handleAt(handles(), at).has_value();
+  press.onFrame = CameraFrame(*scene_, sight()).isAt(at);
+  press.cell = hoveredCell();
+  return press;
 }
 
-void MapCanvas::pressToHang(QPointF at) {
+void MapCanvas::press(QPointF at, Qt::MouseButton button) {
+  const Press press = pressAt(at, button);
   pressedAt_ = at;
+  switch (meaningOf(session_->work(), press)) {
+    case PressMeans::nothing: break;
+    case PressMeans::look:
+      drag_ = Drag::pan;
+      lastPan_ = at;
+      showCursor();
+      break;
+    case PressMeans::refit: pressToRefit(*handleAt(handles(), at)); break;
+    case PressMeans::frame:
+      playCamera(false);
+      drag_ = Drag::frame;
+      cameraFrom_ = *session_->desk().camera();
+      break;
+    case PressMeans::take: pressToTake(at); break;
+    case PressMeans::hang: pressToHang(); break;
+    case PressMeans::select:
+      drag_ = Drag::select;
+      pressToSelect(at, selectingBy(press));
+      break;
+    case PressMeans::moveSelected:
+      drag_ = Drag::move;
+      pressToSelect(at, Selecting::anew);
+      break;
+    case PressMeans::lay: pressToStroke(*press.cell, false); break;
+    case PressMeans::takeAway: pressToStroke(*press.cell, true); break;
+  }
+}
+
+void MapCanvas::pressToRefit(const StretchHandle& handle) {
+  session_->verbs().strokes.beginRefit();
+  if (!session_->inGesture()) return;
+  handle_ = handle;
+  lastPart_ = {handle.across, handle.down};
+  drag_ = Drag::refit;
+}
+
+void MapCanvas::pressToHang() {
   hungFrom_ = hangs()->offset;
   hungTo_.clear();
   session_->verbs().bar.take("Shift");
@@ -205,9 +206,8 @@ void MapCanvas::pressToHang(QPointF at) {
 
 void MapCanvas::pressToStroke(CellPos at, bool takesAway) {
   dragTakesAway_ = takesAway;
-  Pointing pointing = this->pointing();
-  pointing.takesAway = takesAway;
-  session_->verbs().strokes.begin(forecast_->askAt(at, pointing));
+  Strokes& strokes = session_->verbs().strokes;
+  strokes.begin(strokes.askAt(at, takesAway, shift_));
   if (session_->inGesture()) drag_ = Drag::stroke;
   pressed_ = at;
   lastPart_ = {};
@@ -267,13 +267,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   Q_EMIT hovered();
 }
 
-const Layer* MapCanvas::hangs() const {
-  const Layer* layer = map() ? session_->quilt().layer(session_->desk().activeAt()) : nullptr;
-  const Desk& desk = session_->desk();
-  const bool can = layer && layer->kind == LayerKind::backdrop && !desk.hidden.contains(layer->id) &&
-                   !desk.locked.contains(layer->id);
-  return can ? layer : nullptr;
-}
+const Layer* MapCanvas::hangs() const { return session_ ? hangingLayer(session_->work()) : nullptr; }
 
 void MapCanvas::dragBackdrop(QPointF to) {
   const QPointF by = (to - pressedAt_) / zoom();

@@ -116,19 +116,18 @@ void MapCanvas::moveCursor(int dx, int dy, bool extends) {
   Q_EMIT hovered();
 }
 
-void MapCanvas::useCursor(bool takesAway) {
+void MapCanvas::useCursor(bool ctrl) {
   if (!boxFrom_) boxFrom_ = cursor_;
   const CellPos from = *boxFrom_;
   const SelectBy by = session_->desk().options.selectBy;
   const bool byLikeness = selects() && from == *cursor_ && (by == SelectBy::touching || by == SelectBy::everywhere);
-  const CellSet cells = byLikeness ? forecast_->alike(*cursor_) : spanned();
+  SelectionVerbs& selection = session_->verbs().selection;
+  const CellSet cells = byLikeness ? selection.alike(*cursor_) : spanned();
   boxFrom_.reset();
   if (selects()) {
-    Desk desk = session_->desk();
-    desk.select(takesAway ? desk.selection().without(cells) : cells);
-    session_->setDesk(std::move(desk));
+    selection.select(cells, ctrl ? Selecting::less : Selecting::anew);
   } else {
-    paintByCursor(cells, from, takesAway || session_->desk().tool == Tool::erase);
+    paintByCursor(cells, from, ctrl || session_->desk().tool == Tool::erase);
   }
   describeCursor();
 }
@@ -137,26 +136,8 @@ void MapCanvas::paintByCursor(const CellSet& cells, CellPos from, bool takesAway
   if (const std::string why = whyNoStroke(session_->work(), takesAway); !why.empty()) {
     return say(QString::fromStdString(why));
   }
-  const Tool tool = session_->desk().tool;
-  const bool byPath = tool == Tool::brush || tool == Tool::erase;
-  Strokes::Ask ask;
-  ask.takesAway = takesAway;
-  if (!byPath || session_->desk().inHand.manner == Manner::stretch) {
-    ask.path = from == *cursor_ ? std::vector{from} : std::vector{from, *cursor_};
-    ask.everywhere = tool == Tool::fill && shift_;
-  } else if (cells.count() == 1) {
-    ask.path = {from};
-  } else {
-    // Forth along one row and back along the next, so that the stroke covers the box.
-    const CellRect box = cells.bounds();
-    ask.within = cells;
-    for (int y = box.y0; y < box.y1; ++y) {
-      const bool forth = (y - box.y0) % 2 == 0;
-      ask.path.push_back({forth ? box.x0 : box.x1 - 1, y});
-      ask.path.push_back({forth ? box.x1 - 1 : box.x0, y});
-    }
-  }
-  session_->verbs().strokes.begin(ask);
+  Strokes& strokes = session_->verbs().strokes;
+  strokes.begin(strokes.askOver(cells, from, *cursor_, takesAway, shift_));
   (void)session_->work().finish();
   handlesGone_ = false;
 }

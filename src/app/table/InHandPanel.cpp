@@ -6,7 +6,6 @@
 #include <QPushButton>
 #include <QToolButton>
 #include <algorithm>
-#include <set>
 
 #include "app/look/NumberField.h"
 #include "app/look/Theme.h"
@@ -147,13 +146,11 @@ QString InHandPanel::description() const {
         sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
     return tr("%1, from %2").arg(name, from);
   }
-  std::set<SheetSlot> sheets;
-  for (const Block::Part& part : block.parts()) sheets.insert(part.cell.tile().slot);
   const CellRect extent = hand.wholeExtent();
   const QString size = tr("%1 × %2 from %3")
                            .arg(extent.width())
                            .arg(extent.height())
-                           .arg(sheets.size() > 1 ? tr("several sheets") : from);
+                           .arg(block.slots().size() > 1 ? tr("several sheets") : from);
   if (hand.others.empty()) return size;
   return tr("%1, on %n layer(s)", nullptr, static_cast<int>(hand.others.size()) + 1).arg(size);
 }

@@ -3,10 +3,13 @@
 #include <algorithm>
 #include <bit>
 #include <cstring>
+#include <iterator>
 #include <map>
 #include <memory>
 #include <tuple>
 #include <utility>
+
+#include "core/base/InShares.h"
 
 namespace uq {
 
@@ -14,6 +17,7 @@ namespace {
 
 constexpr int kSide = kChunkSide;
 constexpr std::uint64_t kAll = ~std::uint64_t{0};
+constexpr std::size_t kPagesAThread = 4;  // a million cells
 constexpr std::uint64_t kEvenBits = 0x5555555555555555;
 
 std::size_t at(int i) { return static_cast<std::size_t>(i); }
@@ -418,10 +422,11 @@ CellSet cellsPassing(CellRect bounds, const ChunkTest& test) {
   if (bounds.empty()) return {};
   const PagePos first = PagePos::of(ChunkPos::of({bounds.x0, bounds.y0}));
   const PagePos last = PagePos::of(ChunkPos::of({bounds.x1 - 1, bounds.y1 - 1}));
-  std::vector<CellSet::PageRows> pages;
-  for (int py = first.py; py <= last.py; ++py) {
-    for (int px = first.px; px <= last.px; ++px) {
-      CellSet::PageRows page{{px, py}, 0, {}};
+  const std::size_t across = at(last.px - first.px + 1);
+  const auto look = [&](std::size_t from, std::size_t to) {
+    std::vector<CellSet::PageRows> pages;
+    for (std::size_t i = from; i < to; ++i) {
+      CellSet::PageRows page{{first.px + static_cast<int>(i % across), first.py + static_cast<int>(i / across)}, 0, {}};
       for (int index = 0; index < kPageSide * kPageSide; ++index) {
         const ChunkPos place = page.at.chunk(index);
         if (place.cells().intersected(bounds).empty()) continue;
@@ -432,6 +437,11 @@ CellSet cellsPassing(CellRect bounds, const ChunkTest& test) {
       }
       pages.push_back(std::move(page));
     }
+    return pages;
+  };
+  std::vector<CellSet::PageRows> pages;
+  for (auto& share : inShares(across * at(last.py - first.py + 1), kPagesAThread, look)) {
+    std::move(share.begin(), share.end(), std::back_inserter(pages));
   }
   return CellSet::ofPages(std::move(pages)).intersected(CellSet(bounds));
 }

@@ -35,7 +35,7 @@ enum class Through { sides, corners };
 CellSet floodFill(const Grid& grid, CellRect bounds, CellPos start, const ChunkTest& test,
                   Through through = Through::sides);
 
-// All cells of `bounds` that pass `test`.
+// All cells of `bounds` that pass `test`, which is asked by as many threads as there are cores.
 CellSet cellsPassing(CellRect bounds, const ChunkTest& test);
 
 }  // namespace uq

@@ -38,7 +38,10 @@ void Desk::hold(InHand thing) {
   inHand = std::move(thing);
 }
 
-Desk validDesk(Desk desk, const Quilt& quilt) {
+namespace {
+
+// The active map and layer, and what is kept by map.
+void forget(Desk& desk, const Quilt& quilt, KindTag<Map>) {
   if (!quilt.map(desk.map)) desk.map = quilt.maps().empty() ? Id{} : quilt.maps().front()->id;
   if (const Map* map = quilt.map(desk.map)) {
     Id& active = desk.activeLayer[desk.map];
@@ -65,23 +68,40 @@ Desk validDesk(Desk desk, const Quilt& quilt) {
     cells = cells.intersected(CellSet(cells.bounds().intersected(bounds)));
   }
   std::erase_if(desk.selections, [](const auto& one) { return one.second.empty(); });
-  // Tiles of a missing sheet may still be laid, but not those of one that was taken away.
-  const auto without = [](const auto& gone) {
-    return [&gone](const Block& block) {
+}
+
+// Tiles of a missing sheet may still be laid, but not those of one that was taken away.
+void forget(Desk& desk, const Quilt& quilt, KindTag<Sheet>) {
+  const auto keep = [](InHand& hand, const auto& gone) {
+    bool any = false;
+    hand.forEachBlock([&](const Block& block) {
+      any = any || std::any_of(block.slots().begin(), block.slots().end(), gone);
+    });
+    if (!any) return;
+    hand = hand.changed([&gone](const Block& block) {
       std::vector<Block::Part> parts = block.parts();
       std::erase_if(parts, [&](const Block::Part& part) { return gone(part.cell.tile().slot); });
       return parts.size() == block.parts().size() ? block : Block(std::move(parts));
-    };
-  };
-  const auto keep = [&](InHand& hand, const auto& gone) {
-    bool any = false;
-    hand.forEachCell([&](Cell cell) { any = any || gone(cell.tile().slot); });
-    if (any) hand = hand.changed(without(gone));
-    if (!hand.stamp.empty() && !quilt.stamp(hand.stamp)) hand.stamp = {};
+    });
   };
   keep(desk.inHand, [&](SheetSlot slot) { return !quilt.slots().has(slot); });
   for (InHand& hand : desk.held) keep(hand, [&](SheetSlot slot) { return !quilt.sheetAt(slot); });
   std::erase_if(desk.held, [](const InHand& hand) { return hand.empty(); });
+}
+
+// What was taken of a stamp stays in hand, and is of none.
+void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
+  const auto keep = [&](InHand& hand) {
+    if (!hand.stamp.empty() && !quilt.stamp(hand.stamp)) hand.stamp = {};
+  };
+  keep(desk.inHand);
+  for (InHand& hand : desk.held) keep(hand);
+}
+
+}  // namespace
+
+Desk validDesk(Desk desk, const Quilt& quilt) {
+  PartKinds::forEach([&]<class Part>() { forget(desk, quilt, KindTag<Part>()); });
   return desk;
 }
 

@@ -101,15 +101,19 @@ struct InHand {
     for (MixMember& member : next.members) member.block = change(member.block);
     return next;
   }
+  // Calls visit(Block) for each block that it may lay.
+  template <class Visit>
+  void forEachBlock(Visit&& visit) const {
+    visit(block);
+    for (const HandPart& part : others) visit(part.block);
+    for (const MixMember& member : members) visit(member.block);
+  }
   // Calls visit(Cell) for each cell that it may lay.
   template <class Visit>
   void forEachCell(Visit&& visit) const {
-    const auto each = [&visit](const Block& one) {
+    forEachBlock([&visit](const Block& one) {
       for (const Block::Part& part : one.parts()) visit(part.cell);
-    };
-    each(block);
-    for (const HandPart& part : others) each(part.block);
-    for (const MixMember& member : members) each(member.block);
+    });
   }
 
   friend bool operator==(const InHand&, const InHand&) = default;

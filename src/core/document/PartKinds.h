@@ -6,6 +6,8 @@
 //   Quilt.cpp       settle(), renew()   what is settled when it is put back by `with` (optional)
 //   StepCheck.cpp   whyNoPart()         why such a part could not be written and read
 //   SavePlan.cpp    addFiles()          its files, and what their reader says
+//   Desk.cpp        forget()            what the desk says of one that is gone
+//   Documents.h     kFolderOf           the folder in which its files lie
 //   QuiltReading.cpp                    how it is read
 // The quilt's facts are a part for undo as well, of which there is one.
 #pragma once
@@ -22,6 +24,10 @@
 
 namespace uq {
 
+// To choose an overload by kind, where there is no part at hand.
+template <class Kind>
+struct KindTag {};
+
 template <class... Kinds>
 struct KindList {
   // Calls visit.operator()<Kind>() for each kind, in order.
@@ -29,6 +35,7 @@ struct KindList {
   static void forEach(Visit&& visit) {
     (visit.template operator()<Kinds>(), ...);
   }
+  static constexpr int kCount = sizeof...(Kinds);
   // The number of a kind in this list, from 0.
   template <class Kind>
   static constexpr int numberOf() {

@@ -73,9 +73,13 @@ struct QuiltFacts {
 
 // What lies in the quilt's folder and could not be read: its names and ids are nobody else's. No part of the saved quilt.
 struct TakenNames {
-  std::vector<std::string> maps;      // folders
-  std::vector<std::string> sheets;    // files, without endings
-  std::vector<std::string> stamps;    // folders
+  // Of a kind of parts: folders, or files without endings.
+  template <class Part>
+  const std::vector<std::string>& names() const {
+    return byKind[PartKinds::numberOf<Part>()];
+  }
+
+  std::array<std::vector<std::string>, PartKinds::kCount> byKind;
   std::set<Id> ids;
 };
 
@@ -104,6 +108,12 @@ class Quilt {
   // nullptr when there is none. Of the listed parts only: Chalk is not among them.
   template <class Part>
   const Part* listed(Id id) const;
+  // The same, and Chalk, which every quilt has and none lists.
+  template <class Part>
+  const Part* part(Id id) const {
+    if constexpr (std::is_same_v<Part, Sheet>) return sheet(id);
+    else return listed<Part>(id);
+  }
   const Map* map(Id id) const { return listed<Map>(id); }
   const Map* mapNamed(std::string_view name) const;  // by name or folder
   const Layer* layer(LayerAt at) const;

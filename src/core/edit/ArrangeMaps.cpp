@@ -15,7 +15,7 @@ std::string freeName(const Quilt& quilt, const std::string& wanted) {
 }
 
 std::string freeFolder(const Quilt& quilt, const std::string& name, Id besides = {}) {
-  std::vector<std::string> taken = quilt.taken().maps;
+  std::vector<std::string> taken = quilt.taken().names<Map>();
   for (const auto& map : quilt.maps()) {
     if (map->id != besides) taken.push_back(map->folder);
   }

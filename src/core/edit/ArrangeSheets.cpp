@@ -36,7 +36,7 @@ Rect keyOf(const PixelRect& rect) { return {rect.x, rect.y, rect.w, rect.h}; }
 }  // namespace
 
 SheetAdded addSheet(const Quilt& quilt, Sheet sheet, const std::string& pictureName, IdSource& ids) {
-  std::vector<std::string> files = quilt.taken().sheets;
+  std::vector<std::string> files = quilt.taken().names<Sheet>();
   std::set<std::string> pictures;
   for (const auto& other : quilt.sheets()) {
     files.push_back(other->file);

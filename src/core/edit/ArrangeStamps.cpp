@@ -30,7 +30,7 @@ StampKept keepStamp(const Quilt& quilt, const InHand& hand, const std::string& n
   Stamp stamp;
   stamp.id = freshId(quilt, ids);
   stamp.name = freeName(quilt, name.empty() ? nameOf(quilt, hand) : name, stamp.id);
-  std::vector<std::string> taken = quilt.taken().stamps;
+  std::vector<std::string> taken = quilt.taken().names<Stamp>();
   for (const auto& other : quilt.stamps()) taken.push_back(other->file);
   stamp.file = slugFor(stamp.name, taken);
   stamp.held = hand;

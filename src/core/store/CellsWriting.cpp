@@ -9,6 +9,7 @@
 #include <set>
 #include <thread>
 
+#include "core/base/InShares.h"
 #include "core/store/CellsText.h"
 
 namespace uq {
@@ -203,26 +204,15 @@ void writeChunk(const CellGrid::ChunkView& chunk, const std::vector<std::string_
 void writeChunks(std::string& out, const CellGrid& cells, const std::vector<std::string_view>& codeOf) {
   std::vector<CellGrid::ChunkView> chunks;
   cells.forEachChunk([&](const CellGrid::ChunkView& chunk) { chunks.push_back(chunk); });
-  const auto write = [&](std::size_t from, std::size_t to, std::string& text) {
+  const auto written = inShares(chunks.size(), kChunksAThread, [&](std::size_t from, std::size_t to) {
+    std::string text;
+    text.reserve((to - from) * kUsualChunkText);
     TokenCache tokens;
     Pen pen(text);
     for (std::size_t i = from; i < to; ++i) writeChunk(chunks[i], codeOf, tokens, pen);
-  };
-  const std::size_t threads =
-      std::clamp<std::size_t>(chunks.size() / kChunksAThread, 1, std::max(1u, std::thread::hardware_concurrency()));
-  const std::size_t share = (chunks.size() + threads - 1) / threads;
-  std::vector<std::future<std::string>> others;
-  for (std::size_t i = 1; i < threads; ++i) {
-    others.push_back(
-        std::async(std::launch::async, [&write, from = i * share, to = std::min((i + 1) * share, chunks.size())] {
-          std::string text;
-          text.reserve((to - from) * kUsualChunkText);
-          write(from, to, text);
-          return text;
-        }));
-  }
-  write(0, std::min(share, chunks.size()), out);
-  for (auto& other : others) out += other.get();
+    return text;
+  });
+  for (const std::string& text : written) out += text;
 }
 
 }  // namespace

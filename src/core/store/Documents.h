@@ -31,6 +31,17 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
 
 // Where the parts stand inside the quilt's folder.
 inline constexpr std::string_view kQuiltFile = "quilt.json";
+// By kind: the folder that holds its files, and what one is called.
+template <class Part>
+inline constexpr std::string_view kFolderOf = "";
+template <>
+inline constexpr std::string_view kFolderOf<Map> = "maps";
+template <>
+inline constexpr std::string_view kFolderOf<Sheet> = "sheets";
+template <>
+inline constexpr std::string_view kFolderOf<Stamp> = "stamps";
+template <class Part>
+inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<Part>.size() - 1);
 std::string mapFile(const Map& map);
 std::string cellsFile(const Map& map, const Layer& layer);
 std::string liftsFile(const Map& map, const Layer& layer);  // only where a cell is lifted

@@ -38,6 +38,11 @@ class QuiltReader {
   void notRead(Error error);
   // A part that was left out: what begins with `prefix` is not written, and ids in `text` are given to nothing else.
   void leaveOut(const std::string& prefix, std::string_view text);
+  // A part that was read, unless its id is that of another.
+  template <class Part>
+  Result<Part> unlessTaken(Result<Part> part, const std::string& file) const;
+  // Leaves out a part, and says why and what is kept.
+  void leaveOut(const std::string& prefix, std::string_view text, Error why, std::string kept);
   // The plain files or folders among the names of a folder; links are reported and left out.
   std::vector<std::string> names(const std::string& path, Disk::Kind kind);
   void readSheets();
@@ -83,9 +88,12 @@ void QuiltReader::leaveOut(const std::string& prefix, std::string_view text) {
   TakenNames taken = read_.quilt.taken();
   const std::string folder = folderOf(prefix);
   const std::string name = nameOf(prefix);
-  if (folder == "maps") taken.maps.push_back(name);
-  if (folder == "sheets") taken.sheets.push_back(name.substr(0, name.find('.')));
-  if (folder == "stamps") taken.stamps.push_back(name);
+  PartKinds::forEach([&]<class Part>() {
+    if (folder != kFolderOf<Part>) return;
+    // A sheet is several files of one name.
+    const std::string own = std::is_same_v<Part, Sheet> ? name.substr(0, name.find('.')) : name;
+    taken.byKind[PartKinds::numberOf<Part>()].push_back(own);
+  });
   // A text that is broken somewhere else still tells its ids.
   for (auto at = text.find("\"id\""); at != std::string_view::npos; at = text.find("\"id\"", at + 4)) {
     const auto quote = text.find('"', at + 4);
@@ -93,6 +101,20 @@ void QuiltReader::leaveOut(const std::string& prefix, std::string_view text) {
     if (const auto id = Id::parse(text.substr(quote + 1, Id::kLength))) taken.ids.insert(*id);
   }
   read_.quilt.setTaken(std::move(taken));
+}
+
+template <class Part>
+Result<Part> QuiltReader::unlessTaken(Result<Part> part, const std::string& file) const {
+  const Part* other = part ? read_.quilt.part<Part>(part->id) : nullptr;
+  if (!other) return part;
+  return fail(Error::Cause::broken,
+              "its id is that of the " + std::string(kNounOf<Part>) + " \"" + other->name + "\"", file);
+}
+
+void QuiltReader::leaveOut(const std::string& prefix, std::string_view text, Error why, std::string kept) {
+  leaveOut(prefix, text);
+  if (why.todo.empty()) why.todo = "Mend the file and open the quilt again";
+  notRead(std::move(why).keeping(std::move(kept)));
 }
 
 QuiltRead QuiltReader::readAll() {
@@ -118,7 +140,7 @@ QuiltRead QuiltReader::readAll() {
   }
   read_.quilt = Quilt(std::move(*facts));
   readSheets();
-  const auto maps = names("maps", Disk::Kind::folder);
+  const auto maps = names(std::string(kFolderOf<Map>), Disk::Kind::folder);
   for (const std::string& folder : maps) {
     const auto files = folder_.list("maps/" + folder);
     if (!files) continue;
@@ -167,29 +189,22 @@ std::vector<std::string> QuiltReader::names(const std::string& path, Disk::Kind 
 }
 
 void QuiltReader::readSheets() {
-  for (const std::string& name : names("sheets", Disk::Kind::file)) {
+  for (const std::string& name : names(std::string(kFolderOf<Sheet>), Disk::Kind::file)) {
     if (!name.ends_with(kJsonEnding)) continue;
-    const std::string file = joined("sheets", name);
+    const std::string file = joined(kFolderOf<Sheet>, name);
+    const std::string own = file.substr(0, file.size() - kJsonEnding.size());
     const auto text = folder_.read(file, kLargestDocument);
     const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-    auto sheet = json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error()));
-    if (sheet && read_.quilt.sheet(sheet->id)) {
-      sheet = fail(Error::Cause::broken, "its id is that of the sheet \"" + read_.quilt.sheet(sheet->id)->name + "\"",
-                   file);
+    auto sheet = unlessTaken(json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error())), file);
+    if (sheet) {
+      sheet->file = nameOf(own);
+      if (const auto places = readPlaces(*sheet); !places) {
+        sheet = fail(Error(places.error()).advising("Mend the file, or delete it if the sheet was never cut anew"));
+      }
     }
     if (!sheet) {
-      leaveOut(file.substr(0, file.size() - kJsonEnding.size()) + ".", text ? *text : std::string());
-      notRead(Error(sheet.error())
-                  .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
-                  .advising("Mend the file and open the quilt again"));
-      continue;
-    }
-    sheet->file = name.substr(0, name.size() - kJsonEnding.size());
-    if (const auto tiles = readPlaces(*sheet); !tiles) {
-      leaveOut("sheets/" + sheet->file + ".", *text);
-      notRead(Error(tiles.error())
-                  .keeping("Its tiles stay where they are painted, shown as labelled placeholders")
-                  .advising("Mend the file, or delete it if the sheet was never cut anew"));
+      leaveOut(own + ".", text ? *text : std::string(), sheet.error(),
+               "Its tiles stay where they are painted, shown as labelled placeholders");
       continue;
     }
     readPictures(*sheet);
@@ -204,20 +219,15 @@ void QuiltReader::readStamps() {
     if (text.error().cause == Error::Cause::missing) return std::optional<std::string>();
     return fail(text.error());
   };
-  for (const std::string& folder : names("stamps", Disk::Kind::folder)) {
-    const auto left = folder_.list("stamps/" + folder);
+  for (const std::string& name : names(std::string(kFolderOf<Stamp>), Disk::Kind::folder)) {
+    const std::string folder = joined(kFolderOf<Stamp>, name);
+    const std::string file = folder + "/stamp.json";
+    const auto left = folder_.list(folder);
     if (left && left->empty()) continue;  // what a stamp that was deleted leaves behind
-    auto stamp = readStamp(folder, read_.quilt, readFile);
-    if (stamp && read_.quilt.stamp(stamp->id)) {
-      stamp = fail(Error::Cause::broken, "its id is that of the stamp \"" + read_.quilt.stamp(stamp->id)->name + "\"",
-                   "stamps/" + folder + "/stamp.json");
-    }
+    auto stamp = unlessTaken(readStamp(name, read_.quilt, readFile), file);
     if (!stamp) {
-      const auto text = folder_.read("stamps/" + folder + "/stamp.json", kLargestDocument);
-      leaveOut("stamps/" + folder, text ? *text : std::string());
-      notRead(Error(stamp.error())
-                  .keeping("The stamp is left out, and its files stay as they are")
-                  .advising("Mend the file and open the quilt again"));
+      const auto text = folder_.read(file, kLargestDocument);
+      leaveOut(folder, text ? *text : std::string(), stamp.error(), "The stamp is left out, and its files stay as they are");
       continue;
     }
     read_.quilt = read_.quilt.with(std::move(*stamp));
@@ -257,15 +267,9 @@ void QuiltReader::readMap(const std::string& folder) {
     if (left && left->empty()) return;
   }
   const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-  auto map = json ? readMapDocument(*json, file) : Result<Map>(fail(json.error()));
-  if (map && read_.quilt.map(map->id)) {
-    map = fail(Error::Cause::broken, "its id is that of the map \"" + read_.quilt.map(map->id)->name + "\"", file);
-  }
+  auto map = unlessTaken(json ? readMapDocument(*json, file) : Result<Map>(fail(json.error())), file);
   if (!map) {
-    leaveOut("maps/" + folder, text ? *text : std::string());
-    notRead(Error(map.error())
-                .keeping("The map is left out, and its files stay as they are")
-                .advising("Mend the file and open the quilt again"));
+    leaveOut("maps/" + folder, text ? *text : std::string(), map.error(), "The map is left out, and its files stay as they are");
     return;
   }
   map->folder = folder;

@@ -2,6 +2,7 @@
 
 #include "core/cells/CellShapes.h"
 #include "core/edit/LayCells.h"
+#include "core/edit/Region.h"
 #include "core/edit/Selected.h"
 #include "core/work/StepNames.h"
 #include "core/work/Strokes.h"
@@ -19,6 +20,39 @@ void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& e
   if (work_.gesture() || !takesChange(work_, layersOfVerb(work_.desk(), work_.quilt()))) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
   (void)work_.make({name, edit(), work_.desk().activeAt(), std::move(selection)});
+}
+
+void SelectionVerbs::select(const CellSet& cells, Selecting how) {
+  if (cells.empty()) return work_.refuse("That is more than can be selected at once: select a smaller part");
+  Desk desk = work_.desk();
+  switch (how) {
+    case Selecting::anew: desk.select(cells); break;
+    case Selecting::more: desk.select(desk.selection().united(cells)); break;
+    case Selecting::less: desk.select(desk.selection().without(cells)); break;
+  }
+  work_.setDesk(std::move(desk));
+}
+
+CellSet SelectionVerbs::alike(CellPos at) const {
+  const Desk& desk = work_.desk();
+  RegionAsk ask;
+  ask.layer = desk.activeAt();
+  ask.everywhere = desk.options.selectBy == SelectBy::everywhere;
+  ask.onlyThis = desk.options.onlyThis;
+  ask.through = desk.options.throughCorners ? Through::corners : Through::sides;
+  ask.asSeen = desk.options.asSeen.value_or(usuallyAsSeen(work_.quilt(), ask.layer, at));
+  ask.hidden = desk.hidden;
+  ask.hand = &desk.inHand;
+  return regionOf(work_.quilt(), ask, at);
+}
+
+CellSet SelectionVerbs::boxed(CellPos from, CellPos to) const {
+  if (!work_.map()) return {};
+  const auto grid = makeGrid(work_.map()->grid);
+  const CellRect bounds = work_.map()->bounds;
+  const CellRect around = CellRect::around(from, to);
+  if (isTooWide(bounds) && isTooWide(around.grown(around.width()).intersected(bounds))) return {};
+  return boxOf(*grid, from, to, work_.desk().box.value_or(usualBox(grid->shape().kind)), bounds);
 }
 
 void SelectionVerbs::selectAll() {

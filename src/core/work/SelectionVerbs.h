@@ -14,15 +14,24 @@
 
 namespace uq {
 
+// How cells change the selection: they become it, come to it, or leave it.
+enum class Selecting { anew, more, less };
+
 class SelectionVerbs {
  public:
   // `work` must live as long.
   explicit SelectionVerbs(Work& work) : work_(work) {}
 
+  void select(const CellSet& cells, Selecting how);
   void selectAll();
   void grow();
   void shrink();
   void invert();
+
+  // The cells that are the same as one, as the options of Select say.
+  CellSet alike(CellPos at) const;
+  // Those of a box between two cells, as boxes lie on the desk; empty where that is more than can be held at once.
+  CellSet boxed(CellPos from, CellPos to) const;
 
   // What copying holds; nothing, and why is said, where nothing lies there or too much.
   std::optional<InHand> copied() const;

@@ -12,6 +12,12 @@ namespace {
 constexpr std::int64_t kMostLaidAtOnce = 200'000;  // cells of a shape that are laid while it is dragged
 constexpr std::int64_t kMostTriedOut = 20'000;     // and before it is pressed
 
+// Whether the tool of a desk grows with the way of the hand, other than a shape.
+bool goesByPath(const Desk& desk) {
+  const bool stretches = desk.inHand.manner == Manner::stretch;
+  return (desk.tool == Tool::brush && !stretches) || desk.tool == Tool::erase;
+}
+
 // A stroke that was made, made again.
 Stroke along(const Quilt& before, StrokePlan plan, const Gesture::Moves& moves) {
   Stroke stroke(before, std::move(plan));
@@ -56,6 +62,44 @@ StrokePlan Strokes::planned(const Ask& ask) {
   plan.given = ask.given;
   if (!ask.within.empty()) plan.within = plan.within.empty() ? ask.within : plan.within.intersected(ask.within);
   return plan;
+}
+
+Strokes::Ask Strokes::askAt(CellPos cell, bool takesAway, bool even) const {
+  Ask ask;
+  ask.takesAway = takesAway;
+  ask.path = {cell};
+  if (!even) return ask;
+  const bool fills = work_.desk().tool == Tool::fill;
+  if (!goesByPath(work_.desk())) {
+    ask.everywhere = fills;
+    ask.even = !fills;
+  } else if (const auto last = work_.lastPoint()) {
+    ask.path = {*last, cell};
+  }
+  return ask;
+}
+
+Strokes::Ask Strokes::askOver(const CellSet& cells, CellPos from, CellPos to, bool takesAway, bool even) const {
+  Ask ask;
+  ask.takesAway = takesAway;
+  if (!goesByPath(work_.desk())) {
+    ask.path = from == to ? std::vector{from} : std::vector{from, to};
+    ask.everywhere = work_.desk().tool == Tool::fill && even;
+    return ask;
+  }
+  if (cells.count() == 1) {
+    ask.path = {from};
+    return ask;
+  }
+  // Forth along one row and back along the next, so that the stroke covers the box.
+  const CellRect box = cells.bounds();
+  ask.within = cells;
+  for (int y = box.y0; y < box.y1; ++y) {
+    const bool forth = (y - box.y0) % 2 == 0;
+    ask.path.push_back({forth ? box.x0 : box.x1 - 1, y});
+    ask.path.push_back({forth ? box.x1 - 1 : box.x0, y});
+  }
+  return ask;
 }
 
 Stroke Strokes::tryOut(const Ask& ask) {

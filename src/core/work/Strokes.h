@@ -32,6 +32,13 @@ class Strokes {
     std::optional<Tool> tool{};  // other than the desk's
   };
 
+  // That of a press at a cell. Brush and Erase join it to where the last stroke ended while `even`; Fill then takes all
+  // such cells of the layer.
+  Ask askAt(CellPos cell, bool takesAway, bool even) const;
+  // That of a box of cells at once, from its corner `from` to the other one `to`: shapes are drawn in it, Brush and Erase
+  // go over all of it. `even` counts for Fill.
+  Ask askOver(const CellSet& cells, CellPos from, CellPos to, bool takesAway, bool even) const;
+
   // The stroke as it would be made now, without making it. It refuses to lay very many cells.
   Stroke tryOut(const Ask& ask);
 
