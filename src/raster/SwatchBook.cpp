@@ -8,6 +8,7 @@
 #include "core/edit/MapFacts.h"
 #include "raster/BlankPicture.h"
 #include "raster/RunSketch.h"
+#include "raster/Swatch.h"
 #include "raster/SwatchWorkers.h"
 
 namespace uq {
@@ -40,14 +41,6 @@ void forEachPlace(const QRect& device, F&& f) {
 }
 
 }  // namespace
-
-struct SwatchBook::Swatch {
-  QImage picture;  // null where nothing is painted
-  QRect dirty;     // absolute device pixels that miss an edit
-  std::uint64_t used = 0;
-
-  std::size_t bytes() const { return sizeof(Swatch) + static_cast<std::size_t>(picture.sizeInBytes()); }
-};
 
 struct SwatchBook::Level {
   std::map<Place, Swatch> swatches;
@@ -196,6 +189,7 @@ bool SwatchBook::keep(SwatchJob& job) {
   if (!stale) return false;
   ++made_;
   Swatch swatch{std::move(job.picture), {}, frame_};
+  swatch.settle();
   const auto grid = makeGrid((*run)->map().grid);
   for (const PixelRect& pixels : stale->drawn) {
     swatch.dirty = swatch.dirty.united(deviceTouchedBy(pixels, *grid, {job.zoom}).intersected(rectOf(job.place)));
@@ -245,6 +239,7 @@ bool SwatchBook::repair(RunBook& run, ViewScale scale, Place place, Swatch& swat
     swatch.picture = blankPicture({kSwatchSide, kSwatchSide});
   }
   bytes_ += swatch.bytes();
+  swatch.open();
   QPainter painter(&swatch.picture);
   painter.setCompositionMode(QPainter::CompositionMode_Source);
   const QRect inside = part.translated(-rectOf(place).topLeft());
@@ -253,7 +248,26 @@ bool SwatchBook::repair(RunBook& run, ViewScale scale, Place place, Swatch& swat
   } else {
     painter.drawImage(inside.topLeft(), fresh);
   }
+  painter.end();
+  swatch.settle();
   return true;
+}
+
+// What is hidden of what lies behind run `index`: the places of whole swatches, nearer, that nothing shines through.
+QRegion SwatchBook::hiddenBehind(const MapBook& book, std::size_t index, ViewScale scale, const QRect& window) const {
+  QRegion hidden;
+  for (std::size_t i = index + 1; i < book.shown.size(); ++i) {
+    const Run& run = book.shown[i]->run();
+    if (run.alpha() != 255 || run.blend != Blend::normal) continue;
+    const auto level = book.shown[i]->levels.find(scale.zoom);
+    if (level == book.shown[i]->levels.end()) continue;
+    const QPoint shift = run.shift(scale);
+    forEachPlace(window.translated(-shift), [&](Place place) {
+      const auto found = level->second.swatches.find(place);
+      if (found != level->second.swatches.end() && found->second.hides()) hidden += rectOf(place).translated(shift);
+    });
+  }
+  return hidden;
 }
 
 void SwatchBook::drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin) {
@@ -330,7 +344,9 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   std::erase_if(arrived_, [&](const Arrived& one) { return part.contains(placeInWindow(one, scale, window)); });
   // A picture that would take many times as long gains nothing from the few swatches drawn here: sketches come at once.
   if (anew && likelyCostOf(book, scale, window, part) > kHopeless * options_.patienceAnew) deadline_ = Clock::now();
-  for (RunBook* run : book.shown) {
+  for (std::size_t i = 0; i < book.shown.size(); ++i) {
+    RunBook* run = book.shown[i];
+    const QRegion hidden = hiddenBehind(book, i, scale, window);
     const QRect map = painter_.boundsOf(run->made.quilt(), run->map(), run->run(), scale);
     const QPoint shift = run->run().shift(scale);
     const QPoint origin = window.topLeft() - shift;
@@ -340,6 +356,8 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
     painter.setCompositionMode(modeOf(run->run().blend));
     Level& level = run->levels[scale.zoom];
     forEachPlace(inSight, [&](Place place) {
+      const QRect inWindow = rectOf(place).intersected(inSight).translated(shift);
+      if (!hidden.isEmpty() && QRegion(inWindow).subtracted(hidden).isEmpty()) return;
       ++frame.swatches;
       auto found = level.swatches.find(place);
       if (!rectOf(place).intersects(seen)) {
@@ -351,6 +369,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
       if (found == level.swatches.end() &&
           Clock::now() + likelyCost(run->map(), run->run(), scale, rectOf(place)) < deadline_) {
         Swatch made{painter_.drawRun(run->made.quilt(), run->map(), run->run(), scale, rectOf(place)), {}, 0};
+        made.settle();
         bytes_ += made.bytes();
         ++made_;
         found = level.swatches.emplace(place, std::move(made)).first;

@@ -27,6 +27,7 @@
 namespace uq {
 
 class SwatchWorkers;
+struct Swatch;
 struct SwatchJob;
 
 class SwatchBook {
@@ -75,7 +76,6 @@ class SwatchBook {
   bool isIdle() const;
 
  private:
-  struct Swatch;
   struct Level;
   struct RunBook;
   struct MapBook;
@@ -90,6 +90,7 @@ class SwatchBook {
   void collect();
   bool keep(SwatchJob& job);
   bool repair(RunBook& run, ViewScale scale, Place place, Swatch& swatch);
+  QRegion hiddenBehind(const MapBook& book, std::size_t index, ViewScale scale, const QRect& window) const;
   bool isForWorkers(const RunBook& run, ViewScale scale, const Swatch& swatch) const;
   void drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin);
   // How long what is missing of a frame is likely to take.

@@ -66,12 +66,20 @@ bool CellSet::Page::empty() const {
   return full == 0 && std::all_of(some.begin(), some.end(), [](const auto& rows) { return rows.isBlank(); });
 }
 
+void CellSet::Page::setFull(std::uint64_t chunks) {
+  full = chunks;
+  cells = std::int64_t{std::popcount(chunks)} * kSide * kSide;
+}
+
 void CellSet::Page::put(int index, const ChunkRows& rows) {
   const std::uint64_t bit = std::uint64_t{1} << index;
-  const bool all = rows == kFullRows;
-  full = all ? full | bit : full & ~bit;
   Shared<ChunkRows>& kept = some[static_cast<std::size_t>(index)];
-  kept = all || rows == kNoRows ? Shared<ChunkRows>() : Shared(rows);
+  cells -= full & bit ? kSide * kSide : kept.isBlank() ? 0 : countOf(kept.read());
+  const std::int64_t count = countOf(rows);
+  cells += count;
+  const bool all = count == kSide * kSide;
+  full = all ? full | bit : full & ~bit;
+  kept = all || count == 0 ? Shared<ChunkRows>() : Shared(rows);
 }
 
 CellSet CellSet::ofPages(std::vector<PageRows> pages) {
@@ -80,7 +88,7 @@ CellSet CellSet::ofPages(std::vector<PageRows> pages) {
   set.pages_.edit([&](Pages& all) {
     for (const PageRows& rows : pages) {
       Page page;
-      page.full = rows.full;
+      page.setFull(rows.full);
       for (const auto& [index, one] : rows.some) page.put(index, one);
       if (!page.empty()) all.push_back({rows.at, Shared(std::move(page))});
     }
@@ -154,12 +162,7 @@ void CellSet::insert(CellPos first, int count) {
 
 std::int64_t CellSet::count() const {
   std::int64_t count = 0;
-  forEachPage([&](const PageView& page) {
-    count += std::int64_t{std::popcount(page.full)} * kSide * kSide;
-    for (std::size_t index = 0; index < kPageSide * kPageSide; ++index) {
-      if (const ChunkRows* rows = page.some(index)) count += countOf(*rows);
-    }
-  });
+  for (const PageAt& page : pages_.read()) count += page.page->cells;
   return count;
 }
 
@@ -193,7 +196,7 @@ CellSet CellSet::combined(const CellSet& other, Combine&& combine) const {
       const Page& a = ours.read();
       const Page& b = theirs.read();
       Page page;
-      page.full = combine(a.full, b.full);
+      page.setFull(combine(a.full, b.full));
       for (int index = 0; index < kPageSide * kPageSide; ++index) {
         const auto i = static_cast<std::size_t>(index);
         if (a.some[i].isBlank() && b.some[i].isBlank()) continue;

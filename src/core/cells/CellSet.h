@@ -22,6 +22,7 @@ class CellSet {
 
   bool contains(CellPos at) const;
   bool empty() const { return pages_.read().empty(); }
+  // Costs a look at each page: they know their counts.
   std::int64_t count() const;
   // The smallest rectangle that holds the set.
   CellRect bounds() const;
@@ -75,10 +76,12 @@ class CellSet {
   struct Page {
     std::uint64_t full = 0;
     std::array<Shared<ChunkRows>, kPageSide * kPageSide> some;  // blank: full or empty
+    std::int64_t cells = 0;                                     // of the set that lie in it
 
     bool empty() const;
+    void setFull(std::uint64_t chunks);  // of an empty page
     void put(int index, const ChunkRows& rows);
-    friend bool operator==(const Page&, const Page&) = default;
+    friend bool operator==(const Page& a, const Page& b) { return a.full == b.full && a.some == b.some; }
   };
   struct PageAt {
     PagePos at;

@@ -418,6 +418,17 @@ CellSet floodFill(const Grid& grid, CellRect bounds, CellPos start, const ChunkT
   return Filling(grid, bounds, test, through).from(start);
 }
 
+namespace {
+
+// Clears what of a chunk's rows lies beyond `part` of its cells.
+void keepWithin(ChunkRows& rows, CellRect part, CellRect chunk) {
+  for (int y = chunk.y0; y < chunk.y1; ++y) {
+    rows[at(y - chunk.y0)] &= y < part.y0 || y >= part.y1 ? 0 : bitsOf(part.x0 - chunk.x0, part.x1 - chunk.x0);
+  }
+}
+
+}  // namespace
+
 CellSet cellsPassing(CellRect bounds, const ChunkTest& test) {
   if (bounds.empty()) return {};
   const PagePos first = PagePos::of(ChunkPos::of({bounds.x0, bounds.y0}));
@@ -427,13 +438,22 @@ CellSet cellsPassing(CellRect bounds, const ChunkTest& test) {
     std::vector<CellSet::PageRows> pages;
     for (std::size_t i = from; i < to; ++i) {
       CellSet::PageRows page{{first.px + static_cast<int>(i % across), first.py + static_cast<int>(i / across)}, 0, {}};
+      page.some.reserve(kPageSide * kPageSide);
       for (int index = 0; index < kPageSide * kPageSide; ++index) {
         const ChunkPos place = page.at.chunk(index);
-        if (place.cells().intersected(bounds).empty()) continue;
+        const CellRect all = place.cells();
+        const CellRect part = all.intersected(bounds);
+        if (part.empty()) continue;
         ChunkRows rows;
         const Holds holds = test(place, rows);
-        if (holds == Holds::all) page.full |= std::uint64_t{1} << index;
-        if (holds == Holds::some) page.some.emplace_back(index, rows);
+        if (holds == Holds::none) continue;
+        if (holds == Holds::all && part == all) {
+          page.full |= std::uint64_t{1} << index;
+          continue;
+        }
+        if (holds == Holds::all) rows.fill(kAll);
+        if (part != all) keepWithin(rows, part, all);
+        page.some.emplace_back(index, rows);
       }
       pages.push_back(std::move(page));
     }
@@ -443,7 +463,7 @@ CellSet cellsPassing(CellRect bounds, const ChunkTest& test) {
   for (auto& share : inShares(across * at(last.py - first.py + 1), kPagesAThread, look)) {
     std::move(share.begin(), share.end(), std::back_inserter(pages));
   }
-  return CellSet::ofPages(std::move(pages)).intersected(CellSet(bounds));
+  return CellSet::ofPages(std::move(pages));
 }
 
 }  // namespace uq
