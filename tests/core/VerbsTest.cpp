@@ -19,14 +19,22 @@ using testing::IsEmpty;
 
 class Heard : public Work::Listener {
  public:
-  void quiltChanged() override { ++quilts; }
-  void deskChanged() override { ++desks; }
+  void quiltChanged(const QuiltChange& change) override {
+    ++quilts;
+    quilt = change;
+  }
+  void deskChanged(const DeskChange& change) override {
+    ++desks;
+    deskChange = change;
+  }
   void gestureMoved() override { ++moves; }
   void gestureEnded() override { ++gestures; }
   void refused(const std::string& why) override { refusals.push_back(why); }
   void failed(const Error& error) override { failures.push_back(error.reason); }
   void asksFarther(const std::string& question) override { questions.push_back(question); }
 
+  QuiltChange quilt;  // the last one
+  DeskChange deskChange;
   int quilts = 0;
   int desks = 0;
   int moves = 0;
@@ -119,6 +127,20 @@ TEST_F(VerbsOn, AMoveOfAStrokeTellsOfCellsOnly) {
   (void)work->finish();
   EXPECT_EQ(heard.quilts, 2);
   EXPECT_EQ(heard.gestures, 1);
+  EXPECT_THAT(heard.quilt.painted, ElementsAre(at("Sheds").layer)) << "all that came since the press";
+  EXPECT_TRUE(heard.quilt.steps);
+  EXPECT_FALSE(heard.quilt.any<Sheet>() || heard.quilt.facts);
+}
+
+TEST_F(VerbsOn, AStepTellsOfWhatItChangedAndNothingTwice) {
+  heard = {};
+  desk([](Desk& now) { now.gridLines = !now.gridLines; });
+  EXPECT_EQ(heard.deskChange, (DeskChange{.sight = true}));
+  EXPECT_EQ(heard.quilts, 0);
+  desk([](Desk&) {});
+  EXPECT_EQ(heard.desks, 1) << "nothing changed";
+  verbs->selection.selectAll();
+  EXPECT_EQ(heard.deskChange, (DeskChange{.tool = true, .selection = true}));
 }
 
 TEST_F(VerbsOn, ChanceIsThrownAgainWhileNothingElseWasDone) {

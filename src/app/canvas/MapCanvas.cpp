@@ -68,7 +68,12 @@ void MapCanvas::setSession(Session* session) {
     });
     connect(session_, &Session::refused, this, &MapCanvas::say);
     connect(session_, &Session::gestureEnded, this, &MapCanvas::endDrag);
-    connect(session_, &Session::deskChanged, this, &MapCanvas::followDesk);
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      // What is in hand and selected is no part of the picture of the map.
+      if (change.map || change.layer || change.sight || change.table) return followDesk();
+      forecast_->forget();
+      update();
+    });
   }
   followMap();
   fitMap();

@@ -31,9 +31,13 @@ void Overview::setSession(Session* session) {
   drawnMap_ = {};
   picture_ = {};
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, &Overview::follow);
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Map>()) follow();
+    });
     connect(session_, &Session::gestureMoved, this, &Overview::follow);
-    connect(session_, &Session::deskChanged, this, &Overview::follow);
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.map || change.sight) follow();
+    });
   }
   follow();
 }

@@ -51,8 +51,9 @@ void RolesCard::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, [this] {
-      if (isVisible()) refresh();
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      const bool counts = change.facts || !change.arranged.empty();
+      if (counts && isVisible()) refresh();
     });
   }
 }

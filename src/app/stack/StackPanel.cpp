@@ -147,8 +147,12 @@ void StackPanel::setSession(Session* session) {
   facts_->setSession(session);
   drawn_.clear();
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, &StackPanel::refresh);
-    connect(session_, &Session::deskChanged, this, &StackPanel::refresh);
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.facts || change.any<Map>() || change.any<Sheet>()) refresh();
+    });
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.map || change.layer || change.sight || change.beside) refresh();
+    });
   }
   refresh();
 }

@@ -34,8 +34,12 @@ void HandPreview::setSession(Session* session) {
   mark_.reset();
   edge_.reset();
   if (session_) {
-    connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
-    connect(session_, &Session::quiltChanged, this, qOverload<>(&QWidget::update));
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.hand || change.map || change.beside) update();
+    });
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Sheet>() || !change.arranged.empty()) update();
+    });
   }
   update();
 }

@@ -24,8 +24,12 @@ void HeldStrip::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   if (session_) {
-    connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
-    connect(session_, &Session::quiltChanged, this, qOverload<>(&QWidget::update));
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.hand) update();
+    });
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Sheet>()) update();
+    });
   }
   update();
 }

@@ -125,8 +125,12 @@ void InHandPanel::setSession(Session* session) {
   sides_->setSession(session);
   preview_->setSession(session);
   if (session_) {
-    connect(session_, &Session::deskChanged, this, &InHandPanel::refresh);
-    connect(session_, &Session::quiltChanged, sides_, &OtherSides::refresh);
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.hand || change.map || change.beside) refresh();
+    });
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Sheet>() || change.any<Stamp>() || !change.arranged.empty()) refresh();
+    });
   }
   refresh();
 }

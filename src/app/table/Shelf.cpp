@@ -34,8 +34,12 @@ void Shelf::setSession(Session* session) {
   session_ = session;
   scroll_ = 0;
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, &Shelf::refresh);
-    connect(session_, &Session::deskChanged, this, qOverload<>(&QWidget::update));
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.facts || change.any<Sheet>() || change.any<Stamp>()) refresh();
+    });
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.hand) update();
+    });
   }
   refresh();
 }

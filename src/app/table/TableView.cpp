@@ -42,8 +42,13 @@ void TableView::setSession(Session* session) {
   cutOf_.reset();
   picking_.reset();
   if (session_) {
-    connect(session_, &Session::quiltChanged, this, &TableView::layOut);
-    connect(session_, &Session::deskChanged, this, &TableView::layOut);
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.facts || change.any<Sheet>()) layOut();
+    });
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.table) layOut();
+      if (change.hand) update();
+    });
     connect(&session_->sheets(), &SheetWork::loosePicturesChanged, this, &TableView::layOut);
   }
   fitWidth();

@@ -69,7 +69,9 @@ void MapTabs::setSession(Session* session) {
   session_ = session;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, &MapTabs::refresh);
-    connect(session_, &Session::deskChanged, this, &MapTabs::refresh);
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.map) refresh();
+    });
   }
   refresh();
 }

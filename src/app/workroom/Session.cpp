@@ -33,17 +33,24 @@ Desk firstDesk(const Session::Loaded& loaded) {
   return desk;
 }
 
+// The quilt is as it was, but more or less of it is saved.
+QuiltChange savedOnly() {
+  QuiltChange change;
+  change.steps = true;
+  return change;
+}
+
 }  // namespace
 
 class Session::Ears final : public Work::Listener {
  public:
   explicit Ears(Session& session) : session_(session) {}
 
-  void quiltChanged() override {
+  void quiltChanged(const QuiltChange& change) override {
     if (!session_.inGesture()) session_.packOldSteps();
-    Q_EMIT session_.quiltChanged();
+    Q_EMIT session_.quiltChanged(change);
   }
-  void deskChanged() override { Q_EMIT session_.deskChanged(); }
+  void deskChanged(const DeskChange& change) override { Q_EMIT session_.deskChanged(change); }
   void gestureMoved() override { Q_EMIT session_.gestureMoved(); }
   void gestureEnded() override {
     Q_EMIT session_.gestureEnded();
@@ -194,7 +201,7 @@ bool Session::copied() {
   const ViewScale asItIs{1};
   putOnClipboard(std::move(*hand), quilt(),
                  isSmall ? painter_.draw(quilt(), part, runsOf(part), asItIs, asItIs.toDevice(pixels)) : QImage());
-  Q_EMIT deskChanged();
+  work_.tellOfDesk();
   return true;
 }
 
@@ -221,7 +228,7 @@ void Session::lostPicture(const std::string& path) {
     saved_ = saved_.with(std::move(lost));
     break;
   }
-  Q_EMIT quiltChanged();
+  Q_EMIT quiltChanged(savedOnly());
 }
 
 void Session::save(LongWork& work, WhenSaved done) {
@@ -234,7 +241,7 @@ void Session::save(LongWork& work, WhenSaved done) {
         if (!session) return;
         session->saving_ = false;
         if (saved) session->saved_ = quilt;
-        Q_EMIT session->quiltChanged();
+        Q_EMIT session->quiltChanged(savedOnly());
         done(saved);
         if (session) session->doWaiting();
       });
@@ -262,7 +269,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
         session->store_ = std::make_shared<QuiltStore>(std::move(created->store));
         session->saved_ = quilt;
         session->sheets_->moveTo(old);
-        Q_EMIT session->quiltChanged();
+        Q_EMIT session->quiltChanged(savedOnly());
         done(QuiltStore::Saved{});
       });
 }

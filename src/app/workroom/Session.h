@@ -97,8 +97,8 @@ class Session : public QObject {
 
  Q_SIGNALS:
   // As Work::Listener.
-  void quiltChanged();
-  void deskChanged();
+  void quiltChanged(const QuiltChange& change);
+  void deskChanged(const DeskChange& change);
   void gestureMoved();
   void gestureEnded();
   void asksFarther(const QString& question);

@@ -22,21 +22,16 @@ void SheetWork::watch() {
   const auto soon = [this] { timer_.start(kLookAfter); };
   connect(&watcher_, &QFileSystemWatcher::fileChanged, this, soon);
   connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, soon);
-  connect(session_, &Session::quiltChanged, this, &SheetWork::followChanges);
+  // Strokes change maps only, and never ask the disk.
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    if (change.any<Sheet>()) follow();
+  });
   follow();
   lookAround();
 }
 
-// Watches what the sheets of now are made of. Strokes change maps only, and never ask the disk.
-void SheetWork::followChanges() {
-  const std::vector<Shared<Sheet>>& now = session_->quilt().sheets();
-  const bool same = std::equal(now.begin(), now.end(), followed_.begin(), followed_.end(),
-                               [](const Shared<Sheet>& a, const Shared<Sheet>& b) { return a.sameAs(b); });
-  if (!same) follow();
-}
-
+// Watches what the sheets of now are made of.
 void SheetWork::follow() {
-  followed_ = session_->quilt().sheets();
   const QString folder = QString::fromStdString(session_->store().folder());
   QStringList wanted;
   const QString sheets = folder + QStringLiteral("/sheets");

@@ -108,7 +108,6 @@ class SheetWork : public QObject {
   // Adds what was taken in, as one step.
   void add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done);
   void watch();
-  void followChanges();
   void follow();
   void startLook();
   void take(Look look);
@@ -117,7 +116,6 @@ class SheetWork : public QObject {
   Session* session_;
   QFileSystemWatcher watcher_;
   QTimer timer_;
-  std::vector<Shared<Sheet>> followed_;  // whose pictures are watched
   QThreadPool pool_;
   bool looks_ = false;
   bool looked_ = false;  // once, at least

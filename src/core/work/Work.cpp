@@ -23,7 +23,9 @@ Work::Work(Quilt quilt, Desk desk, Damage damage, TileLooks looks, IdSource ids)
       damage_(std::move(damage)),
       looks_(std::move(looks)),
       ids_(std::move(ids)),
-      listener_(&nobody()) {}
+      listener_(&nobody()),
+      told_(quilt_),
+      toldDesk_(desk_) {}
 
 Covers Work::covers() const {
   const Map* here = map();
@@ -43,7 +45,23 @@ bool Work::putDesk(Desk desk) {
 }
 
 void Work::setDesk(Desk desk) {
-  if (putDesk(std::move(desk))) listener_->deskChanged();
+  if (putDesk(std::move(desk))) tellOfChanges(false);
+}
+
+void Work::tellOfDesk() const {
+  DeskChange change;
+  change.beside = true;
+  listener_->deskChanged(change);
+}
+
+void Work::tellOfChanges(bool steps) {
+  QuiltChange quilt = changeOf(told_, quilt_);
+  quilt.steps = steps;
+  const DeskChange desk = changeOf(toldDesk_, desk_);
+  told_ = quilt_;
+  toldDesk_ = desk_;
+  if (!quilt.empty()) listener_->quiltChanged(quilt);
+  if (!desk.empty()) listener_->deskChanged(desk);
 }
 
 void Work::report(const Error& error) const {
@@ -78,8 +96,7 @@ Result<bool> Work::make(Made made) {
   quilt_ = std::move(made.after);
   desk_ = validDesk(std::move(desk), quilt_);
   asked_.clear();
-  listener_->quiltChanged();
-  listener_->deskChanged();
+  tellOfChanges(true);
   return isNew;
 }
 
@@ -107,12 +124,11 @@ void Work::show() {
   quilt_ = gesture_->quilt();
   Desk desk = desk_;
   if (gesture_->selected()) desk.select(*gesture_->selected());
-  const bool isOther = putDesk(std::move(desk));
+  (void)putDesk(std::move(desk));
   asked_.clear();
   const bool isFirst = !std::exchange(isShown_, true);
   if (!isFirst && gesture_->kind() != Gesture::Kind::change) return listener_->gestureMoved();
-  listener_->quiltChanged();
-  if (isOther) listener_->deskChanged();
+  tellOfChanges(false);
 }
 
 Result<bool> Work::finish() {
@@ -159,8 +175,7 @@ void Work::drop() {
 void Work::gestureHasEnded() {
   asked_.clear();
   listener_->gestureEnded();
-  listener_->quiltChanged();
-  listener_->deskChanged();
+  tellOfChanges(true);
 }
 
 const Work::LastStroke* Work::lastStroke() const {
@@ -170,7 +185,7 @@ const Work::LastStroke* Work::lastStroke() const {
 
 void Work::setLastStroke(std::optional<LastStroke> last) {
   last_ = std::move(last);
-  if (last_) listener_->deskChanged();
+  if (last_) tellOfDesk();
 }
 
 std::optional<CellPos> Work::lastPoint() const {
@@ -266,8 +281,7 @@ void Work::follow(UndoLine::Outcome outcome) {
   }
   if (!putDesk(std::move(desk))) desk_ = validDesk(std::move(desk_), quilt_);
   asked_.clear();
-  listener_->quiltChanged();
-  listener_->deskChanged();
+  tellOfChanges(true);
 }
 
 }  // namespace uq

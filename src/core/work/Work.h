@@ -20,6 +20,7 @@
 
 #include "core/document/Desk.h"
 #include "core/history/UndoLine.h"
+#include "core/work/Changes.h"
 #include "core/work/Gesture.h"
 #include "core/work/StepCheck.h"
 #include "core/work/TileLooks.h"
@@ -34,8 +35,8 @@ class Work {
   class Listener {
    public:
     virtual ~Listener() = default;
-    virtual void quiltChanged() {}
-    virtual void deskChanged() {}
+    virtual void quiltChanged(const QuiltChange& change) { (void)change; }
+    virtual void deskChanged(const DeskChange& change) { (void)change; }
     // A stroke or move that was shown before has come farther: cells of its map differ, and the selection may; nothing
     // else does. Of what a held bar says quiltChanged tells.
     virtual void gestureMoved() {}
@@ -68,7 +69,7 @@ class Work {
   // The desk made to fit the quilt. A lift is forgotten on another layer.
   void setDesk(Desk desk);
   // For what belongs to the desk and lies beside it.
-  void tellOfDesk() const { listener_->deskChanged(); }
+  void tellOfDesk() const;
   // Tells the listener why nothing happens.
   void refuse(const std::string& why) const { listener_->refused(why); }
   void report(const Error& error) const;
@@ -143,6 +144,8 @@ class Work {
   void follow(UndoLine::Outcome outcome);
   bool confirmed(const UndoLine::Plan& plan, bool back);
   void gestureHasEnded();
+  // Tells what has changed since this was told last; nothing where nothing has. `steps`: the line of steps went on.
+  void tellOfChanges(bool steps);
 
   Quilt quilt_;
   Desk desk_;
@@ -150,6 +153,8 @@ class Work {
   TileLooks looks_;
   IdSource ids_;
   Listener* listener_;
+  Quilt told_;  // as the listener knows them
+  Desk toldDesk_;
   UndoLine undoLine_;
   std::vector<std::uint64_t> asked_;  // the steps that were named in a question
   std::optional<Gesture> gesture_;
