@@ -138,9 +138,10 @@ class Ellipse {
         wideA_(std::pow(std::abs(double(to.a) - from.a) + each.a, 2)),
         wideB_(std::pow(std::abs(double(to.b) - from.b) + each.b, 2)) {}
 
-  // Those steps from `start` on, of `grows` each, that lie inside: the roots of a quadratic; where they come close to a
-  // whole step, its sign there.
-  Span within(Span steps, Measures start, Measures grows) const {
+  // Those steps from `start` on, of `grows` each, that lie inside. From row to row the rim moves by few steps, so that
+  // those of a row nearby (`near`; may be empty) lead to it; else it is the roots of a quadratic and, where they come
+  // close to a whole step, its sign there.
+  Span within(Span steps, Measures start, Measures grows, Span near) const {
     if (steps.empty()) return {};
     const double u = 2.0 * start.a - sumA_;
     const double v = 2.0 * start.b - sumB_;
@@ -148,6 +149,21 @@ class Ellipse {
     const double dv = 2.0 * grows.b;
     const auto excess = [&](double u1, double v1) { return u1 * u1 * wideB_ + v1 * v1 * wideA_ - wideA_ * wideB_; };
     const auto isOut = [&](int step) { return excess(u + step * du, v + step * dv) > 0; };
+    near = {std::max(near.first, steps.first), std::min(near.end, steps.end)};
+    if (!near.empty()) {
+      const int most = near.first + kNear;
+      while (near.first < most && near.first < near.end && isOut(near.first)) ++near.first;
+      const int least = near.first - kNear;
+      while (near.first > least && near.first > steps.first && !isOut(near.first - 1)) --near.first;
+      const int fewest = near.end - kNear;
+      while (near.end > fewest && near.end > near.first && isOut(near.end - 1)) --near.end;
+      const int farthest = near.end + kNear;
+      while (near.end < farthest && near.end < steps.end && !isOut(near.end)) ++near.end;
+      const bool found = !near.empty() && !isOut(near.first) && !isOut(near.end - 1) &&
+                         (near.first == steps.first || isOut(near.first - 1)) &&
+                         (near.end == steps.end || isOut(near.end));
+      if (found) return near;
+    }
     const double square = du * du * wideB_ + dv * dv * wideA_;
     const double middle = -(u * du * wideB_ + v * dv * wideA_) / square;
     const double reach = std::sqrt(std::max(0.0, middle * middle - excess(u, v) / square));
@@ -163,6 +179,8 @@ class Ellipse {
   }
 
  private:
+  static constexpr int kNear = 8;  // steps that are walked; a root costs as much
+
   double sumA_;  // of both ends
   double sumB_;
   double wideA_;  // of the whole ellipse, squared
@@ -196,6 +214,7 @@ CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf
   const Measures last = measuresOf(grid, to);
   const int x0 = near.x0 & ~1;
   std::vector<RowSpans> rows(static_cast<std::size_t>(near.height()));
+  Span rim[2];  // of the row before, by columns
   for (int y = near.y0; y < near.y1; ++y) {
     RowSpans& row = rows[static_cast<std::size_t>(y - near.y0)];
     if (const int twin = ends.y - y; mirrored && twin >= near.y0 && twin < y) {
@@ -208,7 +227,7 @@ CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf
       Span steps{0, (near.x1 - x0 - odd + columns - 1) / columns};
       steps = within(steps, start.a, grows.a, first.a, last.a);
       steps = within(steps, start.b, grows.b, first.b, last.b);
-      if (ellipse) steps = ellipse->within(steps, start, grows);
+      if (ellipse) steps = rim[odd] = ellipse->within(steps, start, grows, rim[odd]);
       // Up to the next column of its kind each way.
       if (!steps.empty()) row[static_cast<std::size_t>(odd)] = {x0 + columns * steps.first, x0 + columns * steps.end};
     }
