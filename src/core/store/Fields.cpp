@@ -103,6 +103,46 @@ std::vector<std::string> Fields::names(const char* name, std::size_t most) {
   return names;
 }
 
+const Json* Fields::any(const char* name) {
+  known_.insert(name);
+  return json_.find(name);
+}
+
+std::string Fields::textIfAny(const char* name, std::size_t most) {
+  const Json* found = any(name);
+  const auto* text = found ? found->as<std::string>() : nullptr;
+  if (found && (!text || text->size() > most)) {
+    refuse(std::string("\"") + name + "\" is not a text of at most " + std::to_string(most) + " characters", found->line);
+    return {};
+  }
+  return text ? *text : std::string();
+}
+
+bool Fields::flagIfAny(const char* name, bool otherwise) { return any(name) ? flag(name) : otherwise; }
+
+int Fields::numberIfAny(const char* name, int least, int most, int otherwise) {
+  const Json* found = any(name);
+  return found ? within(*found, name, least, most) : otherwise;
+}
+
+std::int64_t Fields::wholeIfAny(const char* name, std::int64_t otherwise) {
+  const Json* found = any(name);
+  const auto* number = found ? found->as<std::int64_t>() : nullptr;
+  if (found && !number) refuse(std::string("\"") + name + "\" is no whole number", found->line);
+  return number ? *number : otherwise;
+}
+
+const Json::Array& Fields::listIfAny(const char* name, std::size_t most) {
+  static const Json::Array none;
+  return any(name) ? list(name, most) : none;
+}
+
+const Json& Fields::objectIfAny(const char* name) {
+  static const Json none = Json::Object();
+  const Json* found = any(name);
+  return found ? *found : none;
+}
+
 void Fields::document(const char* kind) {
   const std::string is = text("document");
   if (!error_ && is != kind) {
@@ -132,6 +172,10 @@ void Fields::refuse(std::string why, int line) {
 
 void Fields::take(Error error) {
   if (!error_) error_ = std::move(error).in(file_);
+}
+
+void Fields::takeFrom(const Fields& inner) {
+  if (!error_) error_ = inner.error_;
 }
 
 int Fields::line(const char* name) const {

@@ -29,6 +29,8 @@ class Fields {
 
   // Refuses where it is missing.
   const Json* field(const char* name);
+  // nullptr where it is missing.
+  const Json* any(const char* name);
   bool has(const char* name) const { return json_.find(name) != nullptr; }
 
   // Of 1 to `most` bytes.
@@ -45,11 +47,21 @@ class Fields {
   const Json::Array& list(const char* name, std::size_t most);
   // At most `most` different texts.
   std::vector<std::string> names(const char* name, std::size_t most);
+  // The same for what may be missing, and then is nothing, or `otherwise`. Such a text may be empty.
+  std::string textIfAny(const char* name, std::size_t most = kLongestName);
+  bool flagIfAny(const char* name, bool otherwise = false);
+  int numberIfAny(const char* name, int least, int most, int otherwise);
+  std::int64_t wholeIfAny(const char* name, std::int64_t otherwise);
+  const Json::Array& listIfAny(const char* name, std::size_t most);
+  // The object in a field, or one without fields; to be read by Fields of its own.
+  const Json& objectIfAny(const char* name);
   // How every document begins: what it is, and a version that this program reads.
   void document(const char* kind);
 
   void refuse(std::string why, int line);
   void take(Error error);
+  // What is wrong with an object in one of the fields is wrong here.
+  void takeFrom(const Fields& inner);
   int line(const char* name) const;
   const std::optional<Error>& error() const { return error_; }
 

@@ -7,7 +7,6 @@ namespace uq {
 namespace {
 
 constexpr std::size_t kMostOthers = 64;
-constexpr std::size_t kLongestSpelt = 1000;  // bytes
 
 tl::unexpected<Error> wrong(const std::string& what) {
   return fail(Error{Error::Cause::broken, what, {}, 0, "Nothing was taken into the hand", {}});
@@ -73,52 +72,11 @@ Result<Block> blockFrom(const Json* json, const Quilt& quilt, const SheetNames& 
   return block;
 }
 
-// Reads single fields, and keeps the first thing that is wrong.
-class HandFields {
- public:
-  std::string text(const Json& json, const char* field) {
-    const Json* found = json.find(field);
-    const auto* text = found ? found->as<std::string>() : nullptr;
-    if (found && (!text || text->size() > kLongestSpelt)) refuse(field, "no text of at most 1,000 characters");
-    return text ? *text : std::string();
-  }
-  int count(const Json& json, const char* field, int least, int most, int otherwise) {
-    const Json* found = json.find(field);
-    const auto* number = found ? numberIn(*found, least, most) : nullptr;
-    if (found && !number) {
-      refuse(field, "no whole number from " + std::to_string(least) + " to " + std::to_string(most));
-    }
-    return number ? static_cast<int>(*number) : otherwise;
-  }
-  bool flag(const Json& json, const char* field) {
-    const Json* found = json.find(field);
-    const auto* flag = found ? found->as<bool>() : nullptr;
-    if (found && !flag) refuse(field, "neither true nor false");
-    return flag && *flag;
-  }
-  const Json::Array& list(const Json& json, const char* field) {
-    static const Json::Array none;
-    const Json* found = json.find(field);
-    const auto* list = found ? found->as<Json::Array>() : nullptr;
-    if (found && !list) refuse(field, "no list");
-    return list ? *list : none;
-  }
-  // Whatever this version does not know is misspelt.
-  void only(const Json& json, std::initializer_list<std::string_view> known) {
-    const auto* fields = json.as<Json::Object>();
-    if (!fields) return refuse("a part of it", "not spelt by fields in braces");
-    for (const Json::Field& field : *fields) {
-      if (std::find(known.begin(), known.end(), field.first) == known.end()) refuse(field.first, "nothing that a hand has");
-    }
-  }
-  const std::string& wrong() const { return wrong_; }
-
- private:
-  void refuse(const std::string& field, const std::string& is) {
-    if (wrong_.empty()) wrong_ = "“" + field + "” is " + is;
-  }
-  std::string wrong_;
-};
+// Whatever this version does not know is misspelt.
+void refuseRest(Fields& fields) {
+  const Json::Object rest = fields.rest();
+  if (!rest.empty()) fields.refuse("\"" + rest.front().first + "\" is nothing that a hand has", rest.front().second.line);
+}
 
 }  // namespace
 
@@ -180,56 +138,66 @@ Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
   return json;
 }
 
+void readHandFacts(Fields& fields, InHand& hand) {
+  if (fields.has("grid")) {
+    const auto kind = gridKindFromName(fields.textIfAny("grid"));
+    if (!kind) fields.refuse("\"grid\" is no grid that this version knows", fields.line("grid"));
+    hand.grid = kind.value_or(hand.grid);
+  }
+  hand.role = fields.textIfAny("role");
+  if (fields.has("manner")) {
+    const auto manner = mannerFromName(fields.textIfAny("manner"));
+    if (!manner) fields.refuse("\"manner\" is none that this version knows", fields.line("manner"));
+    hand.manner = manner.value_or(Manner::asItIs);
+  }
+  hand.neverAlike = fields.flagIfAny("neverAlike");
+  hand.turnsByChance = fields.flagIfAny("turnsByChance");
+}
+
+StretchEnds readEnds(Fields& ends) {
+  const auto count = [&](const char* field) { return ends.numberIfAny(field, 0, kFarthestCell, 0); };
+  return {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
+          count("stepDown"), ends.flagIfAny("shuffles")};
+}
+
 Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNames& names) {
   if (!json.as<Json::Object>()) return wrong("what is in hand is spelt by fields in braces");
-  const Json* tiles = json.find("tiles");
-  HandFields fields;
-  fields.only(json, {"tiles", "grid", "role", "manner", "ends", "mix", "neverAlike", "turnsByChance", "others", "stamp"});
-  const bool byMembers = !tiles && json.find("mix");
-  auto block = byMembers ? Result<Block>(Block()) : blockFrom(tiles, quilt, names);
-  if (!block) return fail(block.error());
-  InHand hand(std::move(*block));
-  if (const Json* grid = json.find("grid")) {
-    const auto* name = grid->as<std::string>();
-    const auto kind = gridKindFromName(name ? *name : std::string());
-    if (!kind) return fail(kind.error());
-    hand.grid = *kind;
-  }
-  hand.role = fields.text(json, "role");
-  if (json.find("manner")) {
-    const auto manner = mannerFromName(fields.text(json, "manner"));
-    if (!manner) return wrong("there is no manner “" + fields.text(json, "manner") + "”");
-    hand.manner = *manner;
-  }
-  if (const Json* ends = json.find("ends")) {
-    fields.only(*ends, {"left", "right", "top", "bottom", "stepAcross", "stepDown", "shuffles"});
-    const auto count = [&](const char* field) { return fields.count(*ends, field, 0, kFarthestCell, 0); };
-    hand.ends = {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
-                 count("stepDown"), fields.flag(*ends, "shuffles")};
+  Fields fields(json, {});
+  InHand hand;
+  const auto blockIn = [&](Fields& of, const Json& in) {
+    auto block = blockFrom(of.any("tiles"), quilt, names);
+    if (!block) of.refuse(block.error().reason, in.line);
+    return block ? std::move(*block) : Block();
+  };
+  const bool byMembers = !fields.has("tiles") && fields.has("mix");
+  if (!byMembers) hand.block = blockIn(fields, json);
+  readHandFacts(fields, hand);
+  if (fields.has("ends")) {
+    Fields ends(fields.objectIfAny("ends"), {});
+    hand.ends = readEnds(ends);
+    refuseRest(ends);
+    fields.takeFrom(ends);
   } else if (hand.manner == Manner::stretch) {
     hand.ends = usualEnds(hand.block);
   }
-  const Json::Array& mix = fields.list(json, "mix");
-  if (mix.size() > kMostMembers) return wrong("a mix of more than 256 members");
-  for (const Json& one : mix) {
-    fields.only(one, {"tiles", "weight", "keepsOffRim"});
-    auto member = blockFrom(one.find("tiles"), quilt, names);
-    if (!member) return fail(member.error());
+  for (const Json& one : fields.listIfAny("mix", kMostMembers)) {
+    Fields member(one, {});
+    Block block = blockIn(member, one);
     hand.members.push_back(
-        {std::move(*member), fields.count(one, "weight", 1, kMostWeight, 1), fields.flag(one, "keepsOffRim")});
+        {std::move(block), member.numberIfAny("weight", 1, kMostWeight, 1), member.flagIfAny("keepsOffRim")});
+    refuseRest(member);
+    fields.takeFrom(member);
   }
-  hand.neverAlike = fields.flag(json, "neverAlike");
-  hand.turnsByChance = fields.flag(json, "turnsByChance");
-  const Json::Array& others = fields.list(json, "others");
-  if (others.size() > kMostOthers) return wrong("a thing on more than 64 layers");
-  for (const Json& one : others) {
-    fields.only(one, {"tiles", "role", "above"});
-    auto part = blockFrom(one.find("tiles"), quilt, names);
-    if (!part) return fail(part.error());
-    hand.others.push_back({fields.text(one, "role"), fields.count(one, "above", -1024, 1024, 1), std::move(*part)});
+  for (const Json& one : fields.listIfAny("others", kMostOthers)) {
+    Fields part(one, {});
+    Block block = blockIn(part, one);
+    hand.others.push_back({part.textIfAny("role"), part.numberIfAny("above", -1024, 1024, 1), std::move(block)});
+    refuseRest(part);
+    fields.takeFrom(part);
   }
-  if (const auto id = Id::parse(fields.text(json, "stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
-  if (!fields.wrong().empty()) return wrong(fields.wrong());
+  if (const auto id = Id::parse(fields.textIfAny("stamp"))) hand.stamp = quilt.stamp(*id) ? *id : Id();
+  refuseRest(fields);
+  if (fields.error()) return wrong(fields.error()->reason);
   if (hand.manner == Manner::mix && hand.members.empty()) hand = hand.inManner(Manner::mix);
   if (hand.manner == Manner::mix && hand.block.empty()) {
     // A mix is held by its first member that is something.

@@ -11,6 +11,7 @@
 #include "core/base/Json.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
+#include "core/store/Fields.h"
 
 namespace uq {
 
@@ -18,8 +19,11 @@ inline constexpr std::size_t kMostSpeltParts = 180'000;  // of one block; a JSON
 
 enum class SheetsBy { id, file };
 
-// The ends of a stretch, also as stamps spell them.
+// What a stamp's document spells alike, whose blocks lie in files of cells beside it: the ends of a stretch; and grid,
+// role, manner and rules.
 Json endsJson(const StretchEnds& ends);
+StretchEnds readEnds(Fields& ends);
+void readHandFacts(Fields& fields, InHand& hand);
 
 Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by);
 

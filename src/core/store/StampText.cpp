@@ -38,121 +38,71 @@ class StampReader {
     if (!json) return fail(json.error());
     Stamp stamp;
     InHand& held = stamp.held;
-    known_ = {"document", "version", "id",    "name", "grid",       "role",
-              "manner",   "ends",    "parts", "mix",  "neverAlike", "turnsByChance"};
-    if (const auto error = checkDocument(*json, "stamp", file_)) return fail(*error);
-    const auto id = Id::parse(textOf(*json, "id"));
-    if (!id) refuse("\"id\" is not an id", *json);
-    stamp.id = id.value_or(Id());
-    stamp.name = textOf(*json, "name");
-    if (stamp.name.empty()) refuse("\"name\" is missing", *json);
-    const auto grid = gridKindFromName(textOf(*json, "grid"));
-    if (!grid) refuse("\"grid\" is no grid that this version knows", *json);
-    held.grid = grid.value_or(GridKind::orthogonal);
+    Fields fields(*json, file_);
+    fields.document("stamp");
+    if (fields.error()) return fail(*fields.error());
+    stamp.id = fields.id("id");
+    stamp.name = fields.text("name");
+    (void)fields.field("grid");
+    readHandFacts(fields, held);
     turnOrder_ = makeGrid(nearestShape(held.grid, {32, 32}))->turnOrder();
-    held.role = textOf(*json, "role");
-    if (json->find("manner")) {
-      const auto manner = mannerFromName(textOf(*json, "manner"));
-      if (!manner) refuse("\"manner\" is none that this version knows", *json);
-      held.manner = manner.value_or(Manner::asItIs);
+    held.block = block("tiles", fields);
+    for (std::size_t i = 0; const Json& one : fields.listIfAny("parts", kMostParts)) {
+      Fields part(one, file_);
+      held.others.push_back({part.textIfAny("role"), part.numberIfAny("above", -1024, 1024, 0),
+                             block("part-" + std::to_string(++i), part)});
+      keepRest(part, stamp.partExtras, i);
+      fields.takeFrom(part);
     }
-    held.block = block("tiles");
-    for (std::size_t i = 0; const Json& one : listOf(*json, "parts", kMostParts)) {
-      held.others.push_back(
-          {textOf(one, "role"), numberOf(one, "above", -1024, 1024), block("part-" + std::to_string(++i))});
-      keepRest(one, {"role", "above"}, stamp.partExtras, i);
+    for (std::size_t i = 0; const Json& one : fields.listIfAny("mix", kMostMembers)) {
+      Fields member(one, file_);
+      Block block = this->block("mix-" + std::to_string(++i), member);
+      held.members.push_back(
+          {std::move(block), member.numberIfAny("weight", 1, kMostWeight, 1), member.flagIfAny("keepsOffRim")});
+      keepRest(member, stamp.memberExtras, i);
+      fields.takeFrom(member);
     }
-    for (std::size_t i = 0; const Json& one : listOf(*json, "mix", kMostMembers)) {
-      held.members.push_back({block("mix-" + std::to_string(++i)), std::max(1, numberOf(one, "weight", 1, kMostWeight)),
-                              flagOf(one, "keepsOffRim")});
-      keepRest(one, {"weight", "keepsOffRim"}, stamp.memberExtras, i);
-    }
-    if (const Json* ends = json->find("ends")) {
-      const auto count = [&](const char* name) { return numberOf(*ends, name, 0, kFarthestCell); };
-      held.ends = {count("left"),     count("right"),           count("top"), count("bottom"), count("stepAcross"),
-                   count("stepDown"), flagOf(*ends, "shuffles")};
-    }
-    held.neverAlike = flagOf(*json, "neverAlike");
-    held.turnsByChance = flagOf(*json, "turnsByChance");
+    Fields ends(fields.objectIfAny("ends"), file_);
+    held.ends = readEnds(ends);
+    fields.takeFrom(ends);
     held.stamp = stamp.id;
-    if (const auto* fields = json->as<Json::Object>()) {
-      for (const auto& field : *fields) {
-        if (std::find(known_.begin(), known_.end(), field.first) == known_.end()) stamp.extra.push_back(field);
-      }
-    }
-    if (!error_ && held.empty()) refuse("the stamp holds no tile", *json);
-    if (error_) return fail(*error_);
+    stamp.extra = fields.rest();
+    if (held.empty()) fields.refuse("the stamp holds no tile", json->line);
+    if (fields.error()) return fail(*fields.error());
     stamp.file = folder_.substr(folder_.rfind('/') + 1);
     return stamp;
   }
 
  private:
-  void refuse(std::string reason, const Json& at) {
-    if (!error_) error_ = Error{Error::Cause::broken, std::move(reason), file_, at.line, {}, {}};
-  }
-  std::string textOf(const Json& json, const char* name) {
-    const Json* found = json.find(name);
-    const auto* text = found ? found->as<std::string>() : nullptr;
-    if (found && (!text || text->size() > 1000)) refuse(std::string("\"") + name + "\" is no text", *found);
-    return text ? *text : std::string();
-  }
-  int numberOf(const Json& json, const char* name, int least, int most) {
-    const Json* found = json.find(name);
-    const auto* number = found ? found->as<std::int64_t>() : nullptr;
-    if (found && (!number || *number < least || *number > most)) {
-      refuse(std::string("\"") + name + "\" is not a number " + std::to_string(least) + " to " + std::to_string(most),
-             *found);
-      return 0;
-    }
-    return number ? static_cast<int>(*number) : 0;
-  }
-  bool flagOf(const Json& json, const char* name) {
-    const Json* found = json.find(name);
-    const auto* flag = found ? found->as<bool>() : nullptr;
-    if (found && !flag) refuse(std::string("\"") + name + "\" is neither true nor false", *found);
-    return flag && *flag;
-  }
-  const Json::Array& listOf(const Json& json, const char* name, std::size_t most) {
-    static const Json::Array none;
-    const Json* found = json.find(name);
-    const auto* list = found ? found->as<Json::Array>() : nullptr;
-    if (found && (!list || list->size() > most)) {
-      refuse(std::string("\"") + name + "\" is not a list of at most " + std::to_string(most), *found);
-      return none;
-    }
-    return list ? *list : none;
-  }
-
   // Keeps the fields of the part number `count` that nobody knows.
-  static void keepRest(const Json& json, std::initializer_list<std::string_view> known, std::vector<Json::Object>& kept,
-                       std::size_t count) {
-    const auto* fields = json.as<Json::Object>();
-    for (const Json::Field& field : fields ? *fields : Json::Object()) {
-      if (std::find(known.begin(), known.end(), field.first) != known.end()) continue;
-      kept.resize(count);
-      kept.back().push_back(field);
-    }
+  static void keepRest(const Fields& fields, std::vector<Json::Object>& kept, std::size_t count) {
+    Json::Object rest = fields.rest();
+    if (rest.empty()) return;
+    kept.resize(count);
+    kept.back() = std::move(rest);
   }
 
-  Block block(const std::string& name) {
+  // The block in a file of cells beside the document; what is wrong with it is wrong with `fields`.
+  Block block(const std::string& name, Fields& fields) {
     const std::string path = folder_ + "/" + name + ".cells";
     const auto text = read_(path);
     if (!text || !*text) {
-      if (!error_) error_ = text ? Error{Error::Cause::missing, "it does not exist", path, 0, {}, {}} : text.error();
+      fields.take(text ? Error{Error::Cause::missing, "it does not exist", path, 0, {}, {}} : text.error());
       return {};
     }
     CellsRead cells = readCells(**text, quilt_, turnOrder_, path);
     NumbersRead lifts;
     const std::string liftPath = folder_ + "/" + name + ".lift.cells";
     const auto lifted = read_(liftPath);
-    if (!lifted && !error_) error_ = lifted.error();
+    if (!lifted) fields.take(lifted.error());
     if (lifted && *lifted) lifts = readNumbers(**lifted, kMostLift, liftPath);
-    if (!error_) error_ = cells.error ? cells.error : lifts.error;
+    if (cells.error) fields.take(*cells.error);
+    if (lifts.error) fields.take(*lifts.error);
     const CellRect used = cells.cells.usedBounds();
-    if (!error_ && std::max(used.width(), used.height()) > kWidestBlock) {
-      error_ = Error{Error::Cause::tooLarge, "its cells lie farther apart than 8,192", path, 0, {}, {}};
+    if (std::max(used.width(), used.height()) > kWidestBlock) {
+      fields.take(Error{Error::Cause::tooLarge, "its cells lie farther apart than 8,192", path, 0, {}, {}});
     }
-    if (error_) return {};
+    if (fields.error()) return {};
     std::vector<Block::Part> parts;
     cells.cells.forEachPainted(used, [&](CellPos at, Cell cell) {
       if (parts.size() < kMostBlockParts) parts.push_back({{at.x, at.y}, cell, lifts.numbers.at(at)});
@@ -165,8 +115,6 @@ class StampReader {
   Quilt& quilt_;
   const ReadFile& read_;
   int turnOrder_ = 4;
-  std::vector<std::string> known_;
-  std::optional<Error> error_;
 };
 
 }  // namespace

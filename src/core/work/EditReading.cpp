@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "core/store/Fields.h"
+
 namespace uq {
 
 namespace {
@@ -69,9 +71,11 @@ tl::unexpected<Error> EditReading::refusal(Error::Cause cause, std::string why, 
   return fail(Error{cause, std::move(why), file_, line, "Nothing was changed", {}});
 }
 
-void EditReading::refuse(const std::string& why, const Json& at, Error::Cause cause) {
+void EditReading::refuse(const std::string& why, const Json& at, Error::Cause cause) { refuseAt(why, at.line, cause); }
+
+void EditReading::refuseAt(const std::string& why, int line, Error::Cause cause) {
   if (error_) return;
-  error_ = Error{cause, "step " + std::to_string(step_ + 1) + ": " + why, file_, at.line, "Nothing was changed",
+  error_ = Error{cause, "step " + std::to_string(step_ + 1) + ": " + why, file_, line, "Nothing was changed",
                  "Mend that step and run the list again"};
 }
 
@@ -85,36 +89,28 @@ bool EditReading::makesSense(const Json& step, const std::string& what) {
   return !error_;
 }
 
+template <class Read>
+auto EditReading::field(const Json& json, Read&& read) {
+  Fields fields(json, file_);
+  auto value = read(fields);
+  if (fields.error()) refuseAt(fields.error()->reason, fields.error()->line);
+  return value;
+}
+
 int EditReading::bounded(const Json& json, const char* name, int least, int most, int otherwise) {
-  const std::int64_t number = integer(json, name, otherwise);
-  if (number >= least && number <= most) return static_cast<int>(number);
-  refuse(std::string("\"") + name + "\" is a whole number from " + std::to_string(least) + " to " +
-             std::to_string(most),
-         *json.find(name));
-  return otherwise;
+  return field(json, [&](Fields& fields) { return fields.numberIfAny(name, least, most, otherwise); });
 }
 
 std::int64_t EditReading::integer(const Json& json, const char* name, std::int64_t otherwise) {
-  const Json* found = json.find(name);
-  if (!found) return otherwise;
-  const auto* number = found->as<std::int64_t>();
-  if (!number) refuse(std::string("\"") + name + "\" is no whole number", *found);
-  return number ? *number : otherwise;
+  return field(json, [&](Fields& fields) { return fields.wholeIfAny(name, otherwise); });
 }
 
 bool EditReading::flag(const Json& json, const char* name, bool otherwise) {
-  const Json* found = json.find(name);
-  if (!found) return otherwise;
-  const auto* is = found->as<bool>();
-  if (!is) refuse(std::string("\"") + name + "\" is neither true nor false", *found);
-  return is ? *is : otherwise;
+  return field(json, [&](Fields& fields) { return fields.flagIfAny(name, otherwise); });
 }
 
 std::string EditReading::text(const Json& json, const char* name) {
-  const Json* found = json.find(name);
-  const auto* is = found ? found->as<std::string>() : nullptr;
-  if (found && !is) refuse(std::string("\"") + name + "\" is no text", *found);
-  return is ? *is : std::string();
+  return field(json, [&](Fields& fields) { return fields.textIfAny(name, kLongestPath); });
 }
 
 std::optional<std::vector<int>> EditReading::numbers(const Json& json, std::size_t count) {

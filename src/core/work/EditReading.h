@@ -61,6 +61,11 @@ class EditReading {
   std::optional<Error> error_;
 
  private:
+  void refuseAt(const std::string& why, int line, Error::Cause cause = Error::Cause::broken);
+  // What one reader of Fields says of the object.
+  template <class Read>
+  auto field(const Json& json, Read&& read);
+
   std::string file_;
 };
 
