@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <vector>
 
+#include "core/edit/HangingPlace.h"
 #include "core/edit/MapFacts.h"
 #include "raster/Blend.h"
 

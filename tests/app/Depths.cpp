@@ -13,6 +13,7 @@
 #include "app/look/NumberField.h"
 #include "app/maps/MapFactsCard.h"
 #include "app/table/HangCard.h"
+#include "core/edit/HangingPlace.h"
 #include "core/edit/MapFacts.h"
 
 namespace uq::test {

@@ -4,6 +4,8 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/PaintedSheet.h"
+#include "core/edit/HangingPlace.h"
+#include "core/edit/Camera.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/Landing.h"
 #include "core/edit/LayerFacts.h"

@@ -3,6 +3,7 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/Support.h"
+#include "core/edit/Roles.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/HangingPlace.h"
 #include "core/edit/LayerFacts.h"

@@ -5,6 +5,7 @@
 #include "art/Sheets.h"
 #include "core/Support.h"
 #include "core/document/FrameTime.h"
+#include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
 #include "core/sheets/CutMeasure.h"
 #include "core/sheets/TileUses.h"

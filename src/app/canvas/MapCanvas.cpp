@@ -10,6 +10,7 @@
 #include "app/canvas/Lens.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
 
 namespace uq {

@@ -197,7 +197,6 @@ class MapCanvas : public QWidget {
   // The keyboard.
   void arrow(int dx, int dy, bool extends);
   void escape(const QKeyEvent& event);
-  void pressTool(const QKeyEvent& event);
   void moveCursor(int dx, int dy, bool extends);
   void useCursor(bool ctrl);
   void paintByCursor(const CellSet& cells, CellPos from, bool takesAway);

@@ -14,6 +14,7 @@
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
 
 namespace uq {

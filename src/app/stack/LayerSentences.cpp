@@ -17,6 +17,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/document/PlanView.h"
+#include "core/edit/Camera.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/MapFacts.h"
 

@@ -8,6 +8,7 @@
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "core/edit/Roles.h"
 #include "core/edit/LayerFacts.h"
 
 namespace uq {

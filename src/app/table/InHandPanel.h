@@ -26,7 +26,6 @@ class InHandPanel : public QFrame {
 
   void setSession(Session* session);
 
-  OtherSides* otherSides() const { return sides_; }
   HandPreview* preview() const { return preview_; }
   // A tile of the Table let go at a point of the screen; false where nothing here takes it.
   bool drop(TileRef tile, QPoint globalAt);

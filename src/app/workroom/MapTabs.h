@@ -26,7 +26,6 @@ class MapTabs : public QWidget {
   explicit MapTabs(Actions* actions, QWidget* parent = nullptr);
 
   void setSession(Session* session);
-  QToolButton* undoButton() const { return undo_; }
   // The tab of an open map; nullptr when it has none.
   QToolButton* tab(Id map) const;
   // Opens a field over the name of the map that is worked on; Enter takes what is typed, Esc leaves it.

@@ -8,6 +8,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/stack/RolesCard.h"
 #include "app/workroom/SheetWork.h"
+#include "core/edit/Camera.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
 #include "core/edit/MapFacts.h"

@@ -26,7 +26,6 @@ struct LayerCells {
   NumberGrid lifts;  // by how many map pixels single cells lie above their layer
 
   Laid laidAt(CellPos at) const { return {cells.at(at), lifts.empty() ? 0 : lifts.at(at)}; }
-  bool holdsNothing() const { return cells.empty() && lifts.empty(); }
 
   // Lays one thing on one cell or on many; what is empty takes away.
   void lay(CellPos at, const Laid& laid);

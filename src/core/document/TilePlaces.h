@@ -30,8 +30,6 @@ class TilePlaces {
     friend bool operator==(const Twin&, const Twin&) = default;
   };
 
-  // Whether cell n holds tile n.
-  bool isCutOrder() const { return numbers_.empty(); }
   // The tile on a cell of the cut.
   std::uint32_t numberAt(std::uint32_t cell) const {
     return numbers_.empty() || cell >= numbers_.size() ? cell : numbers_[cell];

@@ -50,4 +50,15 @@ HangingPlace hangingPlace(const Quilt& quilt, LayerAt at, PixelPos wished, int r
   return place;
 }
 
+std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Backdrop& backdrop) {
+  const Sheet* sheet = quilt.sheet(backdrop.sheet);
+  if (!sheet || sheet->pictureSize.w <= 0 || sheet->pictureSize.h <= 0) return std::nullopt;
+  double high = sheet->pictureSize.h;
+  if (backdrop.fit == Backdrop::Fit::map) high = makeGrid(map.grid)->pixelBounds(map.bounds).h;
+  if (backdrop.fit == Backdrop::Fit::screen) high = screenOf(quilt, map).h;
+  const double times = high / sheet->pictureSize.h * backdrop.shownAt / 100;
+  const auto rounded = [](double value) { return std::max(1, static_cast<int>(std::lround(value))); };
+  return PixelSize{rounded(sheet->pictureSize.w * times), rounded(sheet->pictureSize.h * times)};
+}
+
 }  // namespace uq

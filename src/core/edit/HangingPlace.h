@@ -17,4 +17,7 @@ struct HangingPlace {
 // than `reach` map pixels from that of the map lies on it, the nearest first. As wished where its sheet is missing.
 HangingPlace hangingPlace(const Quilt& quilt, LayerAt at, PixelPos wished, int reach);
 
+// How large a backdrop's picture hangs, in map pixels; nothing where its sheet is missing.
+std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Backdrop& backdrop);
+
 }  // namespace uq

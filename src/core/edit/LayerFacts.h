@@ -16,14 +16,6 @@ Quilt renameLayer(const Quilt& quilt, LayerAt at, const std::string& name);
 Quilt withRole(const Quilt& quilt, LayerAt at, const std::string& role);
 
 // Map pixels, ±kFarthestOffset each way.
-// The roles of the quilt: one renamed everywhere, on layers and in stamps (not to the empty name nor to another one that
-// is there); one offered at another place among them; one that no layer has dropped.
-Quilt renameRole(const Quilt& quilt, const std::string& role, const std::string& name);
-Quilt moveRole(const Quilt& quilt, const std::string& role, std::size_t index);
-Quilt dropRole(const Quilt& quilt, const std::string& role);
-// How many layers have a role.
-std::size_t layersOfRole(const Quilt& quilt, const std::string& role);
-
 Quilt withOffset(const Quilt& quilt, LayerAt at, PixelPos offset);
 
 // 0 .. 100 per cent.

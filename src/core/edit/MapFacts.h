@@ -30,29 +30,11 @@ Quilt withWalker(const Quilt& quilt, Id map, Id behind);
 // May be empty.
 Quilt withTitle(const Quilt& quilt, Id map, const std::string& title);
 
-// The place of the screen's upper left, in map pixels, that comes nearest to the one wished for: the camera stops at
-// the map's edge, and in the middle of a map that is smaller than the screen; unless it runs free.
-PixelPos cameraNear(const Quilt& quilt, const Map& map, PixelPos wished);
-
-// Where the camera is that goes along the edges of a map, clockwise from the upper left, after so many pixels of way.
-PixelPos cameraOnItsWay(const PixelRect& map, PixelSize screen, int way);
-
 // How many columns and rows at the edges of a map hold no tile on any layer; none where nothing is painted at all.
 struct DeadStrips {
   int west = 0, east = 0, upper = 0, lower = 0;
   friend bool operator==(const DeadStrips&, const DeadStrips&) = default;
 };
 DeadStrips deadStrips(const Map& map);
-
-// Where a backdrop that hangs there once across does not cover the screen at an end of the camera's way.
-struct BackdropGap {
-  Id layer;
-  int pixels = 0;    // of the screen
-  std::string text;  // "Skyline ends 48 px before the east edge"
-};
-std::vector<BackdropGap> backdropGaps(const Quilt& quilt, const Map& map);
-
-// How large a backdrop's picture hangs, in map pixels; nothing where its sheet is missing.
-std::optional<PixelSize> hungSize(const Quilt& quilt, const Map& map, const Backdrop& backdrop);
 
 }  // namespace uq

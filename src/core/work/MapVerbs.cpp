@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
 
 namespace uq {
