@@ -253,18 +253,20 @@ bool SwatchBook::repair(RunBook& run, ViewScale scale, Place place, Swatch& swat
   return true;
 }
 
-// What is hidden of what lies behind run `index`: the places of whole swatches, nearer, that nothing shines through.
-QRegion SwatchBook::hiddenBehind(const MapBook& book, std::size_t index, ViewScale scale, const QRect& window) const {
-  QRegion hidden;
-  for (std::size_t i = index + 1; i < book.shown.size(); ++i) {
+std::vector<QRegion> SwatchBook::hiddenBehind(const MapBook& book, ViewScale scale, const QRect& window) const {
+  std::vector<QRegion> hidden(book.shown.size());
+  for (std::size_t i = book.shown.size(); i-- > 1;) {
+    hidden[i - 1] = hidden[i];
     const Run& run = book.shown[i]->run();
-    if (run.alpha() != 255 || run.blend != Blend::normal) continue;
     const auto level = book.shown[i]->levels.find(scale.zoom);
-    if (level == book.shown[i]->levels.end()) continue;
+    const bool covers = run.alpha() == 255 && run.blend == Blend::normal && level != book.shown[i]->levels.end();
+    if (!covers) continue;
     const QPoint shift = run.shift(scale);
     forEachPlace(window.translated(-shift), [&](Place place) {
       const auto found = level->second.swatches.find(place);
-      if (found != level->second.swatches.end() && found->second.hides()) hidden += rectOf(place).translated(shift);
+      if (found != level->second.swatches.end() && found->second.hides()) {
+        hidden[i - 1] += rectOf(place).translated(shift).intersected(window);
+      }
     });
   }
   return hidden;
@@ -344,9 +346,9 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   std::erase_if(arrived_, [&](const Arrived& one) { return part.contains(placeInWindow(one, scale, window)); });
   // A picture that would take many times as long gains nothing from the few swatches drawn here: sketches come at once.
   if (anew && likelyCostOf(book, scale, window, part) > kHopeless * options_.patienceAnew) deadline_ = Clock::now();
+  const std::vector<QRegion> hidden = hiddenBehind(book, scale, window);
   for (std::size_t i = 0; i < book.shown.size(); ++i) {
     RunBook* run = book.shown[i];
-    const QRegion hidden = hiddenBehind(book, i, scale, window);
     const QRect map = painter_.boundsOf(run->made.quilt(), run->map(), run->run(), scale);
     const QPoint shift = run->run().shift(scale);
     const QPoint origin = window.topLeft() - shift;
@@ -357,7 +359,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
     Level& level = run->levels[scale.zoom];
     forEachPlace(inSight, [&](Place place) {
       const QRect inWindow = rectOf(place).intersected(inSight).translated(shift);
-      if (!hidden.isEmpty() && QRegion(inWindow).subtracted(hidden).isEmpty()) return;
+      if (!hidden[i].isEmpty() && QRegion(inWindow).subtracted(hidden[i]).isEmpty()) return;
       ++frame.swatches;
       auto found = level.swatches.find(place);
       if (!rectOf(place).intersects(seen)) {

@@ -90,7 +90,8 @@ class SwatchBook {
   void collect();
   bool keep(SwatchJob& job);
   bool repair(RunBook& run, ViewScale scale, Place place, Swatch& swatch);
-  QRegion hiddenBehind(const MapBook& book, std::size_t index, ViewScale scale, const QRect& window) const;
+  // By run, what of the window is hidden from it: by whole swatches, nearer, that nothing shines through.
+  std::vector<QRegion> hiddenBehind(const MapBook& book, ViewScale scale, const QRect& window) const;
   bool isForWorkers(const RunBook& run, ViewScale scale, const Swatch& swatch) const;
   void drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin);
   // How long what is missing of a frame is likely to take.
