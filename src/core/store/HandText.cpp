@@ -1,4 +1,5 @@
 #include "core/store/HandText.h"
+#include "core/store/Fields.h"
 
 #include <algorithm>
 

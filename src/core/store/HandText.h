@@ -11,9 +11,10 @@
 #include "core/base/Json.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
-#include "core/store/Fields.h"
 
 namespace uq {
+
+class Fields;
 
 inline constexpr std::size_t kMostSpeltParts = 180'000;  // of one block; a JSON text holds a million values
 

@@ -4,6 +4,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/Fields.h"
 #include "core/store/HandText.h"
 #include "core/store/JsonText.h"
 
