@@ -5,10 +5,11 @@ namespace uq {
 namespace {
 
 bool isOpaque(const QImage& picture) {
+  const int width = picture.width();
   for (int y = 0; y < picture.height(); ++y) {
     const auto* row = reinterpret_cast<const QRgb*>(picture.constScanLine(y));
     QRgb all = 0xff000000u;
-    for (int x = 0; x < picture.width(); ++x) all &= row[x];
+    for (int x = 0; x < width; ++x) all &= row[x];
     if (all != 0xff000000u) return false;
   }
   return true;
@@ -16,8 +17,9 @@ bool isOpaque(const QImage& picture) {
 
 }  // namespace
 
-void Swatch::settle() {
+QImage Swatch::settled(QImage picture) {
   if (!picture.isNull() && isOpaque(picture)) picture.reinterpretAsFormat(QImage::Format_RGB32);
+  return picture;
 }
 
 void Swatch::open() {

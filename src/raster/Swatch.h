@@ -7,6 +7,7 @@
 #include <QImage>
 #include <QRect>
 #include <cstdint>
+#include <utility>
 
 namespace uq {
 
@@ -17,9 +18,11 @@ struct Swatch {
 
   std::size_t bytes() const { return sizeof(Swatch) + static_cast<std::size_t>(picture.sizeInBytes()); }
 
-  // To be called when the picture was drawn, and before something is drawn on it.
-  void settle();
+  // To be called before something is drawn on the picture, and when it was drawn.
   void open();
+  void settle() { picture = settled(std::move(picture)); }
+  // A picture as a swatch keeps it; costs a look at its pixels, so that workers do it for theirs.
+  static QImage settled(QImage picture);
   // Whether nothing that lies behind it is seen.
   bool hides() const { return picture.format() == QImage::Format_RGB32 && dirty.isEmpty(); }
 };

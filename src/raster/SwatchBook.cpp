@@ -189,7 +189,6 @@ bool SwatchBook::keep(SwatchJob& job) {
   if (!stale) return false;
   ++made_;
   Swatch swatch{std::move(job.picture), {}, frame_};
-  swatch.settle();
   const auto grid = makeGrid((*run)->map().grid);
   for (const PixelRect& pixels : stale->drawn) {
     swatch.dirty = swatch.dirty.united(deviceTouchedBy(pixels, *grid, {job.zoom}).intersected(rectOf(job.place)));

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "raster/Swatch.h"
+
 namespace uq {
 
 SwatchWorkers::SwatchWorkers(const SheetPictures& pictures, int count, std::function<void()> arrived)
@@ -59,8 +61,8 @@ void SwatchWorkers::work(const SheetPictures& pictures) {
     running_.push_back(job);
     lock.unlock();
     const MadeFrom& from = job->from;
-    job->picture =
-        painter.drawRun(from.quilt(), from.map(), from.run(), {job->zoom}, rectOf(job->place), nullptr, &job->stop);
+    job->picture = Swatch::settled(
+        painter.drawRun(from.quilt(), from.map(), from.run(), {job->zoom}, rectOf(job->place), nullptr, &job->stop));
     lock.lock();
     std::erase(running_, job);
     if (job->stop) continue;

@@ -123,9 +123,15 @@ Span within(Span steps, int start, int step, int limit, int otherLimit) {
     return static_cast<int>(std::clamp<std::int64_t>(to, steps.first, steps.end));
   };
   if (step == 1) return {inside(least), inside(most + 1)};
-  const std::int64_t first = least <= 0 ? -(-least / step) : (least + step - 1) / step;
-  const std::int64_t end = (most < 0 ? -((-most + step - 1) / step) : most / step) + 1;
-  return {inside(first), inside(end)};
+  // Rows are many, and to divide by 64 bits takes several times as long.
+  const auto span = [&](auto from, auto to) {
+    const auto first = from <= 0 ? -(-from / step) : (from + step - 1) / step;
+    const auto end = (to < 0 ? -((-to + step - 1) / step) : to / step) + 1;
+    return Span{inside(first), inside(end)};
+  };
+  constexpr std::int64_t kShort = 1 << 30;
+  const bool isShort = -least < kShort && least < kShort && -most < kShort && most < kShort && step < kShort;
+  return isShort ? span(static_cast<int>(least), static_cast<int>(most)) : span(least, most);
 }
 
 // An ellipse over two measures that fills a box of them, counted in halves, so that its rim is exact in whole numbers.
@@ -229,12 +235,13 @@ CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf
       steps = within(steps, start.b, grows.b, first.b, last.b);
       if (ellipse) steps = rim[odd] = ellipse->within(steps, start, grows, rim[odd]);
       // Up to the next column of its kind each way.
-      if (!steps.empty()) row[static_cast<std::size_t>(odd)] = {x0 + columns * steps.first, x0 + columns * steps.end};
+      if (steps.empty()) continue;
+      row[static_cast<std::size_t>(odd)] = {std::max(near.x0, x0 + columns * steps.first),
+                                            std::min(near.x1, x0 + columns * steps.end)};
     }
     if (evenly) row[1] = row[0];
   }
-  const CellSet cells = setOfRows(near.y0, rows);
-  return near == around ? cells : cells.intersected(CellSet(near));
+  return setOfRows(near.y0, rows);
 }
 
 // The rectangle of cells around a box in side coordinates.
