@@ -217,7 +217,7 @@ void openLarge(benchmark::State& state) {
     }
     auto begin = std::chrono::steady_clock::now();
     {
-      const auto layers = inShares(texts.size(), 1, [&](std::size_t from, std::size_t to) {
+      const auto parsed = inShares(texts.size(), 1, [&](std::size_t from, std::size_t to) {
         std::vector<CellsRead> read;
         for (std::size_t i = from; i < to; ++i) {
           Quilt own = quilt;

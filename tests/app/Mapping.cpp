@@ -113,6 +113,24 @@ TEST_F(Mapping, ADoubleClickOnATabRenames) {
   EXPECT_THAT(names(), ElementsAre("Tram Depot"));
 }
 
+TEST_F(Mapping, NoStrokeAndNoOtherTabMovesATab) {
+  make("Ferry Street");
+  const Id ferry = session().desk().map;
+  const auto place = [&](Id map) { return room->tabs()->tab(map)->geometry(); };
+  const QRect yardWas = place(yard().id);
+  const QRect ferryWas = place(ferry);
+  hand.click(room->tabs()->tab(yard().id));
+  settle();
+  EXPECT_EQ(place(ferry), ferryWas) << "the active one is bold";
+  ASSERT_TRUE(session().isSaved(yard()));
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(room->canvas(), onMap({20, 20}));
+  settle();
+  ASSERT_FALSE(session().isSaved(yard()));
+  EXPECT_EQ(place(ferry), ferryWas) << "an unsaved one has a dot";
+  EXPECT_EQ(place(yard().id), yardWas);
+}
+
 TEST_F(Mapping, ADeletedMapComesBackFromWhereOneIs) {
   make("Ferry Street");
   const Quilt before = session().quilt();

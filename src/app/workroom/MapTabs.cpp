@@ -19,6 +19,7 @@ namespace uq {
 
 namespace {
 
+constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
 constexpr int kLongestName = 200;  // logical pixels, of a tab's text
 constexpr int kLongestBack = 240;  // of the button that takes the last step back
 
@@ -82,6 +83,19 @@ QToolButton* MapTabs::tab(Id map) const {
   return place == open.end() ? nullptr : tabs_[static_cast<std::size_t>(place - open.begin())];
 }
 
+// As wide as the tab ever gets with that text, so that neither a stroke nor another tab moves its neighbours.
+void MapTabs::keepWidth(QToolButton& tab, const QString& text) {
+  if (tab.property(kMeasured) == text) return;
+  tab.setProperty(kMeasured, text);
+  const QFont usual = tab.font();
+  QFont bold = usual;
+  bold.setBold(true);
+  tab.setFont(bold);
+  tab.setText(onButton(tr("%1 •").arg(text)));
+  tab.setFixedWidth(tab.sizeHint().width());
+  tab.setFont(usual);
+}
+
 void MapTabs::refresh() {
   const std::vector<Id> open = session_ ? session_->desk().openMaps : std::vector<Id>();
   while (tabs_.size() > open.size()) {
@@ -105,6 +119,7 @@ void MapTabs::refresh() {
     const bool saved = session_->isSaved(*map);
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
     const QString text = shortened(tabs_[i], name, kLongestName);
+    keepWidth(*tabs_[i], text);
     tabs_[i]->setText(onButton(saved ? text : tr("%1 •").arg(text)));
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
     tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));

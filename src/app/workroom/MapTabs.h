@@ -43,6 +43,7 @@ class MapTabs : public QWidget {
 
  private:
   void refresh();
+  static void keepWidth(QToolButton& tab, const QString& text);
   void paintTabs();
   void fitStrip();
   void showActive();
