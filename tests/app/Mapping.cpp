@@ -127,7 +127,7 @@ TEST_F(Mapping, NoStrokeAndNoOtherTabMovesATab) {
   hand.click(room->canvas(), onMap({20, 20}));
   settle();
   ASSERT_FALSE(session().isSaved(yard()));
-  EXPECT_EQ(place(ferry), ferryWas) << "an unsaved one has a dot";
+  EXPECT_EQ(place(ferry), ferryWas) << "of one that is not saved";
   EXPECT_EQ(place(yard().id), yardWas);
 }
 

@@ -19,6 +19,8 @@ namespace uq {
 
 namespace {
 
+constexpr double kDotInside = 8;  // of a map that is not saved: from the right end of its tab
+constexpr double kDotRadius = 2.5;
 constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
 constexpr int kLongestName = 200;  // logical pixels, of a tab's text
 constexpr int kLongestBack = 240;  // of the button that takes the last step back
@@ -83,7 +85,7 @@ QToolButton* MapTabs::tab(Id map) const {
   return place == open.end() ? nullptr : tabs_[static_cast<std::size_t>(place - open.begin())];
 }
 
-// As wide as the tab ever gets with that text, so that neither a stroke nor another tab moves its neighbours.
+// As wide as the tab is when it is the active one, so that going to another map moves no tab.
 void MapTabs::keepWidth(QToolButton& tab, const QString& text) {
   if (tab.property(kMeasured) == text) return;
   tab.setProperty(kMeasured, text);
@@ -91,7 +93,7 @@ void MapTabs::keepWidth(QToolButton& tab, const QString& text) {
   QFont bold = usual;
   bold.setBold(true);
   tab.setFont(bold);
-  tab.setText(onButton(tr("%1 •").arg(text)));
+  tab.setText(onButton(text));
   tab.setFixedWidth(tab.sizeHint().width());
   tab.setFont(usual);
 }
@@ -111,6 +113,7 @@ void MapTabs::refresh() {
     layout_->insertWidget(static_cast<int>(index), tab);
     tabs_.push_back(tab);
   }
+  unsaved_.clear();
   for (std::size_t i = 0; i < open.size(); ++i) {
     const Map* map = session_->quilt().map(open[i]);
     // Between a step and its desk, a map may be gone already.
@@ -120,7 +123,8 @@ void MapTabs::refresh() {
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
     const QString text = shortened(tabs_[i], name, kLongestName);
     keepWidth(*tabs_[i], text);
-    tabs_[i]->setText(onButton(saved ? text : tr("%1 •").arg(text)));
+    tabs_[i]->setText(onButton(text));
+    if (!saved) unsaved_.insert(map->id);
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
     tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));
     QFont font = tabs_[i]->font();
@@ -188,9 +192,15 @@ void MapTabs::paintTabs() {
     const QRectF tab = QRectF(tabs_[i]->geometry()).adjusted(.5, .5, -.5, -.5);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(theme.edge);
-    const bool active = i < session_->desk().openMaps.size() && session_->desk().openMaps[i] == session_->desk().map;
+    const Id map = i < session_->desk().openMaps.size() ? session_->desk().openMaps[i] : Id();
+    const bool active = !map.empty() && map == session_->desk().map;
     painter.setBrush(active ? theme.paper : theme.panel);
     painter.drawRoundedRect(tab, kCorner, kCorner);
+    if (unsaved_.contains(map)) {
+      painter.setPen(Qt::NoPen);
+      painter.setBrush(theme.ink);
+      painter.drawEllipse(QPointF(tab.right() - kDotInside, tab.center().y()), kDotRadius, kDotRadius);
+    }
     painter.setRenderHint(QPainter::Antialiasing, false);
     if (active) {
       drawStitchLine(painter, QLineF(tab.left() + 8, tab.bottom() - 1, tab.right() - 8, tab.bottom() - 1), theme.madder,

@@ -6,6 +6,7 @@
 #pragma once
 
 #include <QWidget>
+#include <set>
 #include <vector>
 
 #include "app/actions/Actions.h"
@@ -52,6 +53,7 @@ class MapTabs : public QWidget {
   QScrollArea* scroll_;
   QWidget* strip_;  // holds the tabs
   QHBoxLayout* layout_;
+  std::set<Id> unsaved_;
   Id shown_;  // the active map, to which the tabs were scrolled
   std::vector<QToolButton*> tabs_;
   QToolButton* more_;
