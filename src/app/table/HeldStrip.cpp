@@ -25,10 +25,10 @@ void HeldStrip::setSession(Session* session) {
   session_ = session;
   if (session_) {
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-      if (change.hand) update();
+      if (change.hand || change.map) update();
     });
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
-      if (change.any<Sheet>()) update();
+      if (change.any<Sheet>() || !change.arranged.empty()) update();
     });
   }
   update();

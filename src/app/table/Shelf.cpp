@@ -36,9 +36,11 @@ void Shelf::setSession(Session* session) {
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
       if (change.facts || change.any<Sheet>() || change.any<Stamp>()) refresh();
+      if (!change.arranged.empty()) update();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-      if (change.hand) update();
+      // Things are shown as they would lie on the map that is worked on.
+      if (change.hand || change.map) update();
     });
   }
   refresh();

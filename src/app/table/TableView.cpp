@@ -44,10 +44,11 @@ void TableView::setSession(Session* session) {
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
       if (change.facts || change.any<Sheet>()) layOut();
+      if (!change.arranged.empty()) update();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
       if (change.table) layOut();
-      if (change.hand) update();
+      if (change.hand || change.map) update();
     });
     connect(&session_->sheets(), &SheetWork::loosePicturesChanged, this, &TableView::layOut);
   }

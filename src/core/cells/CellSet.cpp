@@ -147,16 +147,27 @@ void CellSet::insert(CellPos first, int count) {
     const ChunkPos chunk = ChunkPos::of({x, first.y});
     const int left = chunk.cx * kSide;
     const int to = std::min(end, left + kSide);
-    ChunkRows rows = rowsAt(chunk);
-    rows[static_cast<std::size_t>(first.y - chunk.cy * kSide)] |= bitsOf(x - left, to - left);
+    const auto y = static_cast<std::size_t>(first.y - chunk.cy * kSide);
+    const std::uint64_t bits = bitsOf(x - left, to - left);
+    const std::uint64_t fresh = bits & ~rowsAt(chunk)[y];
+    x = to;
+    if (fresh == 0) continue;
     const PagePos place = PagePos::of(chunk);
     pages_.edit([&](Pages& pages) {
       auto at = std::lower_bound(pages.begin(), pages.end(), place,
                                  [](const PageAt& page, PagePos wanted) { return before(page.at, wanted); });
       if (at == pages.end() || !(at->at == place)) at = pages.insert(at, {place, {}});
-      at->page.edit([&](Page& page) { page.put(place.indexOf(chunk), rows); });
+      // Strokes insert row after row: one row is changed, and its new cells are counted.
+      at->page.edit([&](Page& page) {
+        const int index = place.indexOf(chunk);
+        Shared<ChunkRows>& kept = page.some[static_cast<std::size_t>(index)];
+        kept.edit([&](ChunkRows& rows) { rows[y] |= bits; });
+        page.cells += std::popcount(fresh);
+        if (kept.read()[y] != kAll || kept.read() != kFullRows) return;
+        page.full |= std::uint64_t{1} << index;
+        kept = {};
+      });
     });
-    x = to;
   }
 }
 
