@@ -18,12 +18,16 @@ bool isOpaque(const QImage& picture) {
 }  // namespace
 
 QImage Swatch::settled(QImage picture) {
-  if (!picture.isNull() && isOpaque(picture)) picture.reinterpretAsFormat(QImage::Format_RGB32);
+  if (picture.isNull() || !isOpaque(picture)) return picture;
+  // Where that fails it is laid as any other.
+  (void)picture.reinterpretAsFormat(QImage::Format_RGB32);
   return picture;
 }
 
 void Swatch::open() {
-  if (!picture.isNull()) picture.reinterpretAsFormat(QImage::Format_ARGB32_Premultiplied);
+  constexpr auto kUsual = QImage::Format_ARGB32_Premultiplied;
+  if (picture.isNull() || picture.reinterpretAsFormat(kUsual)) return;
+  picture = picture.convertToFormat(kUsual);
 }
 
 }  // namespace uq

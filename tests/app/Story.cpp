@@ -128,6 +128,12 @@ void Story::picture(const char* name, QWidget* of) {
   QDir().mkpath(folder);
   const QString path = QStringLiteral("%1/%2.png").arg(folder, QLatin1String(name));
   settle();
+  // Of a map all of it, with nothing that stands in for what is still being drawn.
+  if (room && room->session() && room->session()->map() && room->canvas()->isVisible()) {
+    (void)shown();
+    room->canvas()->update();  // what was grabbed is not on the screen yet
+  }
+  settle();
   // In a real window what the screen shows, else what the widgets draw.
   const bool real = QGuiApplication::platformName() == QLatin1String("xcb");
   QWidget* widget = of ? of : room.get();
