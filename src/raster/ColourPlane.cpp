@@ -1,6 +1,7 @@
 #include "raster/ColourPlane.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstring>
 #include <span>
@@ -14,6 +15,7 @@ namespace uq {
 namespace {
 
 constexpr int kBandRows = 128;       // cells: a band of a wide map stays in the processor's cache
+constexpr int kNarrow = 3;           // a margin of less than a third of the plane
 constexpr std::uint32_t kOne = 256;  // what the weights of a pixel's rows sum up to: so sums of rows keep to 16 bits
 
 // The rows of cells that lie under device pixels first .. first + n - 1: for each, from which on, and their weights.
@@ -89,7 +91,9 @@ class PlanePainter {
 
   // False when nothing of the layer lies in the plane.
   bool paint(Plane& plane, const Layer& layer) {
-    const NearChunks near(layer, map_.bounds, grid_.pixelBounds(plane.rect), farthest_, kit_.reach, kit_.art, grid_);
+    const PixelRect pixels = grid_.pixelBounds(plane.rect);
+    const NearChunks near(layer, map_.bounds, pixels, farthest_, isNarrow(pixels) ? nullptr : &kit_.reach, kit_.art,
+                          grid_);
     const CellRect cells = near.cells();
     for (int y = cells.y0; y < cells.y1; ++y) {
       for (int x = cells.x0; x < cells.x1;) {
@@ -105,36 +109,70 @@ class PlanePainter {
   }
 
  private:
+  // The colours of a layer's tiles in turn; neighbours are mostly of one sheet.
+  class Known {
+   public:
+    explicit Known(const CellColours& colours) : colours_(colours) {}
+    QRgb of(Cell cell) {
+      const TileRef tile = cell.tile();
+      if (tile.slot != slot_) known_ = colours_.known(slot_ = tile.slot);
+      return tile.number < known_.size() ? known_[tile.number] : CellColours::kUnknown;
+    }
+    void learnt() { slot_ = ~0u; }  // another colour was found
+    static bool isFlat(QRgb colour) { return colour != CellColours::kUnknown && colour != CellColours::kPatched; }
+
+   private:
+    const CellColours& colours_;
+    std::uint32_t slot_ = ~0u;
+    std::span<const QRgb> known_;
+  };
+
+  // A row of cells of a chunk, by map column.
+  struct CellRow {
+    std::array<Cell, kChunkSide> cells;
+    int x0;
+    int y;
+    Cell at(int x) const { return cells[static_cast<std::size_t>(x - x0)]; }
+  };
+
   void paintRow(Plane& plane, const NearChunks::Near& near, int y) {
     const CellRect all = near.chunk.at.cells();
-    const auto cells = near.chunk.row(y - all.y0);
-    // Known colours of the plane's own cells are most of the work; anything else is done cell by cell.
+    const CellRow row{near.chunk.row(y - all.y0), all.x0, y};
     const bool inside = y >= plane.rect.y0 && y < plane.rect.y1;
-    const int from = std::max(near.cells.x0, plane.rect.x0);
-    const int to = inside ? std::min(near.cells.x1, plane.rect.x1) : from;
-    for (int x = near.cells.x0; x < std::min(from, near.cells.x1); ++x)
-      paintCell(plane, {x, y}, cells[at(x, all)], 255);
-    std::uint32_t slot = ~0u;
-    std::span<const QRgb> known;  // of the last cell's slot
-    const Cell* cell = cells.data() + (from - all.x0);
+    const int from = std::clamp(plane.rect.x0, near.cells.x0, near.cells.x1);
+    const int to = inside ? std::clamp(plane.rect.x1, from, near.cells.x1) : from;
+    Known known(kit_.colours);
+    paintBeyond(plane, row, near.cells.x0, from, known);
     QRgb* pixel = to > from ? plane.row(y) + (from - plane.rect.x0) : nullptr;
-    for (int x = from; x < to; ++x, ++cell, ++pixel) {
-      if (cell->empty()) continue;
-      const TileRef tile = cell->tile();
-      if (tile.slot != slot) known = kit_.colours.known(slot = tile.slot);
-      const QRgb colour = tile.number < known.size() ? known[tile.number] : CellColours::kUnknown;
+    for (int x = from; x < to; ++x, ++pixel) {
+      const Cell cell = row.at(x);
+      if (cell.empty()) continue;
+      const QRgb colour = known.of(cell);
       if (qAlpha(colour) == 255) {
         *pixel = colour;
-      } else if (colour != CellColours::kUnknown && colour != CellColours::kPatched) {
+      } else if (Known::isFlat(colour)) {
         *pixel = over(colour, *pixel);
       } else {
-        paintCell(plane, {x, y}, *cell, 255);
-        known = kit_.colours.known(slot);
+        paintCell(plane, {x, y}, cell, 255);
+        known.learnt();
       }
     }
-    for (int x = std::max(to, near.cells.x0); x < near.cells.x1; ++x) paintCell(plane, {x, y}, cells[at(x, all)], 255);
+    paintBeyond(plane, row, to, near.cells.x1, known);
   }
-  static std::size_t at(int x, CellRect chunk) { return static_cast<std::size_t>(x - chunk.x0); }
+  // Cells outside the plane: only what covers more than its cell reaches it.
+  void paintBeyond(Plane& plane, const CellRow& row, int from, int to, Known& known) {
+    for (int x = from; x < to; ++x) {
+      const Cell cell = row.at(x);
+      if (cell.empty() || Known::isFlat(known.of(cell))) continue;
+      paintCell(plane, {x, row.y}, cell, 255);
+      known.learnt();
+    }
+  }
+  // True where all that the farthest reach adds to the plane is little.
+  bool isNarrow(const PixelRect& plane) const {
+    const PixelRect all = farthest_.around(plane);
+    return (std::int64_t{all.w} * all.h - std::int64_t{plane.w} * plane.h) * kNarrow < std::int64_t{plane.w} * plane.h;
+  }
 
   void paintCell(Plane& plane, CellPos at, Cell cell, unsigned opacity) {
     if (cell.empty()) return;
@@ -162,58 +200,63 @@ using Ints = std::int32_t __attribute__((vector_size(16)));
 using Floats = float __attribute__((vector_size(16)));
 
 struct Sums {
-  std::vector<std::uint16_t> rows;     // by cell and channel: the rows under a pixel, up to 255 × kOne
-  std::vector<std::uint32_t> columns;  // by cell and channel: all cells before it, modulo 2^32
-  std::vector<std::int32_t> pixels;    // by pixel and channel
+  std::vector<std::uint16_t> rows;   // by cell and channel: the rows under a pixel, up to 255 × kOne
+  std::vector<std::int32_t> pixels;  // by pixel and channel
 };
 
-// One row of device pixels: the rows of cells under it are summed up, then all cells from left to right. Of two edges
-// of a pixel that tells what lies between them.
+#if defined(__x86_64__) && !defined(__SANITIZE_ADDRESS__)
+#define UQ_WIDE_STEPS __attribute__((target_clones("avx2", "default")))
+#else
+#define UQ_WIDE_STEPS  // a sanitizer is not yet there when the loader chooses
+#endif
+
+// Adds a row of cells to the sums, or begins them with it, channel by channel as they lie. 255 × 256 is the most.
+UQ_WIDE_STEPS void beginSums(std::uint16_t* sums, const std::uint8_t* channels, std::size_t n, std::uint16_t weight) {
+  for (std::size_t c = 0; c < n; ++c) sums[c] = static_cast<std::uint16_t>(weight * channels[c]);
+}
+UQ_WIDE_STEPS void addToSums(std::uint16_t* sums, const std::uint8_t* channels, std::size_t n, std::uint16_t weight) {
+  for (std::size_t c = 0; c < n; ++c) sums[c] = static_cast<std::uint16_t>(sums[c] + weight * channels[c]);
+}
+
+// One row of device pixels: the rows of cells under it are summed up, then for each pixel the cells across it, those at
+// its edges by what lies inside.
 __attribute__((noinline)) void averageRow(QRgb* target, Plane& plane, const Edges& across, const Rows& down,
                                           const Rows::Share& share, Sums& sums) {
   const auto width = static_cast<std::size_t>(plane.rect.width());
-  sums.rows.assign((width + 1) * 4, 0);
+  sums.rows.resize((width + 2) * 4);
+  std::fill_n(sums.rows.begin() + static_cast<std::ptrdiff_t>(width * 4), 8, std::uint16_t{0});  // beyond the last edge
   for (int i = 0; i < share.count; ++i) {
     const auto weight = static_cast<std::uint16_t>(down.weights[share.weight + static_cast<std::size_t>(i)]);
-    // Channel by channel as they lie, blue first, which compilers make wide steps of. 255 × 256 is the most.
     const auto* channels = reinterpret_cast<const std::uint8_t*>(plane.row(share.from + i));
-    std::uint16_t* sum = sums.rows.data();
-    for (std::size_t c = 0; c < width * 4; ++c) sum[c] = static_cast<std::uint16_t>(sum[c] + weight * channels[c]);
+    (i == 0 ? beginSums : addToSums)(sums.rows.data(), channels, width * 4, weight);
   }
 
-  sums.columns.resize((width + 2) * 4);
-  Counts all{};
-  std::uint32_t* column = sums.columns.data();
-  for (std::size_t x = 0; x <= width; ++x, column += 4) {
-    std::memcpy(column, &all, sizeof all);
-    Words two{};  // the next cell's, too, since that loads faster
-    if (x < width) std::memcpy(&two, &sums.rows[4 * x], sizeof two);
-    all += reinterpret_cast<Counts>(__builtin_shuffle(two, Words{}, Words{0, 8, 1, 9, 2, 10, 3, 11}));
-  }
-  std::memcpy(column, &all, sizeof all);
-
-  const auto before = [&](const Edges::Edge& edge) {
-    const std::uint32_t* at = &sums.columns[4 * static_cast<std::size_t>(edge.column - plane.rect.x0)];
-    Counts here;
-    Counts next;
-    std::memcpy(&here, at, sizeof here);
-    std::memcpy(&next, at + 4, sizeof next);
-    const Floats part = __builtin_convertvector(reinterpret_cast<Ints>(next - here), Floats) * edge.inside;
-    return here + reinterpret_cast<Counts>(__builtin_convertvector(part, Ints));
+  const std::uint16_t* first = sums.rows.data();
+  const auto cell = [&](int column) {
+    Words two;  // the next cell's, too, since that loads faster
+    std::memcpy(&two, first + 4 * static_cast<std::size_t>(column - plane.rect.x0), sizeof two);
+    return reinterpret_cast<Counts>(__builtin_shuffle(two, Words{}, Words{0, 8, 1, 9, 2, 10, 3, 11}));
+  };
+  const auto before = [&](const Edges::Edge& edge) {  // what of an edge's cell lies to the left
+    const Floats part = __builtin_convertvector(reinterpret_cast<Ints>(cell(edge.column)), Floats) * edge.inside;
+    return reinterpret_cast<Counts>(__builtin_convertvector(part, Ints));
   };
   const auto n = across.edges.size() - 1;
   sums.pixels.resize(n * 4);
   const float scale = across.each / kOne;
+  int column = across.edges.front().column;
   Counts left = before(across.edges.front());
   for (std::size_t i = 0; i < n; ++i) {
-    const Counts right = before(across.edges[i + 1]);
-    const Floats mean = __builtin_convertvector(reinterpret_cast<Ints>(right - left), Floats) * scale + 0.5f;
+    Counts sum = -left;
+    for (; column < across.edges[i + 1].column; ++column) sum += cell(column);
+    left = before(across.edges[i + 1]);
+    sum += left;
+    const Floats mean = __builtin_convertvector(reinterpret_cast<Ints>(sum), Floats) * scale + 0.5f;
     Ints rounded = __builtin_convertvector(mean, Ints);
     // No channel above its alpha, whatever was rounded.
     const Ints alpha = __builtin_shuffle(rounded, Ints{3, 3, 3, 3});
     rounded = rounded > alpha ? alpha : rounded;
     std::memcpy(&sums.pixels[4 * i], &rounded, sizeof rounded);
-    left = right;
   }
   auto* bytes = reinterpret_cast<std::uint8_t*>(target);
   const std::int32_t* channel = sums.pixels.data();

@@ -110,7 +110,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     const PixelPos shift = run.shiftOf(i);
     const QRect own = device.translated(-deviceShift(shift, scale));
     const PixelRect pixels = scale.covering(own);
-    Part part{shift, own, NearChunks(*layer, map.bounds, pixels, farthest, kit_.reach, kit_.art, *grid), {}, {}};
+    Part part{shift, own, NearChunks(*layer, map.bounds, pixels, farthest, &kit_.reach, kit_.art, *grid), {}, {}};
     cells = cells.united(part.near.cells());
     if (kit_.art.hasWide()) {
       part.near.forEachCell([&](CellPos at, Cell cell, int lift) { addPieces(part, at, cell, lift, 255); });
@@ -229,7 +229,7 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
     const PixelRect pixels = scale.covering(device.translated(-deviceShift(run.shiftOf(i), scale)));
     const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
     const bool shows = (ghost && ghost->layer == layer->id) ||
-                       !NearChunks(*layer, map.bounds, near, farthest, kit_.reach, kit_.art, *grid).cells().empty();
+                       !NearChunks(*layer, map.bounds, near, farthest, &kit_.reach, kit_.art, *grid).cells().empty();
     if (shows) layers.push_back(layer);
     any = any || shows;
   }

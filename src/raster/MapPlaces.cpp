@@ -33,7 +33,7 @@ std::vector<PickedTile> MapPainter::tilesAt(const Quilt& quilt, const Map& map, 
       if (hidden.contains(layer->id)) continue;
       const PixelPos plane = map.planeOf(*layer);
       const PixelPos on{at.x - plane.x, at.y - plane.y};
-      const NearChunks near(*layer, map.bounds, {on.x, on.y, 1, 1}, farthest, kit_.reach, kit_.art, *grid);
+      const NearChunks near(*layer, map.bounds, {on.x, on.y, 1, 1}, farthest, &kit_.reach, kit_.art, *grid);
       near.forEachCell([&](CellPos place, Cell cell, int lift) {
         const PixelRect seat = placeOf(*grid, place, cell, lift);
         if (!seat.contains(on)) return;
@@ -92,7 +92,7 @@ PixelRect MapPainter::areaOf(const Quilt& quilt, const Map& map, const std::vect
     const Layer& layer = *map.layer(id);
     const PixelPos plane = map.planeOf(layer);
     const PixelRect near = moved(ghosts, {-plane.x, -plane.y});
-    NearChunks(layer, map.bounds, near, farthest, kit_.reach, kit_.art, *grid)
+    NearChunks(layer, map.bounds, near, farthest, &kit_.reach, kit_.art, *grid)
         .forEachCell([&](CellPos at, Cell cell, int lift) {
           const PixelRect box = grid->cellBox(at);
           if (box.bottom() < foot) return;

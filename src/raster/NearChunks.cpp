@@ -3,7 +3,7 @@
 namespace uq {
 
 NearChunks::NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pixels, const Reach& most,
-                       ChunkReach& reach, TileArt& art, const Grid& grid) {
+                       ChunkReach* reach, TileArt& art, const Grid& grid) {
   Reach farthest = most;
   if (!layer.lifts.empty()) farthest.up += kMostLift;
   const CellRect within = grid.cellsMeeting(farthest.around(pixels)).intersected(bounds);
@@ -20,9 +20,9 @@ NearChunks::NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pix
         const CellRect all = near.chunk.at.cells();
         near.cells = within.intersected(all);
         // Where nothing reaches anywhere, or the whole chunk lies inside, its reach need not be known.
-        if (!farthest.isNone() && !(inner.intersected(all) == all)) {
-          Reach own = reach.of(near.chunk, art, grid);
-          own.up += reach.mostLift(near.lifts);
+        if (reach && !farthest.isNone() && !(inner.intersected(all) == all)) {
+          Reach own = reach->of(near.chunk, art, grid);
+          own.up += reach->mostLift(near.lifts);
           near.cells = near.cells.intersected(grid.cellsMeeting(own.around(pixels)));
         }
         cells_ = cells_.united(near.cells);

@@ -18,8 +18,9 @@ class NearChunks {
     CellRect cells;  // those that matter; empty where none do
   };
 
-  // `farthest` is ChunkReach::farthest; cells outside `bounds` never matter.
-  NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach& reach,
+  // `farthest` is ChunkReach::farthest; cells outside `bounds` never matter. Without `reach` every chunk counts as
+  // reaching the farthest, for whom a few cells too many cost less than a first look at all cells of a chunk.
+  NearChunks(const Layer& layer, CellRect bounds, const PixelRect& pixels, const Reach& farthest, ChunkReach* reach,
              TileArt& art, const Grid& grid);
 
   // All cells that matter lie in here; empty when there are none.

@@ -74,7 +74,7 @@ struct SwatchBook::MapBook {
 
 SwatchBook::SwatchBook(SheetPictures pictures, std::function<void()> arrived, Options options)
     : painter_(pictures), options_(options) {
-  const int workers = options.workers > 0 ? options.workers : static_cast<int>(std::thread::hardware_concurrency()) - 1;
+  const int workers = options.workers > 0 ? options.workers : static_cast<int>(std::thread::hardware_concurrency());
   workers_ = std::make_unique<SwatchWorkers>(pictures, std::clamp(workers, 1, 8), std::move(arrived));
 }
 
