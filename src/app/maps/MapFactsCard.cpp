@@ -160,11 +160,13 @@ void MapFactsCard::setSession(Session* session) {
   preview_->setSession(session);
   hide();
   if (!session_) return;
-  const auto follow = [this] {
-    if (isVisible()) refresh();
-  };
-  connect(session_, &Session::quiltChanged, this, follow);
-  connect(session_, &Session::deskChanged, this, follow);
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    const bool concerns = change.facts || change.any<Map>() || change.any<Sheet>();
+    if (concerns && isVisible()) refresh();
+  });
+  connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+    if (change.map && isVisible()) refresh();
+  });
 }
 
 void MapFactsCard::open() {

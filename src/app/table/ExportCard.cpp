@@ -75,7 +75,11 @@ void ExportCard::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   hide();
   session_ = session;
-  if (session_) connect(session_, &Session::quiltChanged, this, &ExportCard::refresh);
+  if (!session_) return;
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    const bool byUse = static_cast<ExportOrder>(order_->currentIndex()) == ExportOrder::byUse;
+    if (change.has<Sheet>(sheet_) || (byUse && change.any<Map>())) refresh();
+  });
 }
 
 void ExportCard::open(Id sheet) {

@@ -373,8 +373,13 @@ void SheetCard::setSession(Session* session) {
   hide();
   session_ = session;
   if (!session_) return;
-  connect(session_, &Session::quiltChanged, this, &SheetCard::refresh);
-  connect(session_, &Session::deskChanged, this, &SheetCard::refresh);
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    if (change.any<Sheet>() || !change.arranged.empty()) refresh();
+  });
+  connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+    if (change.map || change.hand || change.beside) refresh();
+  });
+  connect(session_, &Session::gestureEnded, this, &SheetCard::refresh);
   connect(&session_->sheets(), &SheetWork::notesCame, this, &SheetCard::refresh);
 }
 

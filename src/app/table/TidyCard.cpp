@@ -172,7 +172,10 @@ void TidyCard::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   hide();
   session_ = session;
-  if (session_) connect(session_, &Session::quiltChanged, this, &TidyCard::refresh);
+  if (!session_) return;
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    if (change.has<Sheet>(sheet_)) refresh();
+  });
 }
 
 void TidyCard::open(Id sheet, const TidyFinds& finds) {

@@ -1,5 +1,7 @@
 #include "core/cells/LayerCells.h"
 
+#include "core/cells/CellReader.h"
+
 namespace uq {
 
 namespace {
@@ -22,6 +24,33 @@ void LayerCells::lay(CellPos at, const Laid& laid) {
 void LayerCells::lay(CellRect where, const Laid& laid) { layOn(*this, where, laid); }
 
 void LayerCells::lay(const CellSet& where, const Laid& laid) { layOn(*this, where, laid); }
+
+void LayerCells::forEachLaid(const CellSet& which, const Visit& visit) const {
+  CellReader tiles(cells);
+  CellReader heights(lifts.cells());
+  which.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos at{first.x + i, first.y};
+      const Cell cell = tiles.at(at);
+      if (!cell.empty()) visit(at, {cell, NumberGrid::numberOf(heights.at(at))});
+    }
+  });
+}
+
+void LayerCells::forEachLaid(const Visit& visit) const {
+  cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    cells.forEachPainted(chunk.at.cells(), [&](CellPos at, Cell) { visit(at, laidAt(at)); });
+  });
+}
+
+void LayerCells::move(const CellSet& which, LayerCells& to, const Place& place) {
+  std::vector<std::pair<CellPos, Laid>> moved;
+  forEachLaid(which, [&](CellPos at, const Laid& laid) {
+    if (const auto where = place(at)) moved.emplace_back(*where, laid);
+  });
+  lay(which, Laid{});
+  for (const auto& [at, laid] : moved) to.lay(at, laid);
+}
 
 std::vector<CellRect> LayerCells::differences(const LayerCells& a, const LayerCells& b) {
   std::vector<CellRect> all;

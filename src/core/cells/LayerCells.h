@@ -1,15 +1,18 @@
 // LayerCells: all that lies on the cells of one layer: its tiles, and by how much they are lifted.
 //
-// Whoever lays, takes away or compares cells does it here, so that what lies on a cell stays together and one more
+// Whoever lays, moves, takes away or compares cells does it here, so that what lies on a cell stays together and one more
 // thing that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariant, kept by set and
 // fill: an empty cell is not lifted. Reading one grid alone is fine.
 //
 // A value of copy-on-write grids; see CellGrid for costs. Different values may be used on different threads.
 #pragma once
 
+#include <functional>
+#include <optional>
 #include <vector>
 
 #include "core/cells/CellGrid.h"
+#include "core/cells/CellSet.h"
 #include "core/cells/NumberGrid.h"
 
 namespace uq {
@@ -32,6 +35,16 @@ struct LayerCells {
   void lay(CellRect where, const Laid& laid);
   void lay(const CellSet& where, const Laid& laid);
   void lay(CellPos at, Cell cell, int lift) { lay(at, Laid{cell, lift}); }
+
+  // Calls `visit` for each painted cell of a set, or everywhere. It must change nothing here.
+  using Visit = std::function<void(CellPos, const Laid&)>;
+  void forEachLaid(const CellSet& which, const Visit& visit) const;
+  void forEachLaid(const Visit& visit) const;
+
+  // Takes away what lies on `which`, and lays it on `to`, which may be this, where `place` says; what has no place is
+  // gone. Things that come to one cell: which of them lies there is not said.
+  using Place = std::function<std::optional<CellPos>(CellPos)>;
+  void move(const CellSet& which, LayerCells& to, const Place& place);
 
   // Whether both are one and the same value; false does not mean that they differ. Constant time.
   bool sameAs(const LayerCells& other) const {

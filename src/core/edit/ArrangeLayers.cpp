@@ -129,14 +129,9 @@ Quilt mergeDown(const Quilt& quilt, LayerAt at) {
   const Map& map = *quilt.map(at.map);
   const Layer& layer = *quilt.layer(at);
   const LayerAt behind{at.map, map.layers[*map.layerIndex(at.layer) - 1]->id};
-  std::vector<CellChange> laid;
-  const auto lay = [&](CellPos place, Cell cell) { laid.push_back({place, cell, layer.lifts.at(place)}); };
-  // With what lies in the seam allowance.
-  layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    layer.cells.forEachPainted(chunk.at.cells(), lay);
-  });
   Layer below = *quilt.layer(behind);
-  for (const CellChange& one : laid) below.lay(one.at, one.cell, one.lift);
+  // With what lies in the seam allowance.
+  layer.forEachLaid([&](CellPos place, const Laid& laid) { below.lay(place, laid); });
   return deleteLayer(quilt.with(behind, std::move(below)), at);
 }
 

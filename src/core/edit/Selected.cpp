@@ -2,7 +2,6 @@
 
 #include <algorithm>
 
-#include "core/cells/CellReader.h"
 #include "core/edit/Chance.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Patchwork.h"
@@ -13,18 +12,6 @@
 namespace uq {
 
 namespace {
-
-// Calls f for each selected cell that lies on the patchwork, with what lies on it.
-template <class F>
-void forEachSelected(const Patchwork& patchwork, const Layer& layer, const CellSet& selected, F&& f) {
-  CellReader reader(layer.cells);
-  patchwork.among(selected).forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      const CellPos at{first.x + i, first.y};
-      f(at, reader.at(at));
-    }
-  });
-}
 
 // Where the cells of a set come to, as far as that lies on the patchwork.
 template <class Place>
@@ -99,11 +86,10 @@ Quilt moveToLayer(const Quilt& quilt, LayerAt from, Id to, const CellSet& select
   const Layer* layer = quilt.layer(from);
   const Layer* target = quilt.layer({from.map, to});
   if (!layer || !target || !target->holdsTiles() || from.layer == to) return quilt;
-  std::vector<CellChange> arriving;
-  forEachSelected(Patchwork::under(quilt, from.map), *layer, selected, [&](CellPos place, Cell cell) {
-    if (!cell.empty()) arriving.push_back({place, cell, layer->lifts.at(place)});
-  });
-  return layCells(clearCells(quilt, from, selected), {from.map, to}, arriving);
+  LayerCells left = *layer;
+  LayerCells there = *target;
+  left.move(Patchwork::under(quilt, from.map).among(selected), there, [](CellPos at) { return at; });
+  return quilt.with(from, std::move(left)).with({from.map, to}, std::move(there));
 }
 
 namespace {
@@ -185,8 +171,8 @@ Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const
   Mixing::Around around;
   around.cell = [&](SidePos place) { return cells.at(grid->fromSide(place)); };
   around.free = [](SidePos) { return false; };
-  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
-    if (cell.empty()) return;
+  layer->forEachLaid(Patchwork::under(quilt, map.id).among(selected), [&](CellPos place, const Laid& there) {
+    const Cell cell = there.cell;
     if (const auto mixing = mixingOf(cell.tile())) {
       around.beside.clear();
       for (int side = 0; side < grid->turnOrder(); ++side) {
@@ -218,9 +204,9 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
   const auto grid = makeGrid(map.grid);
   const SidePos grip = grid->toSide(gripOf(selected));
   std::vector<Block::Part> parts;
-  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
+  layer->forEachLaid(Patchwork::under(quilt, map.id).among(selected), [&](CellPos place, const Laid& laid) {
     const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;
-    if (!cell.empty() && room) parts.push_back({grid->toSide(place) - grip, cell, layer->lifts.at(place)});
+    if (room) parts.push_back({grid->toSide(place) - grip, laid.cell, laid.lift});
   });
   if (static_cast<std::int64_t>(parts.size()) > kMostCopiedCells) return std::nullopt;
   return Block(std::move(parts));
@@ -229,13 +215,14 @@ std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selec
 Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos by) {
   const Layer* layer = quilt.layer(at);
   if (!layer || by == SidePos{}) return quilt;
-  const Map& map = *quilt.map(at.map);
-  const auto grid = makeGrid(map.grid);
-  std::vector<CellChange> arriving;
-  forEachSelected(Patchwork::under(quilt, map.id), *layer, selected, [&](CellPos place, Cell cell) {
-    if (!cell.empty()) arriving.push_back({grid->fromSide(grid->toSide(place) + by), cell, layer->lifts.at(place)});
+  const auto grid = makeGrid(quilt.map(at.map)->grid);
+  const Patchwork patchwork = Patchwork::under(quilt, at.map);
+  LayerCells cells = *layer;
+  cells.move(patchwork.among(selected), cells, [&](CellPos from) {
+    const CellPos to = grid->fromSide(grid->toSide(from) + by);
+    return patchwork.contains(to) ? std::optional(to) : std::nullopt;
   });
-  return layCells(clearCells(quilt, at, selected), at, arriving);
+  return quilt.with(at, std::move(cells));
 }
 
 CellSet movedSelection(const Map& map, const CellSet& selected, SidePos by) {

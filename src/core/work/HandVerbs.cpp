@@ -35,19 +35,17 @@ void HandVerbs::take(InHand thing) {
 
 void HandVerbs::takeCell(Id layer, CellPos at) {
   const Layer* from = work_.quilt().layer({work_.desk().map, layer});
-  const Cell cell = from ? from->cells.at(at) : Cell();
+  const auto [cell, lift] = from ? from->laidAt(at) : Laid();
   if (cell.empty()) return;
   if (awaitedPartner_) return setPartner(*awaitedPartner_, cell.tile());
   heldBefore_.reset();
-  // What lies above its layer is gone on with at its height.
-  const int lift = from->lifts.at(at);
   Desk desk = work_.desk();
   desk.hold(InHand(Block::of(cell), gridHere()));
   readyTool(desk);
   desk.activeLayer[desk.map] = layer;
   desk.obeysLayer = false;
   work_.setDesk(std::move(desk));
-  setLift(lift);
+  setLift(lift);  // what lies above its layer is gone on with at its height
 }
 
 void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {

@@ -54,7 +54,14 @@ void Work::tellOfDesk() const {
   listener_->deskChanged(change);
 }
 
+void Work::tell(Listener& listener) {
+  listener_ = &listener;
+  told_ = quilt_;
+  toldDesk_ = desk_;
+}
+
 void Work::tellOfChanges(bool steps) {
+  if (listener_ == &nobody()) return;  // a list of edits has no use for what changed
   QuiltChange quilt = changeOf(told_, quilt_);
   quilt.steps = steps;
   const DeskChange desk = changeOf(toldDesk_, desk_);

@@ -52,7 +52,7 @@ class Work {
   // `damage` tells why a map must not be changed; `looks` what is known of tiles by their pixels.
   Work(Quilt quilt, Desk desk, Damage damage, TileLooks looks = {}, IdSource ids = IdSource::fromSystem());
   // Nobody is told before this; `listener` must live as long.
-  void tell(Listener& listener) { listener_ = &listener; }
+  void tell(Listener& listener);
 
   const Quilt& quilt() const { return quilt_; }
   const Desk& desk() const { return desk_; }
