@@ -30,7 +30,8 @@ std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect boun
 
 class QuiltReader {
  public:
-  QuiltReader(QuiltFolder& folder, Progress& progress) : folder_(folder), progress_(progress) {}
+  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker)
+      : folder_(folder), progress_(progress), onlooker_(onlooker) {}
 
   QuiltRead readAll();
 
@@ -49,7 +50,12 @@ class QuiltReader {
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet);
   void readStamps();
+  // A map without its cells.
   void readMap(const std::string& folder);
+  // The cells of all maps, the wanted one's first.
+  void readAllCells();
+  // The bytes of the files of cells of a map.
+  std::int64_t sizeOf(const Map& map);
   // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are
   // cores.
   void readCellsOf(Map& map);
@@ -74,6 +80,7 @@ class QuiltReader {
 
   QuiltFolder& folder_;
   Progress& progress_;
+  const Onlooker& onlooker_;
   QuiltRead read_;
 };
 
@@ -140,20 +147,51 @@ QuiltRead QuiltReader::readAll() {
   }
   read_.quilt = Quilt(std::move(*facts));
   readSheets();
-  const auto maps = names(std::string(kFolderOf<Map>), Disk::Kind::folder);
-  for (const std::string& folder : maps) {
-    const auto files = folder_.list("maps/" + folder);
-    if (!files) continue;
-    for (const Disk::Entry& entry : *files) {
-      const auto stamp = folder_.stamp("maps/" + folder + "/" + entry.name);
-      if (stamp && *stamp) progress_.expect((*stamp)->size);
-    }
-  }
-  for (const std::string& folder : maps) {
+  readStamps();
+  for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
     if (!progress_.isCancelled()) readMap(folder);
   }
-  readStamps();
+  readAllCells();
   return std::move(read_);
+}
+
+std::int64_t QuiltReader::sizeOf(const Map& map) {
+  std::int64_t size = 0;
+  for (const Shared<Layer>& layer : map.layers) {
+    const auto stamp = folder_.stamp(cellsFile(map, layer.read()));
+    if (stamp && *stamp) size += (*stamp)->size;
+  }
+  return size;
+}
+
+void QuiltReader::readAllCells() {
+  struct ToRead {
+    Id map;
+    std::int64_t size;
+  };
+  std::vector<ToRead> maps;
+  std::set<Id> coming;
+  std::int64_t left = 0;
+  for (const Shared<Map>& map : read_.quilt.maps()) {
+    maps.push_back({map->id, sizeOf(map.read())});
+    coming.insert(map->id);
+    left += maps.back().size;
+  }
+  progress_.expect(left);
+  if (onlooker_.looks()) {
+    const Id first = onlooker_.first(read_.quilt);
+    std::stable_partition(maps.begin(), maps.end(), [&](const ToRead& one) { return one.map == first; });
+  }
+  for (const ToRead& one : maps) {
+    if (progress_.isCancelled()) return;
+    Map map = *read_.quilt.map(one.map);
+    readCellsOf(map);
+    read_.quilt = read_.quilt.with(std::move(map));
+    coming.erase(one.map);
+    left -= one.size;
+    if (onlooker_.looks() && left >= onlooker_.worth && !progress_.isCancelled())
+      onlooker_.see({read_.quilt, coming, read_.damaged});
+  }
 }
 
 std::vector<std::string> QuiltReader::names(const std::string& path, Disk::Kind kind) {
@@ -273,8 +311,7 @@ void QuiltReader::readMap(const std::string& folder) {
     return;
   }
   map->folder = folder;
-  readCellsOf(*map);
-  if (!progress_.isCancelled()) read_.quilt = read_.quilt.with(std::move(*map));
+  read_.quilt = read_.quilt.with(std::move(*map));
 }
 
 void QuiltReader::readCellsOf(Map& map) {
@@ -362,6 +399,8 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
 
 }  // namespace
 
-QuiltRead readQuilt(QuiltFolder& folder, Progress& progress) { return QuiltReader(folder, progress).readAll(); }
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker) {
+  return QuiltReader(folder, progress, onlooker).readAll();
+}
 
 }  // namespace uq

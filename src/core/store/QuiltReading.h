@@ -3,9 +3,11 @@
 // A broken part leaves itself out and is reported: a broken map file leaves that map out, a cut-off `.cells` keeps the
 // rows before the cut, a missing sheet or picture keeps its tiles. Names and ids of what was left out are given to
 // nothing else (Quilt::taken). Cost: linear in the files; cells are parsed by as many threads as there are cores, one
-// layer's text a thread.
+// layer's text a thread. The cells come last, map by map, so that somebody can look on (Onlooker).
 #pragma once
 
+#include <cstdint>
+#include <functional>
 #include <map>
 #include <optional>
 #include <set>
@@ -26,7 +28,25 @@ struct QuiltRead {
   std::optional<Error> unwritable;  // why nothing can be saved here
 };
 
+// A quilt of which the cells of some maps are still to be read; everything else is there.
+struct QuiltSight {
+  Quilt quilt;
+  std::set<Id> coming;            // maps that have no cells yet
+  std::map<Id, Error> damaged{};  // of the others, those that could not be read whole
+};
+
+// Who looks on while a quilt is read, on the thread that reads.
+struct Onlooker {
+  // The map that is wanted first, asked once of a quilt whose maps all are still to come.
+  std::function<Id(const Quilt& quilt)> first;
+  // After each map, but not where what is still to come is read in no time.
+  std::function<void(QuiltSight sight)> see;
+  std::int64_t worth = std::int64_t{4} << 20;  // bytes of cells that must still be to come
+
+  bool looks() const { return see != nullptr; }
+};
+
 // A cancelled reading gives what it has so far.
-QuiltRead readQuilt(QuiltFolder& folder, Progress& progress);
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker = {});
 
 }  // namespace uq

@@ -1,7 +1,6 @@
 #include "core/store/QuiltStore.h"
 
 #include "core/store/Documents.h"
-#include "core/store/QuiltReading.h"
 #include "core/store/StoreLimits.h"
 
 namespace uq {
@@ -13,11 +12,11 @@ constexpr int kMostTries = 4;  // to read while another program saves
 }  // namespace
 
 Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
-                                            Progress* progress) {
+                                            Progress* progress, const Onlooker& onlooker) {
   Progress unseen;
   Progress& steps = progress ? *progress : unseen;
   for (int tries = 1;; ++tries) {
-    auto opened = openOnce(disk, folder, access, steps);
+    auto opened = openOnce(disk, folder, access, steps, access == Access::write ? onlooker : Onlooker());
     if (!opened || access == Access::write || opened->store.folder_.isStill()) return opened;
     if (tries < kMostTries) continue;
     opened->problems.push_back(Error{Error::Cause::changedOutside, "it was being saved all the time while it was read",
@@ -27,7 +26,8 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
 }
 
 Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder,
-                                                Access access, Progress& progress) {
+                                                Access access, Progress& progress,
+                                                const Onlooker& onlooker) {
   QuiltStore store(QuiltFolder(disk, folder));
   QuiltFolder& files = store.folder_;
   const auto there = files.look();
@@ -55,7 +55,7 @@ Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& dis
     if (files.isLocked() && !store.readOnly_) files.removeLeftovers();
   }
   if (store.readOnly_) problems.push_back(*store.readOnly_);
-  QuiltRead read = readQuilt(files, progress);
+  QuiltRead read = readQuilt(files, progress, onlooker);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   problems.insert(problems.end(), read.problems.begin(), read.problems.end());
   if (!store.readOnly_) store.readOnly_ = read.unwritable;

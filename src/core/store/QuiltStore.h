@@ -28,6 +28,7 @@
 #include "core/base/Progress.h"
 #include "core/document/Quilt.h"
 #include "core/store/QuiltFolder.h"
+#include "core/store/QuiltReading.h"
 #include "core/store/SavePlan.h"
 
 namespace uq {
@@ -43,9 +44,10 @@ class QuiltStore {
     std::vector<std::string> removed;
   };
 
-  // Opens the quilt in `folder`. An Error only when there is no quilt to show at all.
+  // Opens the quilt in `folder`. An Error only when there is no quilt to show at all. One that is opened for writing can
+  // be looked at by an onlooker while its maps are read.
   static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
-                             Progress* progress = nullptr);
+                             Progress* progress = nullptr, const Onlooker& onlooker = {});
 
   // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. Pictures that are missing stay
   // missing.
@@ -75,7 +77,7 @@ class QuiltStore {
 
   // Reads the whole quilt, or what there is of it.
   static Result<Opened> openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder, Access access,
-                                 Progress& progress);
+                                 Progress& progress, const Onlooker& onlooker);
   Result<SavePlan> plan(const Quilt& quilt) const;
 
   QuiltFolder folder_;

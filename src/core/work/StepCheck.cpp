@@ -101,9 +101,21 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   return wrong;
 }
 
+bool differInMapsOnly(const Quilt& before, const Quilt& after) {
+  if (!(before.facts() == after.facts()) || !(before.slots() == after.slots())) return false;
+  bool only = true;
+  PartKinds::forEach([&]<class Part>() {
+    if constexpr (!std::is_same_v<Part, Map>) only = only && before.all<Part>() == after.all<Part>();
+  });
+  return only;
+}
+
 }  // namespace
 
 std::optional<Error> whyNoStep(const Quilt& before, const Quilt& after, const StepRules& rules) {
+  if (rules.mapsOnly && !differInMapsOnly(before, after)) {
+    return refused(Error::Cause::inUse, "the quilt is still being opened");
+  }
   for (const auto& map : before.maps()) {
     const Map* now = after.map(map->id);
     if (now && now->revision.is(map->revision)) continue;

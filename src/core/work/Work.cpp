@@ -33,7 +33,29 @@ Covers Work::covers() const {
   return [this, shape = here->grid](TileRef tile) { return looks_.covers(quilt_, shape, tile); };
 }
 
-StepRules Work::rules() const { return {damage_, desk_.locked}; }
+const Error* Work::damage(Id map) const {
+  static const Error stillRead{Error::Cause::inUse, "this map is still being read", {}, 0, {}, "Wait a moment"};
+  if (coming_.contains(map)) return &stillRead;
+  return damage_ ? damage_(map) : nullptr;
+}
+
+void Work::arrive(Quilt read, std::set<Id> coming) {
+  for (const Shared<Map>& map : quilt_.maps()) {
+    if (!coming_.contains(map->id)) read = read.restoring(map);
+  }
+  for (const Shared<Map>& map : std::vector(read.maps())) {
+    if (!quilt_.map(map->id)) read = read.without<Map>(map->id);
+  }
+  quilt_ = std::move(read);
+  coming_ = std::move(coming);
+  setLastStroke({});  // it was made on less than this
+  (void)putDesk(desk_);
+  tellOfChanges(true);
+}
+
+StepRules Work::rules() const {
+  return {[this](Id map) { return damage(map); }, desk_.locked, !coming_.empty()};
+}
 
 bool Work::putDesk(Desk desk) {
   desk = validDesk(std::move(desk), quilt_);

@@ -7,6 +7,9 @@
 // to: Strokes, HandVerbs, SelectionVerbs, LayerVerbs, MapVerbs and StampVerbs each work on a Work; nothing else makes
 // steps of a hand. A listener is told what happened.
 //
+// Work may begin before all of a quilt was read: maps that are still to come cannot be changed, nor anything but maps,
+// and arrive() takes the rest in under whatever was done meanwhile.
+//
 // Invariants: desk() fits quilt(); at most one gesture; while there is one, quilt() is what it shows, and the undo line
 // knows of it. The last stroke is as it was left, or forgotten.
 // References into quilt() and desk() live until the next call that is not const.
@@ -16,6 +19,7 @@
 #include <deque>
 #include <functional>
 #include <optional>
+#include <set>
 #include <string>
 
 #include "core/document/Desk.h"
@@ -63,8 +67,14 @@ class Work {
   IdSource& ids() { return ids_; }
   // Whether a tile covers its cell on the desk's map.
   Covers covers() const;
-  // Why a map must not be changed; nullptr where it may.
-  const Error* damage(Id map) const { return damage_ ? damage_(map) : nullptr; }
+  // Why a map must not be changed, also since it is still to come; nullptr where it may.
+  const Error* damage(Id map) const;
+  // The maps whose cells are still being read.
+  const std::set<Id>& coming() const { return coming_; }
+  void awaitMaps(std::set<Id> coming) { coming_ = std::move(coming); }
+  // Takes in a later reading of the same quilt, of which `coming` are still to come. What was changed meanwhile stays as
+  // it is, and all steps. No gesture may be under way.
+  void arrive(Quilt read, std::set<Id> coming);
 
   // The desk made to fit the quilt. A lift is forgotten on another layer.
   void setDesk(Desk desk);
@@ -150,6 +160,7 @@ class Work {
   Quilt quilt_;
   Desk desk_;
   Damage damage_;
+  std::set<Id> coming_;
   TileLooks looks_;
   IdSource ids_;
   Listener* listener_;
