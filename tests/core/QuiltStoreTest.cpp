@@ -222,6 +222,52 @@ TEST(QuiltStore, OpeningTellsHowFarItIsAndCanBeCancelled) {
   EXPECT_EQ(opened.error().cause, Error::Cause::cancelled);
 }
 
+TEST(QuiltStore, AnOnlookerSeesTheWantedMapWholeAndTheOthersComing) {
+  Saved saved;
+  ASSERT_TRUE(saved.store->save(saved.painted()));
+  saved.store.reset();
+  const Id yard = saved.quilt.mapNamed("Yard")->id;
+  const Id loft = saved.quilt.mapNamed("Loft")->id;
+  for (const Id wanted : {yard, loft}) {
+    const Id other = wanted == yard ? loft : yard;
+    std::vector<QuiltSight> seen;
+    Onlooker onlooker;
+    onlooker.worth = 0;
+    onlooker.first = [&](const Quilt& quilt) {
+      EXPECT_EQ(quilt.maps().size(), 2u);
+      EXPECT_TRUE(quilt.map(yard)->layerNamed("Sheds")->cells.empty()) << "asked before any cell is read";
+      return wanted;
+    };
+    onlooker.see = [&](QuiltSight sight) { seen.push_back(std::move(sight)); };
+    const auto opened = QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::write, nullptr, onlooker);
+    ASSERT_TRUE(opened);
+    ASSERT_EQ(seen.size(), 1u) << "not after the last";
+    EXPECT_THAT(seen[0].coming, ElementsAre(other));
+    EXPECT_EQ(*seen[0].quilt.map(wanted), *opened->quilt.map(wanted));
+    EXPECT_EQ(seen[0].quilt.sheets(), opened->quilt.sheets());
+    EXPECT_EQ(bytes(opened->quilt), bytes(saved.painted()));
+  }
+}
+
+TEST(QuiltStore, AnOnlookerIsToldOfDamageAndOfNothingThatIsReadInNoTime) {
+  Saved saved;
+  saved.file("maps/yard/sheds.cells") += "no cells at all";
+  Onlooker onlooker;
+  int seen = 0;
+  const Id yard = saved.quilt.mapNamed("Yard")->id;
+  onlooker.first = [&](const Quilt&) { return yard; };
+  onlooker.see = [&](const QuiltSight& sight) {
+    ++seen;
+    EXPECT_TRUE(sight.damaged.contains(yard));
+  };
+  saved.store.reset();
+  ASSERT_TRUE(QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::write, nullptr, onlooker));
+  EXPECT_EQ(seen, 0);
+  onlooker.worth = 0;
+  ASSERT_TRUE(QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::write, nullptr, onlooker));
+  EXPECT_EQ(seen, 1);
+}
+
 TEST(QuiltStore, AfterAFailureTheNextSaveSucceeds) {
   for (int step = 0; step < 12; ++step) {
     Saved saved;

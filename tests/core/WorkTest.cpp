@@ -76,6 +76,34 @@ TEST_F(WorkDoor, DamageAndLocksAreKept) {
   EXPECT_TRUE(work->make({"Rename", renameLayer(work->quilt(), sheds(), "Depot"), sheds()})) << "what lies there stays";
 }
 
+TEST_F(WorkDoor, WorkBeginsBeforeAllMapsAreThere) {
+  const LayerAt floor = layerOf(quilt, "Loft", quilt.mapNamed("Loft")->layers[0]->name.c_str());
+  const CellChange one{{2, 2}, tileOf(quilt, "rails", 5)};
+  const Quilt whole = layCells(quilt, floor, std::span(&one, 1));
+  work->awaitMaps({floor.map});
+  EXPECT_THAT(refusal({"Paint", whole, floor}), HasSubstr("still being read"));
+  QuiltFacts facts = quilt.facts();
+  facts.name = "Another";
+  EXPECT_THAT(refusal({"Name", quilt.with(facts), sheds()}), HasSubstr("still being opened"));
+  EXPECT_THAT(refusal({"Delete", quilt.without<Sheet>(quilt.sheets().front()->id), sheds()}), HasSubstr("opened"));
+  ASSERT_TRUE(work->make({"Paint", painted({1, 1}), sheds()}));
+  ASSERT_TRUE(work->begin("Brush", Gesture::painting(stroke())));
+  work->gesture()->moveTo({2, 2}, false);
+  work->show();
+  ASSERT_TRUE(work->finish());
+  ASSERT_NE(work->lastStroke(), nullptr);
+  const Quilt mine = work->quilt();
+
+  work->arrive(whole, {});
+  EXPECT_EQ(*work->quilt().map(floor.map), *whole.map(floor.map));
+  EXPECT_EQ(*work->quilt().map(sheds().map), *mine.map(sheds().map)) << "painted meanwhile";
+  EXPECT_EQ(work->lastStroke(), nullptr) << "it would lay the quilt back without the map";
+  work->undo();
+  work->undo();
+  EXPECT_EQ(work->quilt(), whole);
+  ASSERT_TRUE(work->make({"Paint", work->quilt().with(facts), floor}));
+}
+
 TEST_F(WorkDoor, WhatItsOwnReaderWouldRefuseIsNotMade) {
   EXPECT_THAT(refusal({"Rename", renameLayer(quilt, sheds(), std::string(1001, 'x')), sheds()}), HasSubstr("1000"));
   EXPECT_THAT(refusal({"Role", withRole(quilt, sheds(), std::string(1001, 'x')), sheds()}), HasSubstr("1000"));

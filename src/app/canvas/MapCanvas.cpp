@@ -440,11 +440,13 @@ void MapCanvas::updateOverlay() {
 void MapCanvas::paintFirstHint(QPainter& painter, const QRectF& place) const {
   const std::vector<Shared<Layer>>& layers = map()->layers;
   const bool blank = std::all_of(layers.begin(), layers.end(), [](const auto& one) { return one->cells.empty(); });
-  if (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none) return;
+  const bool comes = session_->work().coming().contains(map()->id);
+  if (!comes && (!blank || !session_->desk().inHand.empty() || drag_ != Drag::none)) return;
   painter.setPen(Theme::linen().paper);
   painter.drawText(place.intersected(QRectF(rect())).adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
-                   tr("Click a tile on the Table, then drag here.\n%1 finds everything else.")
-                       .arg(KeyBindings::shared().text(ActionId::findHelp)));
+                   comes ? tr("This map is still being read.")
+                         : tr("Click a tile on the Table, then drag here.\n%1 finds everything else.")
+                               .arg(KeyBindings::shared().text(ActionId::findHelp)));
 }
 
 void MapCanvas::paintEmpty(QPainter& painter) const {

@@ -140,7 +140,7 @@ void ExportCard::write() {
   dialog.setAcceptMode(QFileDialog::AcceptSave);
   dialog.setDefaultSuffix(QStringLiteral("png"));
   dialog.setNameFilter(tr("PNG pictures (*.png)"));
-  dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
+  dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
   dialog.selectFile(QString::fromStdString(sheet->file) + QStringLiteral("-tiles.png"));
   if (dialog.exec() != QDialog::Accepted) return;
   const QString path = dialog.selectedFiles().value(0);

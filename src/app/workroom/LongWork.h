@@ -27,9 +27,13 @@ class LongWork : public QObject {
   // What the user reads while it runs: "Saving Copperline…".
   const QString& title() const { return title_; }
   int perMille() const { return progress_ ? progress_->perMille() : 0; }
+  // False from keepOn() on, until the work has ended.
+  bool mayCancel() const { return mayCancel_; }
+  // What runs has come so far that it has to end by itself.
+  void keepOn();
   // Also asked by `done`, of the work that has just ended.
   bool isCancelled() const { return progress_ ? progress_->isCancelled() : wasCancelled_; }
-  void cancel();
+  void cancel();  // where it may be
 
   // Calls `done` with what `work` returned. Nothing may be running.
   template <class T>
@@ -42,6 +46,7 @@ class LongWork : public QObject {
 
  Q_SIGNALS:
   void began();
+  void cancelled();  // what runs was asked to stop
   void ended();  // after `done`
 
  private:
@@ -49,6 +54,7 @@ class LongWork : public QObject {
 
   std::shared_ptr<Progress> progress_;  // null: nothing runs
   bool wasCancelled_ = false;           // the last work
+  bool mayCancel_ = true;
   Kind kind_ = Kind::open;
   QString title_;
   std::thread thread_;

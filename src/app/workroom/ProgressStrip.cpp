@@ -59,7 +59,7 @@ void ProgressStrip::refresh() {
   if (!work_->isRunning()) return;
   const bool stopping = work_->isCancelled();
   label_->setText(stopping ? tr("Stopping…") : work_->title());
-  cancel_->setEnabled(!stopping);
+  cancel_->setEnabled(!stopping && work_->mayCancel());
   bar_->setValue(work_->perMille());
   bar_->setAccessibleName(work_->title());
 }

@@ -22,15 +22,26 @@ constexpr std::size_t kTabsAtFirst = 8;
 constexpr int kMostCopiedPixels = 16'000'000;  // of the picture for other programs
 
 // As it was kept, else with a tab for each of the first maps.
-Desk firstDesk(const Session::Loaded& loaded) {
-  const Quilt& quilt = loaded.opened.quilt;
-  if (loaded.kept) return readDesk(*loaded.kept, quilt);
+Desk firstDesk(const Quilt& quilt, const std::optional<Json>& kept) {
+  if (kept) return readDesk(*kept, quilt);
   Desk desk;
   desk.map = quilt.facts().opensWith;
   for (const auto& one : quilt.maps()) {
     if (desk.openMaps.size() < kTabsAtFirst) desk.openMaps.push_back(one->id);
   }
   return desk;
+}
+
+// Sheets of an older version have no marks yet, by which their tiles are recognised.
+Quilt marked(Quilt quilt, const SheetPictures& pictures) {
+  for (const auto& sheet : std::vector(quilt.sheets())) {
+    const QImage picture = sheet->marks->tiles.empty() ? pictures.picture(sheet.read()) : QImage();
+    if (picture.isNull()) continue;
+    Sheet now = sheet.read();
+    now.marks = Shared(marksOf(now, viewOf(picture)));
+    quilt = quilt.with(std::move(now));
+  }
+  return quilt;
 }
 
 // The quilt is as it was, but more or less of it is saved.
@@ -67,31 +78,46 @@ class Session::Ears final : public Work::Listener {
   Session& session_;
 };
 
-Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk) {
-  auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress);
-  if (!opened) return fail(opened.error());
-  auto pictures = SheetPictures::load(opened->quilt, opened->problems);
-  // Sheets of an older version have no marks yet, by which their tiles are recognised.
-  for (const auto& sheet : std::vector(opened->quilt.sheets())) {
-    const QImage picture = sheet->marks->tiles.empty() ? pictures.picture(sheet.read()) : QImage();
-    if (picture.isNull()) continue;
-    Sheet marked = sheet.read();
-    marked.marks = Shared(marksOf(marked, viewOf(picture)));
-    opened->quilt = opened->quilt.with(std::move(marked));
+Result<Session::Loaded> Session::load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk,
+                                      const std::function<void(Loaded)>& early) {
+  const std::optional<Json> kept = keptState(QString::fromStdString(folder));
+  std::optional<SheetPictures> pictures;  // all sheets are read before the first map is seen
+  Errors broken;
+  const auto picturesOf = [&](const Quilt& quilt) {
+    if (!pictures) pictures = SheetPictures::load(quilt, broken);
+    return *pictures;
+  };
+  Onlooker onlooker;
+  if (early) {
+    onlooker.first = [&](const Quilt& quilt) { return validDesk(firstDesk(quilt, kept), quilt).map; };
+    onlooker.see = [&](QuiltSight sight) {
+      const SheetPictures seen = picturesOf(sight.quilt);
+      sight.quilt = marked(std::move(sight.quilt), seen);
+      early({folder, std::move(sight), {}, std::nullopt, seen, kept, disk});
+    };
   }
-  return Loaded{std::move(*opened), std::move(pictures), keptState(QString::fromStdString(folder)), std::move(disk)};
+  auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress, onlooker);
+  if (!opened) return fail(opened.error());
+  const SheetPictures seen = picturesOf(opened->quilt);
+  Errors problems = std::move(opened->problems);
+  problems.insert(problems.end(), broken.begin(), broken.end());
+  QuiltSight all{marked(std::move(opened->quilt), seen), {}};
+  return Loaded{folder, std::move(all), std::move(problems), std::move(opened->store), seen, kept, std::move(disk)};
 }
 
 Session::Session(Loaded loaded)
     : disk_(std::move(loaded.disk)),
-      store_(std::make_shared<QuiltStore>(std::move(loaded.opened.store))),
-      saved_(loaded.opened.quilt),
+      folder_(std::move(loaded.folder)),
+      store_(loaded.store ? std::make_shared<QuiltStore>(std::move(*loaded.store)) : nullptr),
+      damaged_(std::move(loaded.sight.damaged)),
+      saved_(loaded.sight.quilt),
       painter_(std::move(loaded.pictures)),
       cover_(painter_.pictures()),
-      work_(loaded.opened.quilt, firstDesk(loaded), [this](Id map) { return store_->damage(map); }, looks()),
+      work_(saved_, firstDesk(saved_, loaded.kept), [this](Id map) { return damage(map); }, looks()),
       ears_(std::make_unique<Ears>(*this)),
-      problems_(std::move(loaded.opened.problems)),
+      problems_(std::move(loaded.problems)),
       kept_(std::move(loaded.kept)) {
+  work_.awaitMaps(std::move(loaded.sight.coming));
   work_.tell(*ears_);
   sheets_ = new SheetWork(this);
 }
@@ -112,6 +138,30 @@ TileLooks Session::looks() {
     };
   };
   return {ask(&CellCover::covers), ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::fills)};
+}
+
+const Error* Session::damage(Id map) const {
+  if (store_) return store_->damage(map);
+  const auto found = damaged_.find(map);
+  return found == damaged_.end() ? nullptr : &found->second;
+}
+
+void Session::arrive(Loaded more) {
+  arriving_ = std::move(more);
+  QMetaObject::invokeMethod(this, &Session::doWaiting, Qt::QueuedConnection);
+  takeIn();
+}
+
+void Session::takeIn() {
+  if (!arriving_ || inGesture()) return;
+  Loaded more = std::move(*arriving_);
+  arriving_.reset();
+  if (more.store) store_ = std::make_shared<QuiltStore>(std::move(*more.store));
+  damaged_ = std::move(more.sight.damaged);
+  problems_ = std::move(more.problems);
+  saved_ = more.sight.quilt;
+  work_.arrive(std::move(more.sight.quilt), std::move(more.sight.coming));
+  if (!isComing()) Q_EMIT readWhole();
 }
 
 Situation Session::situation() const {
@@ -144,7 +194,8 @@ void Session::packOldSteps() {
 
 void Session::doWaiting() {
   QPointer self(this);
-  while (self && !saving_) {
+  takeIn();
+  while (self && !saving_ && !isComing()) {
     const std::function<void()> what = work_.takeWaiting();
     if (!what) return;
     what();
@@ -231,8 +282,18 @@ void Session::lostPicture(const std::string& path) {
   Q_EMIT quiltChanged(savedOnly());
 }
 
-void Session::save(LongWork& work, WhenSaved done) {
+// With nothing under the hand, and all of the quilt there; else says why not.
+bool Session::mayWrite(const WhenSaved& done) {
   (void)work_.finish();
+  takeIn();
+  if (!isComing()) return true;
+  done(fail(Error{Error::Cause::inUse, "the quilt is still being opened", folder_, 0, "Nothing was saved",
+                  "Save it again in a moment"}));
+  return false;
+}
+
+void Session::save(LongWork& work, WhenSaved done) {
+  if (!mayWrite(done)) return;
   saving_ = true;
   work.start<Result<QuiltStore::Saved>>(
       LongWork::Kind::save, tr("Saving %1…").arg(QString::fromStdString(quilt().facts().name)),
@@ -248,10 +309,10 @@ void Session::save(LongWork& work, WhenSaved done) {
 }
 
 void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) {
-  (void)work_.finish();
+  if (!mayWrite(done)) return;
   if (!store_->isWhole()) {
     done(fail(Error{Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them",
-                    store_->folder(), 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));
+                    folder_, 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));
     return;
   }
   saving_ = true;
@@ -265,8 +326,9 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
         session->saving_ = false;
         QMetaObject::invokeMethod(session, &Session::doWaiting, Qt::QueuedConnection);
         if (!created) return done(fail(created.error()));
-        const QString old = QString::fromStdString(session->store_->folder());
+        const QString old = QString::fromStdString(session->folder_);
         session->store_ = std::make_shared<QuiltStore>(std::move(created->store));
+        session->folder_ = session->store_->folder();
         session->saved_ = quilt;
         session->sheets_->moveTo(old);
         Q_EMIT session->quiltChanged(savedOnly());

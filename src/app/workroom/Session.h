@@ -3,11 +3,15 @@
 // What is worked on is a Work of the core, and what can be done with it are its Verbs; this tells widgets what happened,
 // packs old steps, saves and copies beside the interface, and knows which tile lies under the pointer. The one place in
 // the application that holds state which outlives a gesture.
+// A session may begin before all of a large quilt was read: the maps that are there can be painted on, the others and
+// the store arrive() later, and until then nothing is saved.
 // Threads: that of the interface.
 #pragma once
 
 #include <QObject>
 #include <QThreadPool>
+#include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 
@@ -30,13 +34,18 @@ class Session : public QObject {
  public:
   // A quilt as read, with its pictures.
   struct Loaded {
-    QuiltStore::Opened opened;
+    std::string folder;
+    QuiltSight sight;
+    Errors problems;
+    std::optional<QuiltStore> store;  // nothing while maps are still being read
     SheetPictures pictures;
     std::optional<Json> kept;  // the desk of the last time, as deskJson made it
     std::shared_ptr<Disk> disk;
   };
-  // Reads the quilt in `folder`, and what is remembered of its desk, on any thread.
-  static Result<Loaded> load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk);
+  // Reads the quilt in `folder`, and what is remembered of its desk, on any thread. `early` is called there with what
+  // can be shown of a large quilt before all is read: first once the map is there on which the desk was.
+  static Result<Loaded> load(const std::string& folder, Progress& progress, std::shared_ptr<Disk> disk,
+                             const std::function<void(Loaded)>& early = {});
 
   // What could not be read is in `problems()`.
   explicit Session(Loaded loaded);
@@ -47,9 +56,15 @@ class Session : public QObject {
   const Desk& desk() const { return work_.desk(); }
   const UndoLine& undoLine() const { return work_.undoLine(); }
   const Map* map() const { return work_.map(); }  // nullptr when the quilt has none
-  const QuiltStore& store() const { return *store_; }
+  const std::string& folder() const { return folder_; }
+  const QuiltStore& store() const { return *store_; }  // once all was read
+  // True while maps are still being read.
+  bool isComing() const { return !store_; }
+  // Takes in a later reading of the same quilt, now or when the gesture under way has ended.
+  void arrive(Loaded more);
   // What was remembered of this quilt when it was opened.
   const std::optional<Json>& kept() const { return kept_; }
+  void setKept(Json state) { kept_ = std::move(state); }
   MapPainter& painter() { return painter_; }
   const Errors& problems() const { return problems_; }
   bool isSaved() const { return !inGesture() && quilt() == saved_; }
@@ -85,7 +100,9 @@ class Session : public QObject {
   SheetWork& sheets() { return *sheets_; }
   const std::shared_ptr<Disk>& disk() const { return disk_; }
   // A picture as it was read from the quilt's folder just now, so that saving knows it. Nothing may be being saved.
-  void sawPicture(const std::string& path, const std::string& bytes) { store_->sawPicture(path, bytes); }
+  void sawPicture(const std::string& path, const std::string& bytes) {
+    if (store_) store_->sawPicture(path, bytes);
+  }
   // Somebody deleted a picture that the quilt holds: it is to be saved again.
   void lostPicture(const std::string& path);
 
@@ -96,6 +113,8 @@ class Session : public QObject {
   void saveAs(LongWork& work, const std::string& folder, WhenSaved done);
 
  Q_SIGNALS:
+  // All of the quilt that can be read is there now.
+  void readWhole();
   // As Work::Listener.
   void quiltChanged(const QuiltChange& change);
   void deskChanged(const DeskChange& change);
@@ -116,12 +135,18 @@ class Session : public QObject {
   // False, and why is said, where nothing was copied.
   [[nodiscard]] bool copied();
   void doWaiting();
+  void takeIn();
+  const Error* damage(Id map) const;
+  [[nodiscard]] bool mayWrite(const WhenSaved& done);
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
 
   std::shared_ptr<Disk> disk_;
-  std::shared_ptr<QuiltStore> store_;  // a save in progress holds it, too
-  Quilt saved_;                        // as on the disk
+  std::string folder_;
+  std::shared_ptr<QuiltStore> store_;   // a save in progress holds it, too; null while maps are being read
+  std::map<Id, Error> damaged_;         // maps, as long as there is no store to ask
+  std::optional<Loaded> arriving_;      // waits for the gesture under way to end
+  Quilt saved_;                         // as on the disk
   MapPainter painter_;
   CellCover cover_;
   Work work_;

@@ -32,7 +32,7 @@ void SheetWork::watch() {
 
 // Watches what the sheets of now are made of.
 void SheetWork::follow() {
-  const QString folder = QString::fromStdString(session_->store().folder());
+  const QString folder = QString::fromStdString(session_->folder());
   QStringList wanted;
   const QString sheets = folder + QStringLiteral("/sheets");
   wanted << (QFileInfo(sheets).isDir() ? sheets : folder);
@@ -62,7 +62,7 @@ void SheetWork::follow() {
 }
 
 bool SheetWork::followsOriginal(const Sheet& sheet) const {
-  return !sheet.follows.empty() && mayFollow(QString::fromStdString(session_->store().folder()),
+  return !sheet.follows.empty() && mayFollow(QString::fromStdString(session_->folder()),
                                              QString::fromStdString(sheet.follows));
 }
 
@@ -71,14 +71,14 @@ void SheetWork::followOriginal(Id id, bool on) {
   if (!sheet) return;
   QString path;
   if (on) path = cameFrom(id).isEmpty() ? QString::fromStdString(sheet->follows) : cameFrom(id);
-  if (!path.isEmpty()) letFollow(QString::fromStdString(session_->store().folder()), path);
+  if (!path.isEmpty()) letFollow(QString::fromStdString(session_->folder()), path);
   change(tr("Facts of %1"), id, [&](Sheet& s) { s.follows = path.toStdString(); });
   follow();
   lookAround();
 }
 
 void SheetWork::moveTo(const QString& oldFolder) {
-  letFollowLike(QString::fromStdString(session_->store().folder()), oldFolder);
+  letFollowLike(QString::fromStdString(session_->folder()), oldFolder);
   // What was known of the files is known of the old ones.
   stamps_.clear();
   gone_.clear();
@@ -171,7 +171,7 @@ void SheetWork::startLook() {
   looksAgain_ = looks_;
   if (looks_) return;
   looks_ = true;
-  pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->store().folder(),
+  pool_.start([this, quilt = session_->quilt(), disk = session_->disk(), folder = session_->folder(),
                pictures = session_->painter().pictures(), stamps = stamps_,
                isFirst = !std::exchange(looked_, true)] {
     Look look = lookAt(quilt, disk, folder, pictures, stamps, isFirst);
@@ -214,7 +214,7 @@ QString SheetWork::toldOf(const PictureChange& change) const {
 
 void SheetWork::take(Look look) {
   // The quilt was saved in another folder meanwhile; what lies in the old one is none of its business.
-  if (look.folder != session_->store().folder()) {
+  if (look.folder != session_->folder()) {
     looked_ = false;
     return timer_.start(kLookAfter);
   }

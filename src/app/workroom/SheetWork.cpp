@@ -53,7 +53,7 @@ void SheetWork::bringIn(LongWork& work, const QStringList& paths, WhenBrought do
 
 void SheetWork::add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done) {
   Session& session = *session_;
-  const QString inside = QString::fromStdString(session.store().folder()) + QStringLiteral("/sheets/");
+  const QString inside = QString::fromStdString(session.folder()) + QStringLiteral("/sheets/");
   Quilt quilt = session.quilt();
   std::vector<Id> sheets;
   std::set<Id> loose;

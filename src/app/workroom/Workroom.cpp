@@ -62,6 +62,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   connect(start_, &StartPage::demoWanted, this, &Workroom::openDemo);
   connect(&work_, &LongWork::began, this, &Workroom::refresh);
   connect(&work_, &LongWork::ended, this, &Workroom::refresh);
+  connect(&work_, &LongWork::cancelled, this, &Workroom::leaveEarly);
   showSession();
   refresh();
 }
@@ -122,7 +123,7 @@ QWidget* Workroom::buildWorkroom() {
 
 Workroom::~Workroom() {
   // Panels look at the session until they are gone.
-  adopt(nullptr);
+  (void)adopt(nullptr);
 }
 
 QWidget* Workroom::buildLeft() {
@@ -187,7 +188,7 @@ void Workroom::buildOverMap(QWidget* middle) {
       showCard(sheetCard_, sheet);
     });
     connect(one, &TableView::looseChosen, this, [this](const QString& name) {
-      bringIn({QString::fromStdString(session_->store().folder()) + QLatin1String("/sheets/") + name});
+      bringIn({QString::fromStdString(session_->folder()) + QLatin1String("/sheets/") + name});
     });
     connect(one, &TableView::pictureWanted, this, &Workroom::findPicture);
   }
@@ -286,7 +287,7 @@ void Workroom::findPicture(Id sheet) {
   dialog.setObjectName(QStringLiteral("picture-dialog"));
   dialog.setOption(QFileDialog::DontUseNativeDialog);
   dialog.setFileMode(QFileDialog::ExistingFile);
-  dialog.setDirectory(QString::fromStdString(session_->store().folder()));
+  dialog.setDirectory(QString::fromStdString(session_->folder()));
   if (dialog.exec() != QDialog::Accepted) return;
   session_->sheets().findPicture(work_, sheet, dialog.selectedFiles().value(0), [this](const Errors& problems) {
     if (!problems.empty()) report(problems.front());
@@ -338,7 +339,7 @@ void Workroom::chooseFiles() {
   dialog.setFileMode(QFileDialog::ExistingFiles);
   dialog.setNameFilter(tr("Pictures (*.png *.jpg *.jpeg *.webp *.gif *.bmp *.svg)"));
   dialog.setLabelText(QFileDialog::Accept, tr("Bring in"));
-  dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
+  dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
   if (dialog.exec() == QDialog::Accepted) bringIn(dialog.selectedFiles());
 }
 
@@ -351,7 +352,7 @@ void Workroom::showSession() {
   }
 }
 
-void Workroom::adopt(std::unique_ptr<Session> session) {
+std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   if (session_) keepState();
   steps_->hide();
   maps_->hide();
@@ -370,19 +371,29 @@ void Workroom::adopt(std::unique_ptr<Session> session) {
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
   overview_->setSession(session.get());
-  session_ = std::move(session);
+  session_.swap(session);
   givenUp_.reset();
-  if (!session_) return;
+  if (session) {
+    session->disconnect(this);
+    session->sheets().disconnect(this);
+  }
+  if (!session_) return session;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
+  connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);
+  tellProblems();
+  useState();
+  refresh();
+  return session;
+}
+
+void Workroom::tellProblems() {
   QStringList problems;
   for (const Error& problem : session_->problems()) problems << QString::fromStdString(problem.text());
   notices_->tell(problems);
-  useState();
-  refresh();
 }
 
 void Workroom::refresh() {
@@ -393,6 +404,8 @@ void Workroom::refresh() {
     actions_->refresh(situation());
     setWindowTitle(tr("%1[*] — Urban Quilt").arg(QString::fromStdString(session_->quilt().facts().name)));
     setWindowModified(!session_->isSaved());
+    // What was painted on a quilt that is still being read must not go with it.
+    if (session_->isComing() && !session_->isSaved()) work_.keepOn();
   }
   tape_->refresh(session_.get());
   foot_->refresh(session_.get(), *canvas_, overTable_);

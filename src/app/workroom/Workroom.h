@@ -122,12 +122,20 @@ class Workroom : public QMainWindow {
   void stepOption(int steps);
   void deleteMap();
   void showSession();
-  void adopt(std::unique_ptr<Session> session);
+  // Gives back the session that was there.
+  std::unique_ptr<Session> adopt(std::unique_ptr<Session> session);
+  // While a large quilt is read: shows it as soon as its first map is there, then what has come since.
+  void seeEarly(Session::Loaded loaded);
+  // Back to the quilt that was there before one that is still being read.
+  void leaveEarly();
+  void tellProblems();
   void refresh();
   Situation situation() const;
   void act(ActionId id);
   void goToMap(int steps);
   std::size_t activeIndex() const;  // of the active layer, from the farthest
+  // Whether leaving the open quilt loses nothing that somebody wants.
+  bool mayGo() const;
   // Calls `next` once the quilt may be left: when long work has ended, and unsaved changes were saved or given up.
   void leaveThen(std::function<void()> next);
   // Calls `next` when all is saved.
@@ -139,6 +147,7 @@ class Workroom : public QMainWindow {
 
   std::shared_ptr<Disk> disk_;
   std::unique_ptr<Session> session_;
+  std::unique_ptr<Session> before_;  // the session to go back to, as long as session_ is still being read
   LongWork work_;
   std::optional<Quilt> givenUp_;  // unsaved work of which the user said that it may go
   bool isFresh_ = true;           // no quilt was opened here yet

@@ -33,7 +33,7 @@ QString demoFolder() {
 }  // namespace
 
 void Workroom::keepState() {
-  const QString folder = QString::fromStdString(session_->store().folder());
+  const QString folder = QString::fromStdString(session_->folder());
   Json state = deskJson(session_->desk(), session_->quilt());
   Json::Object views;
   const auto number = [](double value) { return Json::Number{QString::number(value, 'g', 9).toStdString()}; };
@@ -49,6 +49,7 @@ void Workroom::keepState() {
   state.set("panels", std::move(panels));
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
+  session_->setKept(state);
   rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name),
                 [pictures = session_->painter().pictures(), quilt = session_->quilt(), id = session_->desk().map] {
                   const Map* map = quilt.map(id);
@@ -58,7 +59,7 @@ void Workroom::keepState() {
 }
 
 void Workroom::useState() {
-  const QString folder = QString::fromStdString(session_->store().folder());
+  const QString folder = QString::fromStdString(session_->folder());
   rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name));
   const std::optional<Json>& state = session_->kept();
   if (!state) return;
@@ -151,7 +152,7 @@ void Workroom::create(const QString& name, std::function<Result<Quilt>(Progress&
           if (loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
           return;
         }
-        adopt(std::make_unique<Session>(std::move(*loaded)));
+        (void)adopt(std::make_unique<Session>(std::move(*loaded)));
         showSession();
         then();
       });
@@ -184,23 +185,47 @@ void Workroom::openQuilt(const QString& folder) {
   leaveThen([this, path = QDir::cleanPath(path)] {
     work_.start<Result<Session::Loaded>>(
         LongWork::Kind::open, tr("Opening %1…").arg(QFileInfo(path).fileName()),
-        [folder = path.toStdString(), disk = disk_](Progress& progress) {
-          return Session::load(folder, progress, disk);
+        [this, folder = path.toStdString(), disk = disk_](Progress& progress) {
+          return Session::load(folder, progress, disk, [this](Session::Loaded early) {
+            QMetaObject::invokeMethod(
+                this, [this, early = std::make_shared<Session::Loaded>(std::move(early))] { seeEarly(std::move(*early)); },
+                Qt::QueuedConnection);
+          });
         },
         [this](Result<Session::Loaded> loaded) {
           if (!loaded) {
             givenUp_.reset();
+            leaveEarly();
             if (loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
             return;
+          }
+          if (session_ && session_->isComing()) {
+            before_.reset();
+            return session_->arrive(std::move(*loaded));
           }
           // The present quilt could be worked on meanwhile.
           auto fresh = std::make_shared<Session::Loaded>(std::move(*loaded));
           leaveThen([this, fresh] {
-            adopt(std::make_unique<Session>(std::move(*fresh)));
+            (void)adopt(std::make_unique<Session>(std::move(*fresh)));
             showSession();
           });
         });
   });
+}
+
+void Workroom::seeEarly(Session::Loaded loaded) {
+  if (!work_.isRunning() || work_.isCancelled()) return;
+  if (session_ && session_->isComing()) return session_->arrive(std::move(loaded));
+  // What is not saved is asked about in the end, when the whole quilt is there.
+  if (session_ && !mayGo()) return;
+  before_ = adopt(std::make_unique<Session>(std::move(loaded)));
+  showSession();
+}
+
+void Workroom::leaveEarly() {
+  if (!session_ || !session_->isComing()) return;
+  (void)adopt(std::move(before_));
+  showSession();
 }
 
 void Workroom::save(const std::function<void()>& next) {
@@ -234,7 +259,7 @@ QString Workroom::askForFolder(const QString& title, const QString& button, bool
   dialog.setLabelText(QFileDialog::FileType, tr("Shown:"));
   dialog.setNameFilter(tr("Folders (*)"));
   dialog.setLabelText(QFileDialog::Accept, button);
-  if (session_) dialog.setDirectory(QFileInfo(QString::fromStdString(session_->store().folder())).absolutePath());
+  if (session_) dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
   return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles().value(0) : QString();
 }
 
@@ -265,6 +290,10 @@ bool Workroom::closeAll() {
   return !any([](Workroom&) { return true; });
 }
 
+bool Workroom::mayGo() const {
+  return session_->isSaved() || (givenUp_ && !session_->inGesture() && session_->quilt() == *givenUp_);
+}
+
 void Workroom::leaveThen(std::function<void()> next) {
   if (work_.isRunning()) {
     if (work_.kind() == LongWork::Kind::open) work_.cancel();
@@ -274,7 +303,7 @@ void Workroom::leaveThen(std::function<void()> next) {
     return;
   }
   if (session_) (void)session_->work().finish();
-  if (!session_ || session_->isSaved() || (givenUp_ && session_->quilt() == *givenUp_)) return next();
+  if (!session_ || mayGo()) return next();
   QMessageBox question(this);
   question.setObjectName(QStringLiteral("unsaved-question"));
   question.setWindowTitle(tr("Unsaved changes"));

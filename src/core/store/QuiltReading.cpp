@@ -189,7 +189,7 @@ void QuiltReader::readAllCells() {
     read_.quilt = read_.quilt.with(std::move(map));
     coming.erase(one.map);
     left -= one.size;
-    if (onlooker_.looks() && left >= onlooker_.worth && !progress_.isCancelled())
+    if (onlooker_.looks() && !coming.empty() && left >= onlooker_.worth && !progress_.isCancelled())
       onlooker_.see({read_.quilt, coming, read_.damaged});
   }
 }
