@@ -20,7 +20,7 @@ struct Error {
     newer,         // written by a newer version
     notPermitted,  // the operating system refused
     diskFull,
-    inUse,           // another window holds the quilt's lock
+    inUse,           // something else holds it now: another window, a gesture, a reading
     changedOutside,  // another program wrote the file since it was read
     notFound,        // what was asked for by name does not exist
     cancelled,       // somebody asked for the work to be stopped

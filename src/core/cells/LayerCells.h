@@ -1,8 +1,8 @@
 // LayerCells: all that lies on the cells of one layer: its tiles, and by how much they are lifted.
 //
 // Whoever lays, moves, takes away or compares cells does it here, so that what lies on a cell stays together and one more
-// thing that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariant, kept by set and
-// fill: an empty cell is not lifted. Reading one grid alone is fine.
+// thing that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariant, kept by lay and
+// move: an empty cell is not lifted. Reading one grid alone is fine.
 //
 // A value of copy-on-write grids; see CellGrid for costs. Different values may be used on different threads.
 #pragma once

@@ -1,9 +1,10 @@
 // Pattern: what lies on each place when what is in hand is laid again and again.
 //
 // As it is, the block repeats at multiples of its size from an anchor; as a stretch, it is fitted into a box, and where
-// its middle comes by chance, each of its tiles is one of those that look alike (see LookAlikes); chance turns each cell, or each copy of a block, if what is in hand says so. A mix is thrown cell by cell (see Mixing). What
-// lies on a place depends on nothing but the hand, the anchor or box, the seed and the place, so a stroke may come by
-// as often as it likes. Places are side coordinates. Cost: a place takes a binary search among the parts.
+// its middle comes by chance, each of its tiles is one of those that look alike (see LookAlikes). Chance turns each cell,
+// or each copy of a block, if what is in hand says so. A mix is thrown cell by cell (see Mixing). What lies on a place
+// depends on nothing but the hand, the anchor or box, the seed and the place, so a stroke may come by as often as it
+// likes. Places are side coordinates. Cost: a place takes a binary search among the parts.
 #pragma once
 
 #include <functional>

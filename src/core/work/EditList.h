@@ -31,8 +31,8 @@ struct EditsDone {
   std::vector<EditDone> steps;
 };
 
-// Does a list. `covers` tells whether a tile covers its cell; `file` is named in errors; an Error of the cause notFound where a map, layer or stamp that it names is not
-// there.
+// Does a list. `covers` tells whether a tile covers its cell; `file` is named in errors. The Error's cause is notFound
+// where a map, layer or stamp that the list names is not there.
 Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
                           const StepRules& rules = {});
 

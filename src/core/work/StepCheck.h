@@ -2,8 +2,8 @@
 // by what came from another thread.
 //
 // Refused are changes of a map of which a part could not be read (saving it would lose the rest), of anything but maps
-// while some are still being read, changes of what lies on a locked layer, and whatever the reader of the quilt's files would refuse: names, counts, places, turns. So what
-// was made can be saved, and what was saved opens again.
+// while some are still being read, of what lies on a locked layer, and whatever the reader of the quilt's files would
+// refuse: names, counts, places, turns. So what was made can be saved, and what was saved opens again.
 // Cost: the parts whose revision differs; of their cells a look at each chunk, and all of those that differ.
 #pragma once
 

@@ -4,8 +4,7 @@
 // All steps come in through one door, make() or a gesture's finish(), which holds them against the same rules (see
 // StepCheck.h) and keeps them on the undo line. While a gesture is under way nobody else may make a step; what comes from
 // elsewhere, as a worker's result, waits in a row for the hands to be free. What can be done is parted by what it is done
-// to: Strokes, HandVerbs, SelectionVerbs, LayerVerbs, MapVerbs and StampVerbs each work on a Work; nothing else makes
-// steps of a hand. A listener is told what happened.
+// to (see Verbs.h), each working on a Work; nothing else makes steps of a hand. A listener is told what happened.
 //
 // Work may begin before all of a quilt was read: maps that are still to come cannot be changed, nor anything but maps,
 // and arrive() takes the rest in under whatever was done meanwhile.
