@@ -7,17 +7,9 @@
 
 #include "core/edit/MapFacts.h"
 #include "raster/BlankPicture.h"
-#include "raster/RunSketch.h"
-#include "raster/Swatch.h"
-#include "raster/SwatchWorkers.h"
+#include "raster/SwatchBookParts.h"
 
 namespace uq {
-
-namespace {
-
-using Clock = std::chrono::steady_clock;
-
-constexpr int kHopeless = 8;  // times the patience of a frame
 
 // How long a swatch may take to draw: measured on a slow machine, dense layers, with tiles and with colours.
 std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale scale, const QRect& device) {
@@ -28,49 +20,6 @@ std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale sc
   const bool colours = drawsColours(*makeGrid(map.grid), scale);
   return std::chrono::nanoseconds(static_cast<std::int64_t>(cells * (colours ? 4 : 40)));
 }
-
-// Calls f for each place whose swatch meets a device rectangle.
-template <class F>
-void forEachPlace(const QRect& device, F&& f) {
-  if (device.isEmpty()) return;
-  const int right = floorDiv(device.right(), kSwatchSide);
-  const int bottom = floorDiv(device.bottom(), kSwatchSide);
-  for (int y = floorDiv(device.top(), kSwatchSide); y <= bottom; ++y) {
-    for (int x = floorDiv(device.left(), kSwatchSide); x <= right; ++x) f(std::pair(x, y));
-  }
-}
-
-}  // namespace
-
-struct SwatchBook::Level {
-  std::map<Place, Swatch> swatches;
-};
-
-struct SwatchBook::RunBook {
-  explicit RunBook(MadeFrom from) : made(std::move(from)) {}
-
-  MadeFrom made;  // what the swatches show, apart from their dirty rectangles
-  const Run& run() const { return made.run(); }
-  const Map& map() const { return made.map(); }
-
-  std::map<double, Level> levels;  // by zoom
-  RunSketch sketch;
-};
-
-struct SwatchBook::MapBook {
-  std::vector<std::unique_ptr<RunBook>> runs;
-  std::vector<RunBook*> shown;
-  std::vector<Run> runsShown;
-  // Of the map as it was shown last, what is not in its runs.
-  struct Around {
-    CellRect bounds;
-    GridShape grid;
-    PixelSize screen;
-    std::optional<Colour> cloth;
-    friend bool operator==(const Around&, const Around&) = default;
-  };
-  std::optional<Around> around;
-};
 
 SwatchBook::SwatchBook(SheetPictures pictures, std::function<void()> arrived, Options options)
     : painter_(pictures), options_(options) {
@@ -250,156 +199,6 @@ bool SwatchBook::repair(RunBook& run, ViewScale scale, Place place, Swatch& swat
   painter.end();
   swatch.settle();
   return true;
-}
-
-std::vector<QRegion> SwatchBook::hiddenBehind(const MapBook& book, ViewScale scale, const QRect& window) const {
-  std::vector<QRegion> hidden(book.shown.size());
-  for (std::size_t i = book.shown.size(); i-- > 1;) {
-    hidden[i - 1] = hidden[i];
-    const Run& run = book.shown[i]->run();
-    const auto level = book.shown[i]->levels.find(scale.zoom);
-    const bool covers = run.alpha() == 255 && run.blend == Blend::normal && level != book.shown[i]->levels.end();
-    if (!covers) continue;
-    const QPoint shift = run.shift(scale);
-    forEachPlace(window.translated(-shift), [&](Place place) {
-      const auto found = level->second.swatches.find(place);
-      if (found != level->second.swatches.end() && found->second.hides()) {
-        hidden[i - 1] += rectOf(place).translated(shift).intersected(window);
-      }
-    });
-  }
-  return hidden;
-}
-
-void SwatchBook::drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin) {
-  painter.save();
-  painter.setClipRect(place.translated(-origin), Qt::IntersectClip);
-  const PixelRect pixels = scale.covering(place);
-  // The level that covers the place, the nearest zoom first; one that covers a part of it is better than none.
-  const Level* best = nullptr;
-  double bestZoom = 0;
-  double bestRank = 0;
-  for (const auto& [zoom, level] : run.levels) {
-    if (zoom == scale.zoom || level.swatches.empty()) continue;
-    const double distance = std::abs(std::log(zoom / scale.zoom));
-    // At a much larger zoom there are too many swatches to look at.
-    if (zoom / scale.zoom > 4) continue;
-    int there = 0;
-    int all = 0;
-    forEachPlace(ViewScale{zoom}.toDevice(pixels), [&](Place one) {
-      ++all;
-      const auto found = level.swatches.find(one);
-      there += found != level.swatches.end() && found->second.dirty.isEmpty() ? 1 : 0;
-    });
-    const double rank = (there == all ? 100 : 10.0 * there / all) - distance;
-    if (there > 0 && (!best || rank > bestRank)) {
-      best = &level;
-      bestZoom = zoom;
-      bestRank = rank;
-    }
-  }
-  const auto drawSketch = [&](const QRect& where) { run.sketch.draw(painter, run.made, scale, where, origin); };
-  if (!best) {
-    drawSketch(place);
-  } else {
-    const double ratio = scale.zoom / bestZoom;
-    forEachPlace(ViewScale{bestZoom}.toDevice(pixels), [&](Place one) {
-      const QRect at = rectOf(one);
-      const QRectF target(at.x() * ratio - origin.x(), at.y() * ratio - origin.y(), at.width() * ratio,
-                          at.height() * ratio);
-      const auto found = best->swatches.find(one);
-      if (found == best->swatches.end() || !found->second.dirty.isEmpty()) {
-        drawSketch(target.translated(origin).toAlignedRect().intersected(place));
-      } else if (!found->second.picture.isNull()) {
-        painter.drawImage(target, found->second.picture);
-      }
-    });
-  }
-  painter.restore();
-}
-
-std::chrono::nanoseconds SwatchBook::likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window,
-                                                  const QRect& part) {
-  std::chrono::nanoseconds cost{0};
-  for (RunBook* run : book.shown) {
-    const QRect map = painter_.boundsOf(run->made.quilt(), run->map(), run->run(), scale);
-    const QRect seen = part.intersected(window).translated(-run->run().shift(scale)).intersected(map);
-    const Level& level = run->levels[scale.zoom];
-    forEachPlace(seen, [&](Place place) {
-      if (!level.swatches.contains(place)) cost += likelyCost(run->map(), run->run(), scale, rectOf(place));
-    });
-  }
-  return cost;
-}
-
-SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QRect& window, const QRect& part) {
-  Frame frame;
-  if (!shown_) return frame;
-  ++frame_;
-  repaired_ = false;
-  const bool anew = std::exchange(anew_, false);
-  deadline_ = Clock::now() + (anew ? options_.patienceAnew : options_.patience);
-  collect();
-  MapBook& book = *shown_;
-  if (part.contains(window)) useless_ = false;
-  std::erase_if(arrived_, [&](const Arrived& one) { return part.contains(placeInWindow(one, scale, window)); });
-  // A picture that would take many times as long gains nothing from the few swatches drawn here: sketches come at once.
-  if (anew && likelyCostOf(book, scale, window, part) > kHopeless * options_.patienceAnew) deadline_ = Clock::now();
-  const std::vector<QRegion> hidden = hiddenBehind(book, scale, window);
-  for (std::size_t i = 0; i < book.shown.size(); ++i) {
-    RunBook* run = book.shown[i];
-    const QRect map = painter_.boundsOf(run->made.quilt(), run->map(), run->run(), scale);
-    const QPoint shift = run->run().shift(scale);
-    const QPoint origin = window.topLeft() - shift;
-    const QRect inSight = window.translated(-shift).intersected(map);
-    const QRect seen = part.translated(-shift).intersected(inSight);
-    painter.setOpacity(run->run().alpha() / 255.0);
-    painter.setCompositionMode(modeOf(run->run().blend));
-    Level& level = run->levels[scale.zoom];
-    forEachPlace(inSight, [&](Place place) {
-      const QRect inWindow = rectOf(place).intersected(inSight).translated(shift);
-      if (!hidden[i].isEmpty() && QRegion(inWindow).subtracted(hidden[i]).isEmpty()) return;
-      ++frame.swatches;
-      auto found = level.swatches.find(place);
-      if (!rectOf(place).intersects(seen)) {
-        const bool missing = found == level.swatches.end() || isForWorkers(*run, scale, found->second);
-        if (missing) ++frame.substitutes;
-        if (!missing && !found->second.dirty.isEmpty()) ++frame.late;
-        return;
-      }
-      if (found == level.swatches.end() &&
-          Clock::now() + likelyCost(run->map(), run->run(), scale, rectOf(place)) < deadline_) {
-        Swatch made{painter_.drawRun(run->made.quilt(), run->map(), run->run(), scale, rectOf(place)), {}, 0};
-        made.settle();
-        bytes_ += made.bytes();
-        ++made_;
-        found = level.swatches.emplace(place, std::move(made)).first;
-      }
-      const QRect at = rectOf(place);
-      if (found == level.swatches.end()) {
-        ++frame.substitutes;
-        drawSubstitute(painter, *run, scale, at.intersected(seen), origin);
-        return;
-      }
-      Swatch& swatch = found->second;
-      swatch.used = frame_;
-      if (isForWorkers(*run, scale, swatch)) {
-        ++frame.substitutes;
-      } else if (!repair(*run, scale, place, swatch)) {
-        ++frame.late;
-      }
-      if (swatch.picture.isNull()) return;
-      const QRect shown = at.intersected(seen);
-      painter.drawImage(shown.topLeft() - origin, swatch.picture, shown.translated(-at.topLeft()));
-    });
-  }
-  painter.setOpacity(1);
-  painter.setCompositionMode(QPainter::CompositionMode_SourceOver);
-  // What has just arrived elsewhere is still to be painted.
-  for (const Arrived& one : arrived_) frame.substitutes += placeInWindow(one, scale, window).isEmpty() ? 0 : 1;
-  request(book, scale, window);
-  keepWithinBudget();
-  return frame;
 }
 
 void SwatchBook::request(const MapBook& book, ViewScale scale, const QRect& window) {

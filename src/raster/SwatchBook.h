@@ -4,8 +4,8 @@
 // absolute device pixel 0, 0. paint() lays the swatches in sight; those that are missing are drawn at once as long as a
 // frame may take, and by workers otherwise, the nearest to the middle first, then a ring around what is in sight.
 // Meanwhile their place shows the nearest other zoom that is there, else a sampled sketch of the whole map, never
-// nothing. An edit repairs the rectangle in which swatches differ: at once where they are in sight, at the latest when
-// they come into sight elsewhere.
+// nothing; such frames are drawn by several threads, since scaling costs more than copying. An edit repairs the
+// rectangle in which swatches differ: at once where they are in sight, at the latest when they come into sight elsewhere.
 //
 // What a swatch was made from is one value (MadeFrom), compared as a whole: a change marks as dirty what it touches,
 // and all swatches that stay right stay, when the map grows or is cut, too.
@@ -76,6 +76,7 @@ class SwatchBook {
   bool isIdle() const;
 
  private:
+  using Clock = std::chrono::steady_clock;
   struct Level;
   struct RunBook;
   struct MapBook;
@@ -93,7 +94,11 @@ class SwatchBook {
   // By run, what of the window is hidden from it: by whole swatches, nearer, that nothing shines through.
   std::vector<QRegion> hiddenBehind(const MapBook& book, ViewScale scale, const QRect& window) const;
   bool isForWorkers(const RunBook& run, ViewScale scale, const Swatch& swatch) const;
-  void drawSubstitute(QPainter& painter, RunBook& run, ViewScale scale, const QRect& place, QPoint origin);
+  // One thing of a frame, drawn on the window's pixels; by several threads at once, each on a strip of its own.
+  using Lay = std::function<void(QPainter&)>;
+  Lay laySubstitute(const RunBook& run, ViewScale scale, const QRect& place, QPoint origin) const;
+  // Draws all of them in turn, in `part` of the window.
+  static void layAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool inStrips);
   // How long what is missing of a frame is likely to take.
   std::chrono::nanoseconds likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window, const QRect& part);
   void request(const MapBook& map, ViewScale scale, const QRect& window);
@@ -117,7 +122,7 @@ class SwatchBook {
   std::uint64_t frame_ = 0;
   bool repaired_ = false;  // in this frame
   bool anew_ = false;      // the next frame shows something else than the one before
-  std::chrono::steady_clock::time_point deadline_;
+  Clock::time_point deadline_;
   std::unique_ptr<SwatchWorkers> workers_;
 };
 
