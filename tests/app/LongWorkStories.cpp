@@ -172,6 +172,7 @@ TEST_F(OpeningEarly, TheFirstMapIsPaintedOnWhileTheOthersAreRead) {
   hand.key(Qt::Key_PageDown, Qt::ControlModifier);
   ASSERT_EQ(session().map()->name, "Wide Yard");
   hand.click(room->canvas(), onMap({10, 10}));
+  picture("still-read");
   EXPECT_THAT(room->canvas()->refusal().toStdString(), HasSubstr("still being read"));
   EXPECT_TRUE(wide().layers[0]->cells.empty());
   hand.key(Qt::Key_S, Qt::ControlModifier);

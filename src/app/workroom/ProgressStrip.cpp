@@ -60,6 +60,7 @@ void ProgressStrip::refresh() {
   const bool stopping = work_->isCancelled();
   label_->setText(stopping ? tr("Stopping…") : work_->title());
   cancel_->setEnabled(!stopping && work_->mayCancel());
+  cancel_->setToolTip(work_->mayCancel() ? QString() : tr("What was done meanwhile would be lost"));
   bar_->setValue(work_->perMille());
   bar_->setAccessibleName(work_->title());
 }
