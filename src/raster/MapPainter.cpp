@@ -228,8 +228,10 @@ QImage MapPainter::drawRun(const Quilt& quilt, const Map& map, const Run& run, V
     if (!layer) continue;
     const PixelRect pixels = scale.covering(device.translated(-deviceShift(run.shiftOf(i), scale)));
     const PixelRect near = colours ? grid->pixelBounds(grid->cellsMeeting(pixels)) : pixels;
+    // For colours the reach of each chunk would cost more to know than a few cells that do not matter.
+    ChunkReach* const reach = colours ? nullptr : &kit_.reach;
     const bool shows = (ghost && ghost->layer == layer->id) ||
-                       !NearChunks(*layer, map.bounds, near, farthest, &kit_.reach, kit_.art, *grid).cells().empty();
+                       !NearChunks(*layer, map.bounds, near, farthest, reach, kit_.art, *grid).cells().empty();
     if (shows) layers.push_back(layer);
     any = any || shows;
   }

@@ -23,7 +23,7 @@ std::chrono::nanoseconds likelyCost(const Map& map, const Run& run, ViewScale sc
 
 SwatchBook::SwatchBook(SheetPictures pictures, std::function<void()> arrived, Options options)
     : painter_(pictures), options_(options) {
-  const int workers = options.workers > 0 ? options.workers : static_cast<int>(std::thread::hardware_concurrency());
+  const int workers = options.workers > 0 ? options.workers : static_cast<int>(std::thread::hardware_concurrency()) - 1;
   workers_ = std::make_unique<SwatchWorkers>(pictures, std::clamp(workers, 1, 8), std::move(arrived));
 }
 

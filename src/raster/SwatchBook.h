@@ -34,7 +34,7 @@ class SwatchBook {
  public:
   struct Options {
     std::size_t budget = std::size_t{256} << 20;  // bytes of pixels
-    int workers = 0;                              // 0: as many as the machine has processors, at most eight
+    int workers = 0;                              // 0: one fewer than the machine has processors, 1 .. 8
     // Drawing time that a frame may take itself, and the first frame of a map or of other runs.
     std::chrono::microseconds patience{6'000};
     std::chrono::microseconds patienceAnew{30'000};

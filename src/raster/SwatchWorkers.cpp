@@ -1,22 +1,10 @@
 #include "raster/SwatchWorkers.h"
 
-#include <sys/resource.h>
-#include <unistd.h>
-
 #include <algorithm>
 
 #include "raster/Swatch.h"
 
 namespace uq {
-
-namespace {
-
-constexpr int kNiceness = 10;
-
-// Linux counts niceness by thread. Where it is refused, the thread works like any other.
-void giveWay() { (void)setpriority(PRIO_PROCESS, static_cast<id_t>(gettid()), kNiceness); }
-
-}  // namespace
 
 SwatchWorkers::SwatchWorkers(const SheetPictures& pictures, int count, std::function<void()> arrived)
     : arrived_(std::move(arrived)) {
@@ -63,7 +51,6 @@ bool SwatchWorkers::isIdle() {
 }
 
 void SwatchWorkers::work(const SheetPictures& pictures) {
-  giveWay();
   MapPainter painter(pictures);
   std::unique_lock lock(mutex_);
   while (true) {

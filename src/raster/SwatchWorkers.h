@@ -2,8 +2,7 @@
 //
 // Each job holds a value of all that it draws, so nothing is shared with whoever paints meanwhile. What is wanted is
 // said anew for each frame: jobs under way that are still wanted go on, others stop early. Threads: any one thread
-// asks; `arrived` is called on a worker's. Workers give way to every other thread, so there may be as many of them as
-// the machine has processors.
+// asks; `arrived` is called on a worker's.
 #pragma once
 
 #include <atomic>
