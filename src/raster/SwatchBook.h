@@ -94,11 +94,24 @@ class SwatchBook {
   // By run, what of the window is hidden from it: by whole swatches, nearer, that nothing shines through.
   std::vector<QRegion> hiddenBehind(const MapBook& book, ViewScale scale, const QRect& window) const;
   bool isForWorkers(const RunBook& run, ViewScale scale, const Swatch& swatch) const;
-  // One thing of a frame, drawn on the window's pixels; by several threads at once, each on a strip of its own.
-  using Lay = std::function<void(QPainter&)>;
-  Lay laySubstitute(const RunBook& run, ViewScale scale, const QRect& place, QPoint origin) const;
+  // One thing of a frame, drawn on the window's pixels within a strip of it; by several threads at once, each on a strip
+  // of its own.
+  using Draw = std::function<void(QPainter& painter, const QRect& strip)>;
+  struct Lay {
+    Draw draw;
+    QRect standsIn{};  // of the window, where it stands in for a swatch that is missing
+  };
+  Draw substitute(const RunBook& run, ViewScale scale, const QRect& place, QPoint origin) const;
+  // Of the places where swatches are missing those of which another zoom has all runs: put together there first, they
+  // are scaled once instead of run by run.
+  struct Composed {
+    double zoom = 0;
+    QRegion region;  // of the window
+  };
+  Composed composed(const MapBook& book, ViewScale scale, const QRect& window, const std::vector<Lay>& lays);
+  static Draw drawComposed(const MapBook& book, ViewScale scale, const QRect& window, const Composed& composed);
   // Draws all of them in turn, in `part` of the window.
-  static void layAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool inStrips);
+  static void drawAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool inStrips);
   // How long what is missing of a frame is likely to take.
   std::chrono::nanoseconds likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window, const QRect& part);
   void request(const MapBook& map, ViewScale scale, const QRect& window);
