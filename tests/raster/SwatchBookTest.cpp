@@ -181,6 +181,33 @@ TEST(SwatchBook, AMissingSwatchShowsTheNearestZoomAndNeverBareCloth) {
   expectNoBareCloth(show.frame(0.5, {-300, -200, 600, 400}));
 }
 
+// Where another zoom has all runs they are put together there, each where it is shifted to and as faint as it is, and
+// scaled once.
+TEST(SwatchBook, ManyMissingSwatchesAreStoodInForTogether) {
+  Scene scene(kWide);
+  LayerCells ground;
+  ground.lay(kWide, Laid{Cell({scene.small, 0}, {}), 0});
+  scene.quilt = scene.quilt.with(scene.at("Ground"), ground);
+  for (int x = kWide.x0; x < kWide.x1; x += 3) scene.lay("Things", {x, x / 3}, Cell({scene.tall, 0}, {}));
+  scene.quilt = withOpacity(withOffset(scene.quilt, scene.at("Things"), {21, -13}), scene.at("Things"), 60);
+  Show show(scene, kWorkersOnly);
+  (void)show.wholeFrame(1, {-350, -280, 900, 700});
+  const QRect window(-520, -400, 1300, 1000);
+  SwatchBook::Frame shown;
+  const QImage together = show.frame(2, window, &shown);
+  ASSERT_EQ(shown.substitutes, shown.swatches);
+  ASSERT_GE(shown.substitutes, 8);
+  EXPECT_EQ(difference(together, show.wholeFrame(2, window), 2), std::string());
+  // A part of the window for which the other zoom has too little is stood in for run by run.
+  const QImage farther = show.frame(1.5, {-900, -700, 1800, 1300}, &shown);
+  ASSERT_GT(shown.substitutes, 0);
+  int bare = 0;
+  for (int y = 300; y < farther.height() - 300; ++y) {
+    for (int x = 300; x < farther.width() - 300; ++x) bare += qAlpha(farther.pixel(x, y)) == 255 ? 0 : 1;
+  }
+  EXPECT_EQ(bare, 0);
+}
+
 TEST(SwatchBook, RepaintingOnlyWhereSomethingArrivedMakesTheWindowWhole) {
   Scene scene(kWide);
   for (int x = kWide.x0; x < kWide.x1; ++x) scene.lay("Ground", {x, x / 2}, Cell({scene.small, 0}, {}));
