@@ -68,6 +68,7 @@ std::optional<std::vector<PixelRect>> SwatchBook::show(const Quilt& quilt, Id id
   book.shown = std::move(shown);
   book.runsShown = std::move(runs);
   anew_ = anew_ || allChanged;
+  if (allChanged || !changed.empty()) last_.reset();
   if (allChanged) return std::nullopt;
   return changed;
 }

@@ -3,9 +3,9 @@
 // A run is drawn in swatches of kSwatchSide × kSwatchSide device pixels, each at the exact zoom, at places counted from
 // absolute device pixel 0, 0. paint() lays the swatches in sight; those that are missing are drawn at once as long as a
 // frame may take, and by workers otherwise, the nearest to the middle first, then a ring around what is in sight.
-// Meanwhile their place shows the nearest other zoom that is there, else a sampled sketch of the whole map, never
-// nothing; such frames are drawn by several threads, since scaling costs more than copying. An edit repairs the
-// rectangle in which swatches differ: at once where they are in sight, at the latest when they come into sight elsewhere.
+// Meanwhile their place shows what the window showed last, or the nearest other zoom that is there, else a sampled sketch
+// of the whole map, never nothing; such frames are put together by several threads. An edit repairs the rectangle in which
+// swatches differ: at once where they are in sight, at the latest when they come into sight elsewhere.
 //
 // What a swatch was made from is one value (MadeFrom), compared as a whole: a change marks as dirty what it touches,
 // and all swatches that stay right stay, when the map grows or is cut, too.
@@ -102,16 +102,17 @@ class SwatchBook {
     QRect standsIn{};  // of the window, where it stands in for a swatch that is missing
   };
   Draw substitute(const RunBook& run, ViewScale scale, const QRect& place, QPoint origin) const;
-  // Of the places where swatches are missing those of which another zoom has all runs: put together there first, they
-  // are scaled once instead of run by run.
-  struct Composed {
+  // What the window showed last, all runs together: where much is missing it is scaled once, not run by run.
+  struct LastFrame {
+    QImage picture;
     double zoom = 0;
-    QRegion region;  // of the window
+    QRect window;
   };
-  Composed composed(const MapBook& book, ViewScale scale, const QRect& window, const std::vector<Lay>& lays);
-  static Draw drawComposed(const MapBook& book, ViewScale scale, const QRect& window, const Composed& composed);
-  // Draws all of them in turn, in `part` of the window.
-  static void drawAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool inStrips);
+  // Leaves out of `lays`, in `part` of the window, what the last frame can stand in for, and adds that.
+  void standIn(std::vector<Lay>& lays, ViewScale scale, const QRect& window, const QRect& part) const;
+  void keepFrame(QImage picture, ViewScale scale, const QRect& window, const QRect& part);
+  // Draws all of them in turn, in `part` of the window; put together beforehand they are given back.
+  static QImage drawAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool together);
   // How long what is missing of a frame is likely to take.
   std::chrono::nanoseconds likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window, const QRect& part);
   void request(const MapBook& map, ViewScale scale, const QRect& window);
@@ -135,6 +136,8 @@ class SwatchBook {
   std::uint64_t frame_ = 0;
   bool repaired_ = false;  // in this frame
   bool anew_ = false;      // the next frame shows something else than the one before
+  std::optional<LastFrame> last_;
+  int keepsFrames_ = 0;  // how many more, after one in which much was missing
   Clock::time_point deadline_;
   std::unique_ptr<SwatchWorkers> workers_;
 };

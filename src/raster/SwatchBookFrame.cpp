@@ -10,18 +10,10 @@ namespace uq {
 namespace {
 
 constexpr int kHopeless = 8;  // times the patience of a frame
-// From so many places on that others stand in for, a frame is drawn in strips, of so many rows at least.
-constexpr int kManyScaled = 8;
-constexpr std::size_t kLeastStrip = 64;
-constexpr double kMostComposed = 2;  // times the zoom: at larger ones there is too much to put together
-
-// What covers a device rectangle at a zoom `ratio` times as large.
-QRect atOtherZoom(const QRect& device, double ratio) {
-  const auto floored = [](double at) { return static_cast<int>(std::floor(at)); };
-  const QPoint first(floored(device.x() * ratio), floored(device.y() * ratio));
-  const QPoint last(floored((device.x() + device.width()) * ratio), floored((device.y() + device.height()) * ratio));
-  return {first, last};
-}
+constexpr int kManyScaled = 8;   // places that others stand in for: much is missing
+constexpr int kFramesKept = 30;  // after one in which much was missing, since a zoom step seldom comes alone
+constexpr double kFarthestZoom = 8;  // times, from a frame that stands in
+constexpr std::size_t kLeastStrip = 64;  // rows of a frame that a thread of its own puts together
 
 }  // namespace
 
@@ -90,78 +82,39 @@ SwatchBook::Draw SwatchBook::substitute(const RunBook& run, ViewScale scale, con
   };
 }
 
-SwatchBook::Composed SwatchBook::composed(const MapBook& book, ViewScale scale, const QRect& window,
-                                          const std::vector<Lay>& lays) {
-  Composed best;
-  int most = 0;
-  for (const auto& [zoom, level] : book.shown.front()->levels) {
-    const double ratio = zoom / scale.zoom;
-    if (ratio == 1 || ratio > kMostComposed || level.swatches.empty()) continue;
-    std::vector<QRect> bounds;
-    for (const RunBook* run : book.shown)
-      bounds.push_back(painter_.boundsOf(run->made.quilt(), run->map(), run->run(), {zoom}));
-    const auto isThere = [&](const QRect& there) {
-      for (std::size_t i = 0; i < book.shown.size(); ++i) {
-        const RunBook& run = *book.shown[i];
-        const auto own = run.levels.find(zoom);
-        if (own == run.levels.end()) return false;
-        bool all = true;
-        forEachPlace(there.translated(-run.run().shift({zoom})).intersected(bounds[i]), [&](Place place) {
-          const auto found = own->second.swatches.find(place);
-          all = all && found != own->second.swatches.end() && found->second.dirty.isEmpty();
-        });
-        if (!all) return false;
-      }
-      return true;
-    };
-    Composed one{zoom, {}};
-    int count = 0;
-    for (const Lay& lay : lays) {
-      if (lay.standsIn.isEmpty() || !isThere(atOtherZoom(lay.standsIn.translated(window.topLeft()), ratio))) continue;
-      one.region += lay.standsIn;
-      ++count;
-    }
-    const bool nearer = std::abs(std::log(ratio)) < std::abs(std::log(best.zoom / scale.zoom));
-    if (count > most || (count > 0 && count == most && nearer)) {
-      best = std::move(one);
-      most = count;
-    }
-  }
-  return best;
-}
-
-SwatchBook::Draw SwatchBook::drawComposed(const MapBook& book, ViewScale scale, const QRect& window,
-                                          const Composed& composed) {
-  return [&book, scale, window, composed](QPainter& painter, const QRect& strip) {
-    const QRect here = composed.region.boundingRect().intersected(strip);
-    if (here.isEmpty()) return;
-    const double ratio = composed.zoom / scale.zoom;
-    const QRect there = atOtherZoom(here.translated(window.topLeft()), ratio);
-    QImage picture = blankPicture(there.size());
-    if (picture.isNull()) return;
-    QPainter onto(&picture);
-    for (const RunBook* run : book.shown) {
-      const QPoint shift = run->run().shift({composed.zoom});
-      const Level& level = run->levels.at(composed.zoom);
-      onto.setOpacity(run->run().alpha() / 255.0);
-      forEachPlace(there.translated(-shift), [&](Place place) {
-        const auto found = level.swatches.find(place);
-        const bool shows = found != level.swatches.end() && !found->second.picture.isNull();
-        if (shows) onto.drawImage(rectOf(place).topLeft() + shift - there.topLeft(), found->second.picture);
-      });
-    }
-    onto.end();
-    painter.save();
-    painter.setClipRegion(composed.region, Qt::IntersectClip);
-    painter.drawImage(QRectF(there.x() / ratio - window.x(), there.y() / ratio - window.y(), there.width() / ratio,
-                             there.height() / ratio),
-                      picture);
+void SwatchBook::standIn(std::vector<Lay>& lays, ViewScale scale, const QRect& window, const QRect& part) const {
+  const double ratio = scale.zoom / last_->zoom;
+  if (ratio > kFarthestZoom || ratio < 1 / kFarthestZoom) return;
+  const QRectF all(last_->window.x() * ratio - window.x(), last_->window.y() * ratio - window.y(),
+                   last_->window.width() * ratio, last_->window.height() * ratio);
+  const QRect covered = all.toAlignedRect().adjusted(1, 1, -1, -1).intersected(part);
+  QRegion region;
+  for (const Lay& lay : lays) region += lay.standsIn.intersected(covered);
+  if (region.isEmpty()) return;
+  std::erase_if(lays, [&](const Lay& lay) { return !lay.standsIn.isEmpty() && covered.contains(lay.standsIn); });
+  lays.insert(lays.begin(), Lay{[others = QRegion(part).subtracted(region)](QPainter& painter, const QRect&) {
+                painter.save();
+                painter.setClipRegion(others, Qt::IntersectClip);
+              }});
+  lays.push_back({[region, all, picture = last_->picture](QPainter& painter, const QRect&) {
     painter.restore();
-  };
+    painter.setClipRegion(region, Qt::IntersectClip);
+    painter.drawImage(all, picture);
+  }});
 }
 
-void SwatchBook::drawAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool inStrips) {
-  QImage picture = inStrips ? blankPicture(part.size()) : QImage();
+void SwatchBook::keepFrame(QImage picture, ViewScale scale, const QRect& window, const QRect& part) {
+  if (part.size() == window.size()) {
+    last_ = LastFrame{std::move(picture), scale.zoom, window};
+  } else if (last_ && last_->zoom == scale.zoom && last_->window == window) {
+    QPainter onto(&last_->picture);
+    onto.setCompositionMode(QPainter::CompositionMode_Source);
+    onto.drawImage(part.topLeft(), picture);
+  }
+}
+
+QImage SwatchBook::drawAll(QPainter& painter, const std::vector<Lay>& lays, const QRect& part, bool together) {
+  QImage picture = together ? blankPicture(part.size()) : QImage();
   if (picture.isNull()) {
     for (const Lay& lay : lays) lay.draw(painter, part);
   } else {
@@ -179,6 +132,7 @@ void SwatchBook::drawAll(QPainter& painter, const std::vector<Lay>& lays, const 
   painter.setOpacity(1);
   painter.setCompositionMode(QPainter::CompositionMode_SourceOver);
   if (!picture.isNull()) painter.drawImage(part.topLeft(), picture);
+  return picture;
 }
 
 std::chrono::nanoseconds SwatchBook::likelyCostOf(const MapBook& book, ViewScale scale, const QRect& window,
@@ -266,21 +220,14 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   // What is blended needs what lies behind the map.
   const bool blends = std::any_of(book.shown.begin(), book.shown.end(),
                                   [](const RunBook* run) { return run->run().blend != Blend::normal; });
-  const bool inStrips = scaled >= kManyScaled && !blends;
+  const bool many = scaled >= kManyScaled;
+  keepsFrames_ = many ? kFramesKept : std::max(0, keepsFrames_ - 1);
+  const bool together = keepsFrames_ > 0 && !blends;
   const QRect inWindow = part.intersected(window).translated(-window.topLeft());
-  if (const Composed all = inStrips ? composed(book, scale, window, lays) : Composed(); !all.region.isEmpty()) {
-    std::erase_if(lays, [&](const Lay& lay) {
-      return !lay.standsIn.isEmpty() && QRegion(lay.standsIn).subtracted(all.region).isEmpty();
-    });
-    const QRegion others = QRegion(inWindow).subtracted(all.region);
-    lays.insert(lays.begin(), Lay{[others](QPainter& onto, const QRect&) {
-                  onto.save();
-                  onto.setClipRegion(others, Qt::IntersectClip);
-                }});
-    lays.push_back({[](QPainter& onto, const QRect&) { onto.restore(); }});
-    lays.push_back({drawComposed(book, scale, window, all)});
-  }
-  drawAll(painter, lays, inWindow, inStrips);
+  if (!together) last_.reset();
+  if (many && last_) standIn(lays, scale, window, inWindow);
+  if (QImage picture = drawAll(painter, lays, inWindow, together); !picture.isNull())
+    keepFrame(std::move(picture), scale, window, inWindow);
   // What has just arrived elsewhere is still to be painted.
   for (const Arrived& one : arrived_) frame.substitutes += placeInWindow(one, scale, window).isEmpty() ? 0 : 1;
   request(book, scale, window);

@@ -181,9 +181,8 @@ TEST(SwatchBook, AMissingSwatchShowsTheNearestZoomAndNeverBareCloth) {
   expectNoBareCloth(show.frame(0.5, {-300, -200, 600, 400}));
 }
 
-// Where another zoom has all runs they are put together there, each where it is shifted to and as faint as it is, and
-// scaled once.
-TEST(SwatchBook, ManyMissingSwatchesAreStoodInForTogether) {
+// What the window showed last stands in for all runs together, each where it is shifted to and as faint as it is.
+TEST(SwatchBook, TheLastFrameStandsInWhereMuchIsMissing) {
   Scene scene(kWide);
   LayerCells ground;
   ground.lay(kWide, Laid{Cell({scene.small, 0}, {}), 0});
@@ -198,7 +197,7 @@ TEST(SwatchBook, ManyMissingSwatchesAreStoodInForTogether) {
   ASSERT_EQ(shown.substitutes, shown.swatches);
   ASSERT_GE(shown.substitutes, 8);
   EXPECT_EQ(difference(together, show.wholeFrame(2, window), 2), std::string());
-  // A part of the window for which the other zoom has too little is stood in for run by run.
+  // Where the last frame does not reach, each run is stood in for on its own.
   const QImage farther = show.frame(1.5, {-900, -700, 1800, 1300}, &shown);
   ASSERT_GT(shown.substitutes, 0);
   int bare = 0;
@@ -206,6 +205,12 @@ TEST(SwatchBook, ManyMissingSwatchesAreStoodInForTogether) {
     for (int x = 300; x < farther.width() - 300; ++x) bare += qAlpha(farther.pixel(x, y)) == 255 ? 0 : 1;
   }
   EXPECT_EQ(bare, 0);
+  // Never what was there before an edit.
+  (void)show.wholeFrame(1.5, window);
+  scene.quilt = scene.quilt.with(scene.at("Things"), LayerCells());
+  show.show(scene);
+  const QImage edited = show.frame(3, {-1040, -800, 2600, 2000});
+  EXPECT_EQ(difference(edited, scene.draw(3, {-1040, -800, 2600, 2000}), 2), std::string());
 }
 
 TEST(SwatchBook, RepaintingOnlyWhereSomethingArrivedMakesTheWindowWhole) {
