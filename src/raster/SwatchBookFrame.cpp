@@ -155,7 +155,9 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   ++frame_;
   repaired_ = false;
   const bool anew = std::exchange(anew_, false);
-  deadline_ = Clock::now() + (anew ? options_.patienceAnew : options_.patience);
+  // On the move what is missing is soon out of sight: the last frame stands in, and the hand comes first.
+  const bool moves = keepsFrames_ > 0 && part.contains(window);
+  deadline_ = Clock::now() + (anew ? options_.patienceAnew : moves ? options_.patience / 2 : options_.patience);
   collect();
   MapBook& book = *shown_;
   if (part.contains(window)) useless_ = false;
