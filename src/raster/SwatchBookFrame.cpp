@@ -98,8 +98,10 @@ void SwatchBook::standIn(std::vector<Lay>& lays, ViewScale scale, const QRect& w
               }});
   lays.push_back({[region, all, picture = last_->picture](QPainter& painter, const QRect&) {
     painter.restore();
+    painter.save();
     painter.setClipRegion(region, Qt::IntersectClip);
     painter.drawImage(all, picture);
+    painter.restore();
   }});
 }
 

@@ -193,10 +193,10 @@ void Workroom::openQuilt(const QString& folder) {
           });
         },
         [this](Result<Session::Loaded> loaded) {
-          if (!loaded) {
+          if (!loaded || work_.isCancelled()) {
             givenUp_.reset();
             leaveEarly();
-            if (loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
+            if (!loaded && loaded.error().cause != Error::Cause::cancelled) report(loaded.error());
             return;
           }
           if (session_ && session_->isComing()) {
