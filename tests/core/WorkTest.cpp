@@ -56,7 +56,7 @@ TEST_F(WorkDoor, AStepComesInAndIsTakenBack) {
   const auto made = work->make({"Paint", after, sheds()});
   ASSERT_TRUE(made && *made);
   EXPECT_EQ(work->quilt(), after);
-  ASSERT_TRUE(work->takeBack(*work->undoLine().planBack(sheds().map, work->quilt())));
+  work->undo();
   EXPECT_EQ(work->quilt(), quilt);
   const auto nothing = work->make({"Paint", quilt, sheds()});
   ASSERT_TRUE(nothing);
@@ -80,7 +80,7 @@ TEST_F(WorkDoor, WorkBeginsBeforeAllMapsAreThere) {
   const LayerAt floor = layerOf(quilt, "Loft", quilt.mapNamed("Loft")->layers[0]->name.c_str());
   const CellChange one{{2, 2}, tileOf(quilt, "rails", 5)};
   const Quilt whole = layCells(quilt, floor, std::span(&one, 1));
-  work->awaitMaps({floor.map});
+  work->arrive(quilt, {floor.map});
   EXPECT_THAT(refusal({"Paint", whole, floor}), HasSubstr("still being read"));
   QuiltFacts facts = quilt.facts();
   facts.name = "Another";
@@ -167,7 +167,7 @@ TEST_F(WorkDoor, ADroppedGestureLeavesQuiltAndSelection) {
   ASSERT_TRUE(work->finish());
   EXPECT_EQ(steps(), 1u);
   EXPECT_TRUE(work->desk().selection().contains({4, 3}));
-  ASSERT_TRUE(work->takeBack(*work->undoLine().planBack(sheds().map, work->quilt())));
+  work->undo();
   EXPECT_EQ(work->desk().selection(), selected);
 }
 

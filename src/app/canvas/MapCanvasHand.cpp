@@ -83,7 +83,8 @@ void MapCanvas::pressToTake(QPointF at) {
   pressedAt_ = at;
   behind_ = takenAt_ == at ? behind_ + 1 : 0;
   takenAt_ = at;
-  taken_ = hoveredCell() ? session_->pictureToTake(sight().pixelAt(at), behind_) : PixelRect();
+  const auto toTake = hoveredCell() ? session_->toTake(sight().pixelAt(at), behind_) : std::nullopt;
+  taken_ = toTake ? toTake->covers : PixelRect();
   drag_ = Drag::take;
 }
 
@@ -100,7 +101,8 @@ void MapCanvas::releaseToTake() {
   const PixelPos at = sight().pixelAt(pressedAt_);
   if (shift_) {
     // Gathered to what is in hand.
-    if (const auto cell = session_->cellToTake(at, behind_)) return session_->verbs().hand.gather(Block::of(*cell));
+    if (const auto found = session_->toTake(at, behind_))
+      return session_->verbs().hand.gather(Block::of(found->cell));
   }
   if (session_->takeFromMap(at, behind_).empty()) say(tr("Nothing to take here"));
 }

@@ -117,7 +117,7 @@ Session::Session(Loaded loaded)
       ears_(std::make_unique<Ears>(*this)),
       problems_(std::move(loaded.problems)),
       kept_(std::move(loaded.kept)) {
-  work_.awaitMaps(std::move(loaded.sight.coming));
+  work_.arrive(saved_, std::move(loaded.sight.coming));
   work_.tell(*ears_);
   sheets_ = new SheetWork(this);
 }
@@ -171,10 +171,6 @@ Situation Session::situation() const {
           verbs_.hand.holdsPaste(), whyNothingCopied(quilt()), why(verbs_.strokes.whyNoThrow())};
 }
 
-bool Session::madeQuiltStep(const QString& name, Quilt after) {
-  return work_.make({name.toStdString(), std::move(after), desk().activeAt()}).has_value();
-}
-
 void Session::packOldSteps() {
   if (packs_) return;
   auto packing = work_.undoLine().toPack();
@@ -220,14 +216,9 @@ std::optional<Session::Picked> Session::picked(PixelPos at, int behind) {
   return Picked{tile, {place.x + plane.x, place.y + plane.y, place.w, place.h}};
 }
 
-PixelRect Session::pictureToTake(PixelPos at, int behind) {
+std::optional<Session::ToTake> Session::toTake(PixelPos at, int behind) {
   const auto found = picked(at, behind);
-  return found ? found->covers : PixelRect();
-}
-
-std::optional<Cell> Session::cellToTake(PixelPos at, int behind) {
-  const auto found = picked(at, behind);
-  return found ? std::optional(found->tile.cell) : std::nullopt;
+  return found ? std::optional(ToTake{found->tile.cell, found->covers}) : std::nullopt;
 }
 
 PixelRect Session::takeFromMap(PixelPos at, int behind) {
@@ -256,10 +247,8 @@ bool Session::copied() {
   return true;
 }
 
-void Session::copySelected() { (void)copied(); }
-
-void Session::cutSelected() {
-  if (copied()) verbs_.selection.cut();
+void Session::copySelected(bool cuts) {
+  if (copied() && cuts) verbs_.selection.cut();
 }
 
 void Session::paste() {
@@ -271,7 +260,11 @@ void Session::paste() {
   verbs_.hand.paste(std::move(*thing));
 }
 
-void Session::lostPicture(const std::string& path) {
+void Session::sawPicture(const std::string& path, const std::string* bytes) {
+  if (bytes) {
+    if (store_) store_->sawPicture(path, *bytes);
+    return;
+  }
   for (const auto& sheet : saved_.sheets()) {
     if (sheet->isCollection() || pictureFile(sheet.read()) != path) continue;
     Sheet lost = sheet.read();

@@ -62,9 +62,8 @@ class Session : public QObject {
   bool isComing() const { return !store_; }
   // Takes in a later reading of the same quilt, now or when the gesture under way has ended.
   void arrive(Loaded more);
-  // What was remembered of this quilt when it was opened.
-  const std::optional<Json>& kept() const { return kept_; }
-  void setKept(Json state) { kept_ = std::move(state); }
+  // What is remembered of this quilt: as it was when it was opened, or when it was left.
+  std::optional<Json>& kept() { return kept_; }
   MapPainter& painter() { return painter_; }
   const Errors& problems() const { return problems_; }
   bool isSaved() const { return !inGesture() && quilt() == saved_; }
@@ -80,31 +79,31 @@ class Session : public QObject {
   // Takes the topmost opaque tile at a map pixel and goes to its layer; `behind` how many tiles it goes behind, round
   // and round. In the plan view at a pixel of that. What it covers on the map; empty when there is none.
   PixelRect takeFromMap(PixelPos at, int behind = 0);
-  // What that would take: the part of the map it covers, or the cell; nothing where there is none.
-  PixelRect pictureToTake(PixelPos at, int behind = 0);
-  std::optional<Cell> cellToTake(PixelPos at, int behind = 0);
+  // What that would take: the cell, and the part of the map that it covers; nothing where there is none.
+  struct ToTake {
+    Cell cell;
+    PixelRect covers;
+  };
+  std::optional<ToTake> toTake(PixelPos at, int behind = 0);
 
   // Copied cells are held for the whole program, and as text and picture on the desktop's clipboard.
-  void copySelected();
-  void cutSelected();
+  void copySelected(bool cuts = false);
   void paste();
 
-  // Makes one step of an edit of the quilt that concerns no layer; where that may not be, says why.
-  void quiltStep(const QString& name, Quilt after) { (void)madeQuiltStep(name, std::move(after)); }
-  // The same; true when nothing spoke against it.
-  [[nodiscard]] bool madeQuiltStep(const QString& name, Quilt after);
+  // Makes one step of an edit of the quilt that concerns no layer; where that may not be, says why. Who goes on only
+  // where nothing spoke against it asks Work::make.
+  void quiltStep(const QString& name, Quilt after) {
+    work_.step(name.toStdString(), std::move(after));
+  }
   // Calls `what` now, or right after the gesture under way and a save have ended: what comes from elsewhere changes
   // nothing under the hand, nor what is being written. Forgotten when the session goes.
   void whenHandsFree(std::function<void()> what);
 
   SheetWork& sheets() { return *sheets_; }
   const std::shared_ptr<Disk>& disk() const { return disk_; }
-  // A picture as it was read from the quilt's folder just now, so that saving knows it. Nothing may be being saved.
-  void sawPicture(const std::string& path, const std::string& bytes) {
-    if (store_) store_->sawPicture(path, bytes);
-  }
-  // Somebody deleted a picture that the quilt holds: it is to be saved again.
-  void lostPicture(const std::string& path);
+  // A picture as it was read from the quilt's folder just now, so that saving knows it; nullptr where somebody deleted
+  // one that the quilt holds, which then is to be saved again. Nothing may be being saved.
+  void sawPicture(const std::string& path, const std::string* bytes);
 
   // Save the quilt as it is now, beside the interface; painting goes on meanwhile. `done` is called in the end, if the
   // session still is there. Saving as moves the session to the new folder.

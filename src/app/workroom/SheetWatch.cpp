@@ -225,7 +225,7 @@ void SheetWork::take(Look look) {
   }
   for (const std::string& path : look.gone) {
     if (gone_.contains(path)) continue;
-    session_->lostPicture(path);
+    session_->sawPicture(path, nullptr);
     Q_EMIT told(
         tr("%1 was deleted. Its tiles are kept, and the next save writes it again.").arg(QString::fromStdString(path)));
   }
@@ -241,11 +241,11 @@ void SheetWork::take(Look look) {
     }
     const QString what = toldOf(found.change);
     const QString name = QString::fromStdString(now->name);
-    if (!session_->madeQuiltStep(tr("New picture for %1").arg(name),
-                                 session_->quilt().with(withPictureOf(*now, found.change.sheet)))) {
+    if (!madeStep(tr("New picture for %1").arg(name),
+                  session_->quilt().with(withPictureOf(*now, found.change.sheet)))) {
       continue;
     }
-    for (const auto& [path, bytes] : found.files) session_->sawPicture(path, bytes.read());
+    for (const auto& [path, bytes] : found.files) session_->sawPicture(path, &bytes.read());
     notes_.erase(found.change.sheet.id);
     Q_EMIT told(what);
   }

@@ -32,6 +32,10 @@ SheetWork::SheetWork(Session* session) : QObject(session), session_(session) {
 
 SheetWork::~SheetWork() { pool_.waitForDone(); }
 
+bool SheetWork::madeStep(const QString& name, Quilt after) {
+  return session_->work().make({name.toStdString(), std::move(after), session_->desk().activeAt()}).has_value();
+}
+
 void SheetWork::bringIn(LongWork& work, const QStringList& paths, WhenBrought done) {
   const QString what = paths.size() == 1 ? QFileInfo(paths.front()).fileName()
                                          : tr("%n picture(s)", nullptr, static_cast<int>(paths.size()));
@@ -75,11 +79,11 @@ void SheetWork::add(Intake intake, const QStringList& paths, const QString& what
     session.painter().pictures().set(*quilt.sheet(added.sheet), std::move(draft.picture));
     notes_[added.sheet] = std::move(draft.notes);
   }
-  if (!sheets.empty() && !session.madeQuiltStep(tr("Bring in %1").arg(what), std::move(quilt))) return done({}, problems);
+  if (!sheets.empty() && !madeStep(tr("Bring in %1").arg(what), std::move(quilt))) return done({}, problems);
   for (const Id id : sheets) {
     const Sheet& sheet = *session.quilt().sheet(id);
     if (loose.contains(id)) {
-      session.sawPicture(pictureFile(sheet), sheet.source.read());
+      session.sawPicture(pictureFile(sheet), &sheet.source.read());
     } else if (paths.size() == 1 && !sheet.isCollection()) {
       cameFrom_[id] = QFileInfo(paths.front()).absoluteFilePath();
     }
@@ -220,8 +224,8 @@ void SheetWork::findPicture(LongWork& work, Id id, const QString& path, std::fun
           }
           const QString name = QString::fromStdString(now->name);
           const QString what = self->toldOf(change);
-          if (self->session_->madeQuiltStep(tr("Find the picture of %1").arg(name),
-                                            self->session_->quilt().with(withPictureOf(*now, change.sheet)))) {
+          if (self->madeStep(tr("Find the picture of %1").arg(name),
+                             self->session_->quilt().with(withPictureOf(*now, change.sheet)))) {
             Q_EMIT self->told(what);
           }
           done({});

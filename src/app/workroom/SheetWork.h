@@ -105,6 +105,8 @@ class SheetWork : public QObject {
   };
   static Look lookAt(Quilt quilt, const std::shared_ptr<Disk>& disk, const std::string& folder,
                      SheetPictures pictures, Stamps stamps, bool isFirst);
+  // One step; true when nothing spoke against it.
+  [[nodiscard]] bool madeStep(const QString& name, Quilt after);
   // Adds what was taken in, as one step.
   void add(Intake intake, const QStringList& paths, const QString& what, const WhenBrought& done);
   void watch();

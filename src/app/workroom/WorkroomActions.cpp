@@ -87,7 +87,7 @@ void Workroom::act(ActionId id) {
     case ActionId::selectAll: session_->verbs().selection.selectAll(); break;
     case ActionId::deleteCells: session_->verbs().selection.remove(); break;
     case ActionId::copyCells: session_->copySelected(); break;
-    case ActionId::cutCells: session_->cutSelected(); break;
+    case ActionId::cutCells: session_->copySelected(true); break;
     case ActionId::pasteCells: session_->paste(); break;
     case ActionId::listSteps:
       steps_->open(session_.get(), tabs_->mapToGlobal(tabs_->rect().bottomRight()) - QPoint(360, 0));

@@ -49,7 +49,7 @@ void Workroom::keepState() {
   state.set("panels", std::move(panels));
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
-  session_->setKept(state);
+  session_->kept() = state;
   rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name),
                 [pictures = session_->painter().pictures(), quilt = session_->quilt(), id = session_->desk().map] {
                   const Map* map = quilt.map(id);

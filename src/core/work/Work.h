@@ -70,9 +70,8 @@ class Work {
   const Error* damage(Id map) const;
   // The maps whose cells are still being read.
   const std::set<Id>& coming() const { return coming_; }
-  void awaitMaps(std::set<Id> coming) { coming_ = std::move(coming); }
-  // Takes in a later reading of the same quilt, of which `coming` are still to come. What was changed meanwhile stays as
-  // it is, and all steps. No gesture may be under way.
+  // Takes in a reading of the same quilt, the first or a later one, of which `coming` are still to come. What was changed
+  // meanwhile stays as it is, and all steps. No gesture may be under way.
   void arrive(Quilt read, std::set<Id> coming);
 
   // The desk made to fit the quilt. A lift is forgotten on another layer.
@@ -142,11 +141,11 @@ class Work {
   void redo();
   // Takes the whole quilt back to just after a step, as one group that one redo lays back; 0 is before the first.
   void returnTo(std::uint64_t step);
+
+ private:
   // Takes steps back or lays them back, by a plan of the undo line.
   [[nodiscard]] Result<void> takeBack(const UndoLine::Plan& plan);
   [[nodiscard]] Result<void> layBack(const UndoLine::Plan& plan);
-
- private:
   StepRules rules() const;
   DeskMark mark() const { return {desk_.activeAt(), desk_.selection()}; }
   bool putDesk(Desk desk);
