@@ -61,9 +61,9 @@ SwatchBook::Draw SwatchBook::substitute(const RunBook& run, ViewScale scale, con
       bestRank = rank;
     }
   }
-  return [&run, scale, place, origin, pixels, best, bestZoom](QPainter& painter, const QRect&) {
+  return [&run, scale, place, origin, pixels, best, bestZoom](QPainter& painter, const QRect& strip) {
     painter.save();
-    painter.setClipRect(place.translated(-origin), Qt::IntersectClip);
+    painter.setClipRect(place.translated(-origin).intersected(strip), Qt::IntersectClip);
     const auto drawSketch = [&](const QRect& where) { run.sketch.draw(painter, run.made, scale, where, origin); };
     if (!best) drawSketch(place);
     const double ratio = best ? scale.zoom / bestZoom : 1;
@@ -91,14 +91,24 @@ void SwatchBook::standIn(std::vector<Lay>& lays, ViewScale scale, const QRect& w
   QRegion region;
   for (const Lay& lay : lays) region += lay.standsIn.intersected(covered);
   if (region.isEmpty()) return;
-  std::erase_if(lays, [&](const Lay& lay) { return !lay.standsIn.isEmpty() && covered.contains(lay.standsIn); });
-  lays.insert(lays.begin(), Lay{[others = QRegion(part).subtracted(region)](QPainter& painter, const QRect&) {
-                painter.save();
-                painter.setClipRegion(others, Qt::IntersectClip);
-              }});
+  // Run by run only what the last frame does not reach, which is drawn over the rest.
+  std::vector<Lay> others;
+  for (Lay& lay : lays) {
+    if (lay.standsIn.isEmpty()) {
+      others.push_back(std::move(lay));
+      continue;
+    }
+    for (const QRect& rest : QRegion(lay.standsIn).subtracted(covered)) {
+      others.push_back({[draw = lay.draw, rest](QPainter& painter, const QRect& strip) {
+        if (const QRect own = rest.intersected(strip); !own.isEmpty()) draw(painter, own);
+      }});
+    }
+  }
+  lays = std::move(others);
   lays.push_back({[region, all, picture = last_->picture](QPainter& painter, const QRect&) {
-    painter.restore();
     painter.save();
+    painter.setOpacity(1);
+    painter.setCompositionMode(QPainter::CompositionMode_Source);
     painter.setClipRegion(region, Qt::IntersectClip);
     painter.drawImage(all, picture);
     painter.restore();
