@@ -11,6 +11,7 @@ namespace {
 
 constexpr int kHopeless = 8;  // times the patience of a frame
 constexpr int kManyScaled = 8;   // places that others stand in for: much is missing
+constexpr std::size_t kFewRuns = 3;  // are scaled as fast one by one
 constexpr int kFramesKept = 30;  // after one in which much was missing, since a zoom step seldom comes alone
 constexpr double kFarthestZoom = 8;  // times, from a frame that stands in
 constexpr std::size_t kLeastStrip = 64;  // rows of a frame that a thread of its own puts together
@@ -234,7 +235,7 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   // What is blended needs what lies behind the map.
   const bool blends = std::any_of(book.shown.begin(), book.shown.end(),
                                   [](const RunBook* run) { return run->run().blend != Blend::normal; });
-  const bool many = scaled >= kManyScaled;
+  const bool many = scaled >= kManyScaled && book.shown.size() > kFewRuns;
   keepsFrames_ = many ? kFramesKept : std::max(0, keepsFrames_ - 1);
   const bool together = keepsFrames_ > 0 && !blends;
   const QRect inWindow = part.intersected(window).translated(-window.topLeft());
