@@ -9,11 +9,11 @@ namespace uq {
 
 namespace {
 
-constexpr int kHopeless = 8;  // times the patience of a frame
-constexpr int kManyScaled = 8;   // places that others stand in for: much is missing
-constexpr std::size_t kFewRuns = 3;  // are scaled as fast one by one
-constexpr int kFramesKept = 30;  // after one in which much was missing, since a zoom step seldom comes alone
-constexpr double kFarthestZoom = 8;  // times, from a frame that stands in
+constexpr int kHopeless = 8;             // times the patience of a frame
+constexpr int kManyScaled = 8;           // places that others stand in for: much is missing
+constexpr std::size_t kFewRuns = 3;      // are scaled as fast one by one
+constexpr int kFramesKept = 30;          // after one in which much was missing: a zoom step seldom comes alone
+constexpr double kFarthestZoom = 8;      // times, from a frame that stands in
 constexpr std::size_t kLeastStrip = 64;  // rows of a frame that a thread of its own puts together
 
 }  // namespace
@@ -92,7 +92,7 @@ void SwatchBook::standIn(std::vector<Lay>& lays, ViewScale scale, const QRect& w
   QRegion region;
   for (const Lay& lay : lays) region += lay.standsIn.intersected(covered);
   if (region.isEmpty()) return;
-  // Run by run only what the last frame does not reach, which is drawn over the rest.
+  // Run by run only what the last frame does not reach; then that is laid over all else.
   std::vector<Lay> others;
   for (Lay& lay : lays) {
     if (lay.standsIn.isEmpty()) {
@@ -236,7 +236,11 @@ SwatchBook::Frame SwatchBook::paint(QPainter& painter, ViewScale scale, const QR
   const bool blends = std::any_of(book.shown.begin(), book.shown.end(),
                                   [](const RunBook* run) { return run->run().blend != Blend::normal; });
   const bool many = scaled >= kManyScaled && book.shown.size() > kFewRuns;
-  keepsFrames_ = many ? kFramesKept : std::max(0, keepsFrames_ - 1);
+  if (many) {
+    keepsFrames_ = kFramesKept;
+  } else if (part.contains(window)) {
+    keepsFrames_ = std::max(0, keepsFrames_ - 1);  // a part alone, as where something arrived, is no further frame
+  }
   const bool together = keepsFrames_ > 0 && !blends;
   const QRect inWindow = part.intersected(window).translated(-window.topLeft());
   if (!together) last_.reset();
