@@ -211,12 +211,14 @@ TEST(SwatchBook, TheLastFrameStandsInWhereMuchIsMissing) {
     for (int x = 300; x < farther.width() - 300; ++x) bare += qAlpha(farther.pixel(x, y)) == 255 ? 0 : 1;
   }
   EXPECT_EQ(bare, 0);
-  // Never what was there before an edit.
-  (void)show.wholeFrame(1.5, window);
+  // Never what was there before an edit: a zoom twice as large shows the runs as they are now.
+  (void)show.wholeFrame(2, window);
   scene.quilt = scene.quilt.with(scene.at("Things"), LayerCells());
   show.show(scene);
-  const QImage edited = show.frame(3, {-1040, -800, 2600, 2000});
-  EXPECT_EQ(difference(edited, scene.draw(3, {-1040, -800, 2600, 2000}), 3), std::string());
+  const QRect twice(2 * window.x(), 2 * window.y(), 2 * window.width(), 2 * window.height());
+  const QImage edited = show.frame(4, twice, &shown);
+  ASSERT_EQ(shown.substitutes, shown.swatches);
+  EXPECT_EQ(difference(edited, scene.draw(4, twice), 3), std::string());
 }
 
 TEST(SwatchBook, RepaintingOnlyWhereSomethingArrivedMakesTheWindowWhole) {
