@@ -18,13 +18,18 @@ namespace uq::test {
 
 Story::Story(Demo demo) {
   folder_ = scratch_.filePath(QStringLiteral("copperline")).toStdString();
-  std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder_, std::filesystem::copy_options::recursive);
-  std::filesystem::remove_all(folder_ + "/.urban-quilt");  // left by somebody who opened the demo itself
-  if (demo == Demo::whole) return;
-  std::filesystem::remove_all(folder_ + "/stamps");
-  for (const char* map : {"canal-locks", "ferry-street", "lantern-row", "quayside", "roof-market", "signal-loft", "ward-board"}) {
-    std::filesystem::remove_all(folder_ + "/maps/" + map);
+  namespace fs = std::filesystem;
+  const fs::path from = UQ_SOURCE_DIR "/demo/copperline";
+  fs::create_directories(folder_);
+  for (const fs::directory_entry& one : fs::directory_iterator(from)) {
+    const std::string name = one.path().filename().string();
+    if (name == ".urban-quilt") continue;  // left by somebody who opened the demo itself
+    if (demo == Demo::yard && (name == "stamps" || name == "maps")) continue;
+    fs::copy(one.path(), fs::path(folder_) / name, fs::copy_options::recursive);
   }
+  if (demo == Demo::whole) return;
+  fs::create_directories(folder_ + "/maps");
+  fs::copy(from / "maps" / "depot-yard", folder_ + "/maps/depot-yard");
 }
 
 Story::~Story() = default;
