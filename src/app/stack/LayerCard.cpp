@@ -17,13 +17,29 @@
 namespace uq {
 
 namespace {
-constexpr int kThread = 9;  // width of the thread, logical pixels
-constexpr QSize kThumbnail(44, 32);
+constexpr int kHeight = 37;  // logical pixels
+constexpr int kThread = 9;   // width of the thread
+constexpr QSize kThumbnail(42, 27);
 constexpr int kIndent = 14;  // logical pixels
 constexpr int kMostIndents = 4;
 constexpr int kBarEnd = 200;  // hundredths, at the right end of the bar
 constexpr int kBarReach = 7;  // logical pixels from the foot that take hold of the bar
 constexpr int kBarSnap = 4;   // hundredths around 0 and 1 that become just that
+constexpr double kBright = 0.42;  // of pictures that show better on something dark
+
+// How bright a picture is on average, 0 to 1, where it shows anything.
+double brightnessOf(const QImage& picture) {
+  double sum = 0;
+  double weight = 0;
+  for (int y = 0; y < picture.height(); ++y) {
+    for (int x = 0; x < picture.width(); ++x) {
+      const QColor colour = picture.pixelColor(x, y);
+      sum += (0.299 * colour.redF() + 0.587 * colour.greenF() + 0.114 * colour.blueF()) * colour.alphaF();
+      weight += colour.alphaF();
+    }
+  }
+  return weight > 0 ? sum / weight : 1;
+}
 }  // namespace
 
 int stackIndent(int depth) { return kIndent * std::min(depth, kMostIndents); }
@@ -31,7 +47,7 @@ int stackIndent(int depth) { return kIndent * std::min(depth, kMostIndents); }
 LayerCard::LayerCard(Id layer, int depth, QWidget* parent)
     : QFrame(parent), layer_(layer), indent_(stackIndent(depth)) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
-  setFixedHeight(50);
+  setFixedHeight(kHeight);
   setFocusPolicy(Qt::TabFocus);
   eye_ = makeToggle(QStringLiteral("eye"));
   lock_ = makeToggle(QStringLiteral("lock"));
@@ -41,7 +57,7 @@ LayerCard::LayerCard(Id layer, int depth, QWidget* parent)
   });
   connect(lock_, &QToolButton::clicked, this, [this] { Q_EMIT lockPressed(layer_); });
   auto* layout = new QHBoxLayout(this);
-  layout->setContentsMargins(0, 0, kGap / 2, 0);
+  layout->setContentsMargins(0, 0, 3, kBarReach - 1);
   layout->setSpacing(0);
   layout->addStretch();
   layout->addWidget(eye_);
@@ -60,9 +76,9 @@ QToolButton* LayerCard::makeToggle(const QString& name) {
   auto* button = new QToolButton(this);
   button->setObjectName(name);
   button->setFocusPolicy(Qt::TabFocus);
-  button->setFixedSize(28, 28);
-  button->setIconSize({18, 18});
-  button->setStyleSheet(QStringLiteral("QToolButton { padding: 2px; }"));
+  button->setFixedSize(22, 24);
+  button->setIconSize({16, 16});
+  button->setStyleSheet(QStringLiteral("QToolButton { padding: 1px; }"));
   return button;
 }
 
@@ -95,6 +111,7 @@ void LayerCard::present(const Layer& layer, const Shown& shown) {
 
 void LayerCard::setThumbnail(const QImage& picture) {
   thumbnail_ = picture;
+  bright_ = brightnessOf(picture);
   update();
 }
 
@@ -109,9 +126,11 @@ void LayerCard::paintEvent(QPaintEvent*) {
   const QRectF thread(card.left() + 1, card.top() + 1, kThread, card.height() - 2);
   drawThread(painter, thread, thread_);
 
-  const QRectF picture(thread.right() + kGap, (height() - 4 - kThumbnail.height()) / 2.0, kThumbnail.width(),
+  const QRectF picture(thread.right() + kGap / 2, 2 + (height() - kBarReach - 2 - kThumbnail.height()) / 2.0, kThumbnail.width(),
                        kThumbnail.height());
-  painter.fillRect(picture, theme.surround.lighter(150));
+  // On what it stands out from.
+  const QColor light = theme.paper.lightness() > theme.ink.lightness() ? theme.paper : theme.ink;
+  painter.fillRect(picture, bright_ > kBright ? theme.surround.darker(130) : light);
   if (!thumbnail_.isNull()) {
     painter.setOpacity(hidden_ ? 0.35 : 1);
     const QSizeF fitted = QSizeF(thumbnail_.size()).scaled(picture.size(), Qt::KeepAspectRatio);
@@ -124,20 +143,20 @@ void LayerCard::paintEvent(QPaintEvent*) {
   painter.setBrush(Qt::NoBrush);
   painter.drawRect(picture);
 
-  const qreal left = picture.right() + kGap;
-  const qreal width = eye_->x() - left - kGap / 2;
+  const qreal left = picture.right() + kGap / 2 + 2;
+  const qreal width = eye_->x() - left;
   QFont font = painter.font();
   font.setBold(active_);
   painter.setFont(font);
   painter.setPen(hidden_ ? theme.softInk : theme.ink);
-  const QRectF upper(left, 4, width, height() / 2.0 - 5);
+  const QRectF upper(left, 2, width, 16);
   painter.drawText(upper, Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(width)));
   font.setBold(false);
   font.setPointSizeF(font.pointSizeF() * 0.88);
   painter.setFont(font);
   painter.setPen(theme.softInk);
-  painter.drawText(QRectF(left, height() / 2.0 - 2, width, height() / 2.0 - 6), Qt::AlignLeft | Qt::AlignVCenter,
+  painter.drawText(QRectF(left, 17, width, 13), Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(role_, Qt::ElideRight, static_cast<int>(width)));
   // Its place from the farthest, small in the corner of its picture.
   const QRectF corner(picture.left(), picture.top(), painter.fontMetrics().horizontalAdvance(place_) + 6,
@@ -163,7 +182,7 @@ void LayerCard::paintEvent(QPaintEvent*) {
 
 QRectF LayerCard::parallaxBar() const {
   const double left = indent_ + 1 + kThread + kGap;
-  return {left, height() - 9.0, width() - left - kGap, 4};
+  return {left, height() - 8.0, width() - left - kGap, 4};
 }
 
 QPointF LayerCard::parallaxPoint(int hundredths) const {
@@ -178,12 +197,19 @@ void LayerCard::mousePressEvent(QMouseEvent* event) {
   onBar_ = event->position().y() >= height() - kBarReach - 4 &&
            parallaxBar().adjusted(-4, -6, 4, 8).contains(event->position());
   if (!onBar_ || !also_) Q_EMIT chosen(layer_);
-  if (onBar_) Q_EMIT parallaxTaken(layer_);
 }
 
 void LayerCard::mouseMoveEvent(QMouseEvent* event) {
   if (!(event->buttons() & Qt::LeftButton) || field_) return;
+  const QPoint by = event->pos() - pressedAt_;
+  const bool moves = by.manhattanLength() >= QApplication::startDragDistance();
+  if (onBar_ && !dragsBar_ && moves) {
+    // The bar goes sideways; an upright drag means the card.
+    onBar_ = dragsBar_ = std::abs(by.x()) >= std::abs(by.y());
+    if (dragsBar_) Q_EMIT parallaxTaken(layer_);
+  }
   if (onBar_) {
+    if (!dragsBar_) return;
     const QRectF bar = parallaxBar();
     const double share = std::clamp((event->position().x() - bar.left()) / bar.width(), 0.0, 1.0);
     int hundredths = static_cast<int>(std::lround(share * kBarEnd));
@@ -192,13 +218,16 @@ void LayerCard::mouseMoveEvent(QMouseEvent* event) {
     }
     return Q_EMIT parallaxDragged(layer_, hundredths);
   }
-  if (!drags_ && (event->pos() - pressedAt_).manhattanLength() < QApplication::startDragDistance()) return;
+  if (!drags_ && !moves) return;
   drags_ = true;
   Q_EMIT dragged(layer_, mapToParent(event->pos()));
 }
 
 void LayerCard::mouseReleaseEvent(QMouseEvent* event) {
-  if (event->button() == Qt::LeftButton && std::exchange(onBar_, false)) return Q_EMIT parallaxLeft(layer_);
+  if (event->button() == Qt::LeftButton && std::exchange(onBar_, false)) {
+    if (std::exchange(dragsBar_, false)) Q_EMIT parallaxLeft(layer_);
+    return;
+  }
   if (event->button() == Qt::LeftButton && std::exchange(drags_, false)) {
     Q_EMIT dropped(layer_, mapToParent(event->pos()));
   }
@@ -210,8 +239,8 @@ void LayerCard::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void LayerCard::rename() {
   if (field_) return;
-  const int left = indent_ + kThread + kThumbnail.width() + 2 * kGap;
-  field_ = new NameField(name_, {left, 8, eye_->x() - left - 2, height() - 16}, this,
+  const int left = indent_ + kThread + kThumbnail.width() + kGap;
+  field_ = new NameField(name_, {left, 4, eye_->x() - left - 2, height() - 12}, this,
                          [this](const QString& name) { Q_EMIT renamed(layer_, name); });
   field_->setObjectName(QStringLiteral("layer-name"));
   field_->setAccessibleName(tr("Name of the layer"));

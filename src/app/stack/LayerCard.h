@@ -77,12 +77,14 @@ class LayerCard : public QFrame {
   Parallax parallax_;
   bool inGame_ = true;
   bool alone_ = false;  // the press on the eye that ends now was the second one
-  bool onBar_ = false;  // the bar is dragged
+  bool onBar_ = false;  // the press took hold of the bar
+  bool dragsBar_ = false;
   bool also_ = false;
   QString place_;
   bool active_ = false;
   bool hidden_ = false;
   QImage thumbnail_;
+  double bright_ = 1;  // of what it shows, 0 to 1
   QPoint pressedAt_;
   bool drags_ = false;
   NameField* field_ = nullptr;

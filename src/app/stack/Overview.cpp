@@ -18,7 +18,7 @@ Overview::Overview(MapCanvas* canvas, QWidget* parent) : QWidget(parent), canvas
   setObjectName(QStringLiteral("overview"));
   setAccessibleName(tr("Overview of the map"));
   setToolTip(tr("Click or drag to see that part of the map"));
-  setMinimumHeight(96);
+  setMinimumHeight(48);
   setFocusPolicy(Qt::TabFocus);
   timer_.setSingleShot(true);
   connect(&timer_, &QTimer::timeout, this, &Overview::redraw);

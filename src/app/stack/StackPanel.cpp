@@ -12,6 +12,7 @@
 #include <utility>
 
 #include "app/look/Icons.h"
+#include "app/look/Panes.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/edit/LayerFacts.h"
@@ -22,6 +23,10 @@ namespace uq {
 namespace {
 
 constexpr QSize kThumbnail(88, 64);  // device pixels at most
+constexpr int kLeastSentences = 60;   // logical pixels
+constexpr int kUsualSentences = 190;
+constexpr int kUsualOverview = 84;
+constexpr int kUsualCards = 416;
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
 
 void toggle(std::set<Id>& set, Id id) {
@@ -61,7 +66,6 @@ void toggleLock(Session& session, Id layer) {
 
 StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("stack"));
-  setMinimumWidth(220);
   auto* heading = new QHBoxLayout;
   heading->addWidget(makeTitle(tr("Stack"), this));
   others_ = new QSlider(Qt::Horizontal, this);
@@ -116,7 +120,7 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   farthest_->hide();
   cardsLayout_->addWidget(farthest_);
   cardsLayout_->addStretch();
-  auto* area = area_ = new QScrollArea(this);
+  auto* area = area_ = new QScrollArea;
   area->setObjectName(QStringLiteral("stack-cards"));
   area->setWidget(cards);
   area->setWidgetResizable(true);
@@ -125,15 +129,27 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   area->viewport()->setAutoFillBackground(false);
   cards->setAutoFillBackground(false);
 
-  facts_ = new LayerSentences(this);
+  panes_ = new Panes(Qt::Vertical, this);
+  panes_->setObjectName(QStringLiteral("stack-panes"));
+  auto* sentences = new QScrollArea(panes_);
+  sentences->setWidgetResizable(true);
+  sentences->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  sentences->setFocusPolicy(Qt::NoFocus);
+  sentences->viewport()->setAutoFillBackground(false);
+  facts_ = new LayerSentences(sentences);
+  sentences->setWidget(facts_);
+  sentences->setMinimumHeight(kLeastSentences);
   connect(facts_, &LayerSentences::handsFree, this, &StackPanel::handsFree);
 
   auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(kGap, kGap, kGap, kGap);
-  layout->setSpacing(kGap);
+  layout->setContentsMargins(0, kGap - 2, kGap - 2, kGap - 2);
+  layout->setSpacing(kGap / 2);
   layout->addLayout(heading);
-  layout->addWidget(area, 1);
-  layout->addWidget(facts_);
+  layout->addWidget(panes_, 1);
+  panes_->addWidget(area);
+  panes_->addWidget(sentences);
+  panes_->setStretchFactor(0, 1);
+  panes_->setStretchFactor(1, 0);
 
   thumbnailTimer_.setSingleShot(true);
   thumbnailTimer_.setInterval(kThumbnailDelay);
@@ -178,9 +194,17 @@ Id StackPanel::farthestIn(Id folder) const {
   return {};
 }
 
-void StackPanel::putBelow(QWidget* widget) { layout()->addWidget(widget); }
+void StackPanel::putBelow(QWidget* widget) {
+  panes_->addWidget(widget);
+  panes_->setStretchFactor(2, 0);
+  panes_->setSizes({kUsualCards, kUsualSentences, kUsualOverview});
+}
 
-void StackPanel::choose(Id layer) { session_->verbs().layers.choose(layer); }
+void StackPanel::choose(Id layer) {
+  // What was pressed stays where it is.
+  shownActive_ = layer;
+  session_->verbs().layers.choose(layer);
+}
 
 LayerCard* StackPanel::makeCard(const StackRow& row) {
   auto* one = new LayerCard(row.id, row.depth, this);
@@ -208,11 +232,7 @@ LayerCard* StackPanel::makeCard(const StackRow& row) {
 
 FolderCard* StackPanel::makeHead(const StackRow& row) {
   auto* head = new FolderCard(row.id, row.depth, this);
-  connect(head, &FolderCard::chosen, this, [this](Id id) {
-    // Its head stays where it was pressed.
-    shownActive_ = farthestIn(id);
-    choose(shownActive_);
-  });
+  connect(head, &FolderCard::chosen, this, [this](Id id) { choose(farthestIn(id)); });
   connect(head, &FolderCard::foldPressed, this, [this](Id id) { session_->verbs().folders.foldUp(id); });
   connect(head, &FolderCard::eyePressed, this, [this](Id id) { session_->verbs().folders.toggleEye(id); });
   connect(head, &FolderCard::nextPressed, this, [this](Id id) {
@@ -229,22 +249,22 @@ FolderCard* StackPanel::makeHead(const StackRow& row) {
   return head;
 }
 
-Needle* StackPanel::makeNeedle(StackPlace place, const QString& name) {
+Needle* StackPanel::makeNeedle(StackPlace place, BesideWalker beside, const QString& name) {
   auto* needle = new Needle(this);
   needle->setAccessibleName(name);
   needle->setToolTip(name + QLatin1Char('\n') + tr("A right click offers other kinds of layers"));
-  connect(needle, &QAbstractButton::clicked, this, [this, place] { session_->verbs().layers.add(place); });
-  connect(needle, &Needle::otherKindsWanted, this, [this, place](QPoint at) { offerKinds(place, at); });
+  connect(needle, &QAbstractButton::clicked, this, [this, place, beside] { session_->verbs().layers.add(place, beside); });
+  connect(needle, &Needle::otherKindsWanted, this, [this, place, beside](QPoint at) { offerKinds(place, beside, at); });
   needle->setVisible(session_ && session_->map());
   needles_.push_back(needle);
   return needle;
 }
 
-void StackPanel::offerKinds(StackPlace place, QPoint at) {
+void StackPanel::offerKinds(StackPlace place, BesideWalker beside, QPoint at) {
   auto* menu = new QMenu(this);
   menu->setObjectName(QStringLiteral("kinds-menu"));
   menu->setAttribute(Qt::WA_DeleteOnClose);
-  menu->addAction(tr("Layer of tiles"), this, [this, place] { session_->verbs().layers.add(place); });
+  menu->addAction(tr("Layer of tiles"), this, [this, place, beside] { session_->verbs().layers.add(place, beside); });
   menu->addAction(tr("Layer for pins"), this, [this, place] { session_->verbs().layers.addPins(place.index); });
   QMenu* pictures = menu->addMenu(tr("Backdrop of"));
   for (const Shared<Sheet>& sheet : session_->quilt().sheets()) {
@@ -294,17 +314,23 @@ void StackPanel::rebuild(const Map& map) {
       });
       connect(walker_, &WalkerCard::dragged, this, [this](QPoint at) { showDropLine({}, at); });
       connect(walker_, &WalkerCard::dropped, this, [this](QPoint at) { drop({}, at); });
+      if (row.to == walkerPlace) {
+        Needle* front = makeNeedle({walkerPlace, row.in}, BesideWalker::inFront, tr("Add a layer in front of the Walker"));
+        front->setObjectName(QStringLiteral("needle-walker"));
+        put(front);
+      }
       put(walker_);
     }
     const QString name = QString::fromStdString(row.isFolder ? map.layerFolder(row.id)->name : map.layer(row.id)->name);
-    Needle* needle = makeNeedle({row.to, row.in}, tr("Add a layer in front of %1").arg(name));
+    Needle* needle = makeNeedle({row.to, row.in}, walker_ ? BesideWalker::behind : BesideWalker::inFront,
+                                tr("Add a layer in front of %1").arg(name));
     needle->setObjectName(row.isFolder ? QStringLiteral("needle-before-%1").arg(name)
                                        : QStringLiteral("needle-%1").arg(row.to));
     put(needle);
     rowCards_.push_back(row.isFolder ? static_cast<QWidget*>(makeHead(row)) : makeCard(row));
     put(rowCards_.back());
   }
-  Needle* last = makeNeedle({0, {}}, tr("Add a layer behind all"));
+  Needle* last = makeNeedle({0, {}}, BesideWalker::asUsual, tr("Add a layer behind all"));
   last->setObjectName(QStringLiteral("needle-0"));
   put(last);
   farthest_->setVisible(!rows_.empty());

@@ -22,6 +22,8 @@ class QVBoxLayout;
 
 namespace uq {
 
+class Panes;
+
 class StackPanel : public QWidget {
   Q_OBJECT
 
@@ -37,7 +39,9 @@ class StackPanel : public QWidget {
   // Opens the field for the name of the active layer, or of its folder.
   void renameActive();
   void renameLevel();
-  // Adds a part under the sentences.
+  // Cards, sentences and what is put below, in this order.
+  Panes* panes() const { return panes_; }
+  // Adds a part under the sentences; once.
   void putBelow(QWidget* widget);
   // Draws everything with the theme in force.
   void redraw() { refresh(); }
@@ -53,8 +57,8 @@ class StackPanel : public QWidget {
   void choose(Id layer);
   LayerCard* makeCard(const StackRow& row);
   FolderCard* makeHead(const StackRow& row);
-  Needle* makeNeedle(StackPlace place, const QString& name);
-  void offerKinds(StackPlace place, QPoint at);
+  Needle* makeNeedle(StackPlace place, BesideWalker beside, const QString& name);
+  void offerKinds(StackPlace place, BesideWalker beside, QPoint at);
   Id farthestIn(Id folder) const;
   // The row nearest to a place in the list of cards, without what is dragged, and whether it is over its lower half.
   struct Gap {
@@ -79,6 +83,7 @@ class StackPanel : public QWidget {
   std::map<Id, Revision> drawn_;  // which revision each thumbnail shows
   QLabel* farthest_;
   QLabel* empty_;
+  Panes* panes_;
   QScrollArea* area_;
   Id shownActive_;
   QSlider* others_;

@@ -11,7 +11,7 @@
 namespace uq {
 
 namespace {
-constexpr int kHeight = 26;  // logical pixels
+constexpr int kHeight = 22;  // logical pixels
 constexpr int kIcon = 18;
 }  // namespace
 
@@ -38,19 +38,19 @@ void WalkerCard::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   const Theme& theme = Theme::current();
-  const QRectF card = QRectF(rect()).adjusted(1, 2, -1, -2);
+  const QRectF card = QRectF(rect()).adjusted(1, 1, -1, -1);
   painter.setPen(QPen(colours_ ? theme.madder : hasFocus() ? theme.woad : theme.edge, colours_ ? 2 : 1));
   painter.setBrush(theme.paper);
   painter.drawRoundedRect(card, card.height() / 2, card.height() / 2);
   icon(QStringLiteral("walker"), theme.ink).paint(&painter, QRect(14, (height() - kIcon) / 2, kIcon, kIcon));
   painter.setPen(theme.ink);
-  QRectF text = card.adjusted(40, 0, -12, 0);
+  QRectF text = card.adjusted(36, 0, -10, 0);
   painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, tr("Walker"));
   painter.setPen(theme.softInk);
   QFont font = painter.font();
   font.setPointSizeF(font.pointSizeF() * 0.88);
   painter.setFont(font);
-  painter.drawText(text, Qt::AlignRight | Qt::AlignVCenter, tr("\u2191 in front   \u2193 behind"));
+  painter.drawText(text, Qt::AlignRight | Qt::AlignVCenter, tr("\u2191 front  \u2193 behind"));
 }
 
 void WalkerCard::mousePressEvent(QMouseEvent* event) {

@@ -8,15 +8,18 @@
 #include <algorithm>
 
 #include "app/look/NumberField.h"
+#include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/table/HandPreview.h"
+#include "app/table/HeldStrip.h"
 #include "app/table/OtherSides.h"
 
 namespace uq {
 
 namespace {
-constexpr QSize kPreview(120, 96);  // logical pixels
+constexpr QSize kPreview(92, 88);  // logical pixels
+constexpr QSize kTurn(46, 26);
 }
 
 InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
@@ -25,6 +28,8 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   auto* title = makeTitle(tr("In hand"), this);
   description_ = makeSoftLabel(this);
   description_->setObjectName(QStringLiteral("in-hand-text"));
+  description_->setWordWrap(false);
+  description_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   preview_ = new HandPreview(this);
   preview_->setFixedSize(kPreview);
 
@@ -35,7 +40,8 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
                                                       {ActionId::turnByChance, "R"}, {ActionId::throwAgain, ""}};
   for (int i = 0; i < 6; ++i) {
     auto* button = makeActionButton(actions->action(buttons[i].first), QString::fromUtf8(buttons[i].second), this);
-    button->setFixedSize(60, 30);
+    button->setFixedSize(kTurn);
+    button->setIconSize({16, 16});
     button->setProperty("raised", true);
     if (!*buttons[i].second) button->setToolButtonStyle(Qt::ToolButtonIconOnly);
     button->setCheckable(buttons[i].first == ActionId::turnByChance);
@@ -94,23 +100,24 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     hand.ends = fittingEnds(hand.ends, hand.wholeExtent());
     session_->verbs().hand.change(std::move(hand));
   });
-  auto* rules = new QHBoxLayout;
-  rules->addWidget(rule_, 1);
-  rules->addWidget(empty_);
-  rules->addWidget(stepText_);
-  rules->addWidget(step_);
+  auto* rules = new SentenceLayout({rule_, empty_, stepText_, step_});
 
+  held_ = new HeldStrip(this);
   auto* layout = new QGridLayout(this);
-  layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap + 2);
+  layout->setContentsMargins(kGap, kGap - 2, kGap, kGap);
   layout->setSpacing(kGap / 2);
-  layout->addWidget(title, 0, 0, 1, 2);
-  layout->addWidget(description_, 1, 0, 1, 2);
+  auto* head = new QHBoxLayout;
+  head->addWidget(title);
+  head->addWidget(description_, 1);
+  layout->addWidget(held_, 0, 0, 1, 2);
+  layout->addLayout(head, 1, 0, 1, 2);
   layout->addWidget(preview_, 2, 0);
   layout->addLayout(turns, 2, 1);
   layout->addLayout(manners, 3, 0, 1, 2);
   layout->addLayout(rules, 4, 0, 1, 2);
   sides_ = new OtherSides(this);
   layout->addWidget(sides_, 5, 0, 1, 2);
+  layout->setRowStretch(6, 1);
   layout->setColumnStretch(1, 1);
   refresh();
 }
@@ -124,6 +131,7 @@ void InHandPanel::setSession(Session* session) {
   session_ = session;
   sides_->setSession(session);
   preview_->setSession(session);
+  held_->setSession(session);
   if (session_) {
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
       if (change.hand || change.map || change.beside) refresh();
@@ -159,8 +167,20 @@ QString InHandPanel::description() const {
   return tr("%1, on %n layer(s)", nullptr, static_cast<int>(hand.others.size()) + 1).arg(size);
 }
 
+void InHandPanel::resizeEvent(QResizeEvent* event) {
+  QFrame::resizeEvent(event);
+  showDescription();
+}
+
+void InHandPanel::showDescription() {
+  const QString text = description();
+  description_->setText(description_->fontMetrics().elidedText(text, Qt::ElideRight, std::max(40, description_->width())));
+  description_->setToolTip(text);
+}
+
 void InHandPanel::refresh() {
-  description_->setText(description());
+  setVisible(session_ && !session_->desk().inHand.empty());
+  showDescription();
   preview_->update();
   sides_->refresh();
   const InHand hand = session_ ? session_->desk().inHand : InHand();

@@ -1,5 +1,5 @@
-// InHandPanel: what the next stroke lays, in its true orientation, the ways to turn it, and the manner in which it is
-// laid.
+// InHandPanel: what was held last, what the next stroke lays, in its true orientation, the ways to turn it, and the
+// manner in which it is laid. Takes no room before anything is in hand.
 #pragma once
 
 #include <QFrame>
@@ -15,6 +15,7 @@ class QToolButton;
 namespace uq {
 
 class HandPreview;
+class HeldStrip;
 class NumberField;
 class OtherSides;
 
@@ -33,12 +34,17 @@ class InHandPanel : public QFrame {
   // Draws everything with the theme in force.
   void redraw() { refresh(); }
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
   void refresh();
   QString description() const;
+  void showDescription();
 
   Session* session_ = nullptr;
   QLabel* description_;
+  HeldStrip* held_;
   HandPreview* preview_;
   QToolButton* chance_ = nullptr;
   std::vector<std::pair<Manner, QToolButton*>> manners_;

@@ -18,14 +18,14 @@ namespace uq {
 
 namespace {
 constexpr int kShelfPlace = 46;       // logical pixels
-constexpr int kMostRows = 2;     // in sight; the wheel brings others
-constexpr int kHintHeight = 18;  // where nothing was kept yet
+constexpr int kUsualRows = 2;  // in sight; the wheel brings others
 }  // namespace
 
 Shelf::Shelf(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("shelf"));
   setAccessibleName(tr("Stamps"));
   setMouseTracking(true);
+  setMinimumHeight(kShelfPlace + 4);
   refresh();
 }
 
@@ -46,6 +46,8 @@ void Shelf::setSession(Session* session) {
   refresh();
 }
 
+QSize Shelf::sizeHint() const { return {0, kUsualRows * (kShelfPlace + 4)}; }
+
 int Shelf::columns() const { return std::max(1, (width() + 4) / (kShelfPlace + 4)); }
 
 QRectF Shelf::rectOf(std::size_t index) const {
@@ -56,8 +58,7 @@ QRectF Shelf::rectOf(std::size_t index) const {
 void Shelf::refresh() {
   stamps_ = session_ ? shelfOrder(session_->quilt()) : std::vector<Id>();
   const int rows = (static_cast<int>(stamps_.size()) + columns() - 1) / columns();
-  scroll_ = std::clamp(scroll_, 0, std::max(0, rows - kMostRows));
-  setFixedHeight(rows == 0 ? kHintHeight : std::min(rows, kMostRows) * (kShelfPlace + 4));
+  scroll_ = std::clamp(scroll_, 0, std::max(0, rows - std::max(1, height() / (kShelfPlace + 4))));
   update();
 }
 
@@ -81,7 +82,7 @@ void Shelf::paintEvent(QPaintEvent*) {
   const Theme& theme = Theme::current();
   if (stamps_.empty()) {
     painter.setPen(theme.softInk);
-    painter.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter,
+    painter.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
                      tr("Stamps: %1 keeps what is in hand here").arg(KeyBindings::shared().text(ActionId::keepStamp)));
     return;
   }

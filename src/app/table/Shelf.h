@@ -18,6 +18,7 @@ class Shelf : public QWidget {
   explicit Shelf(QWidget* parent = nullptr);
 
   void setSession(Session* session);
+  QSize sizeHint() const override;
   QRectF rectOf(std::size_t index) const;
   // The card of a stamp, while it is open; else nullptr.
   QWidget* card() const { return card_; }

@@ -10,9 +10,9 @@
 #include <algorithm>
 
 #include "app/canvas/MapCanvas.h"
+#include "app/look/Panes.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
-#include "app/table/HeldStrip.h"
 #include "app/workroom/SheetWork.h"
 #include "core/sheets/FitsHere.h"
 #include "raster/Blend.h"
@@ -65,11 +65,12 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   finders->addWidget(used_);
   finders->addWidget(fits_);
 
-  held_ = new HeldStrip(this);
-  shelf_ = new Shelf(this);
+  panes_ = new Panes(Qt::Vertical, this);
+  panes_->setObjectName(QStringLiteral("table-panes"));
+  shelf_ = new Shelf(panes_);
   table_ = new TableView(actions, this);
   found_ = new FoundTiles(actions, this);
-  pages_ = new QStackedWidget(this);
+  pages_ = new QStackedWidget(panes_);
   pages_->addWidget(table_);
   pages_->addWidget(found_);
   auto* layout = new QVBoxLayout(this);
@@ -77,9 +78,11 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   layout->setSpacing(kGap - 2);
   layout->addLayout(heading);
   layout->addLayout(finders);
-  layout->addWidget(held_);
-  layout->addWidget(shelf_);
-  layout->addWidget(pages_, 1);
+  layout->addWidget(panes_, 1);
+  panes_->addWidget(shelf_);
+  panes_->addWidget(pages_);
+  panes_->setStretchFactor(0, 0);
+  panes_->setStretchFactor(1, 1);
 
   const auto point = [this](const QString& text) {
     pointed_->setText(text);
@@ -103,7 +106,6 @@ void TablePanel::setSession(Session* session) {
   session_ = session;
   table_->setSession(session);
   found_->setSession(session);
-  held_->setSession(session);
   shelf_->setSession(session);
   setView(View::sheets);
   field_->clear();

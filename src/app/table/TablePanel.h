@@ -16,8 +16,8 @@ class QToolButton;
 
 namespace uq {
 
-class HeldStrip;
 class MapCanvas;
+class Panes;
 
 class TablePanel : public QWidget {
   Q_OBJECT
@@ -27,6 +27,8 @@ class TablePanel : public QWidget {
 
   void setSession(Session* session);
   TableView* table() const { return table_; }
+  // The shelf above the sheets.
+  Panes* panes() const { return panes_; }
   Shelf* shelf() const { return shelf_; }
   FoundTiles* found() const { return found_; }
 
@@ -65,7 +67,7 @@ class TablePanel : public QWidget {
   QToolButton* used_;
   QToolButton* fits_;
   Shelf* shelf_;
-  HeldStrip* held_;
+  Panes* panes_;
   TableView* table_;
   FoundTiles* found_;
   QStackedWidget* pages_;

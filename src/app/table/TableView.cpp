@@ -1,5 +1,6 @@
 #include "app/table/TableView.h"
 
+#include <QResizeEvent>
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
@@ -141,6 +142,9 @@ void TableView::reveal(Id id, std::uint32_t number) {
 void TableView::revealSheet(Id id) {
   const Sheet* on = sheet(id);
   if (!on) return;
+  // The Table keeps its place as long as some of the sheet is in sight.
+  const TableItem* shown = layout_.of(id);
+  if (shown && toWidget(shown->picture).intersects(QRectF(rect()).adjusted(0, 0, 0, -kTableHeading))) return;
   if (on->tileCount() > 0) reveal(id, on->numberAt(0));
   if (const TableItem* item = layout_.of(id)) {
     scroll_.setY(item->heading.top() - kTableHeading - kGap);
@@ -151,22 +155,10 @@ void TableView::revealSheet(Id id) {
 
 void TableView::showCutOf(std::optional<Id> id) {
   if (cutOf_ == id) return;
-  const bool wasShown = cutOf_.has_value();
   cutOf_ = id;
   picking_.reset();
   const Sheet* on = id ? sheet(*id) : nullptr;
-  if (on) {
-    // As large as there is room for, so that every joint can be judged; afterwards as before, if nobody zoomed
-    // meanwhile.
-    if (!wasShown) zoomBefore_ = zoom_;
-    const double room = (width() - 2.0 * kGap) / on->pictureSize.w;
-    zoom_ = zoomShown_ = std::clamp(std::max(zoomBefore_, std::min(room, 3.0)), kSmallest, kLargest);
-    layOut();
-    revealSheet(*id);
-  } else if (wasShown && zoom_ == zoomShown_) {
-    zoom_ = zoomBefore_;
-    layOut();
-  }
+  if (on) revealSheet(*id);
   update();
 }
 
@@ -292,8 +284,14 @@ QString TableView::textOf(const Spot& spot) const {
   return parts.join(QStringLiteral(" · "));
 }
 
-void TableView::resizeEvent(QResizeEvent*) {
-  if (fitted_ || scroll_.isNull()) fitWidth();
+void TableView::resizeEvent(QResizeEvent* event) {
+  // Another height, as when a panel below comes, moves nothing.
+  if (event->oldSize().width() != width() && (fitted_ || scroll_.isNull())) {
+    const double before = zoom_;
+    const QPointF at = scroll_;
+    fitWidth();
+    scroll_ = at * (zoom_ / before);
+  }
   layOut();
 }
 

@@ -117,8 +117,6 @@ class TableView : public QWidget {
   QPointF scroll_;
   bool fitted_ = false;
   std::optional<Id> cutOf_;
-  double zoomBefore_ = 0;  // while a cut is shown
-  double zoomShown_ = 0;
   struct Picking {
     Id sheet;
     std::function<void(std::uint32_t)> picked;

@@ -24,7 +24,7 @@ QString handsText(std::initializer_list<ActionId> gestures) {
 
 FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("foot-line"));
-  setFixedHeight(28);
+  setFixedHeight(24);
   hands_ = makeSoftLabel(this);
   hands_->setObjectName(QStringLiteral("foot-hands"));
   hands_->setWordWrap(false);

@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "app/look/Icons.h"
 #include "app/look/NameField.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
@@ -22,8 +23,10 @@ namespace {
 constexpr double kDotInside = 8;  // of a map that is not saved: from the right end of its tab
 constexpr double kDotRadius = 2.5;
 constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
-constexpr int kLongestName = 200;  // logical pixels, of a tab's text
-constexpr int kLongestBack = 240;  // of the button that takes the last step back
+constexpr int kLongestName = 160;   // logical pixels, of a tab's text
+constexpr int kShortestName = 64;   // where many tabs share the row
+constexpr int kTabFrame = 26;       // of a tab besides its text, with the gap behind it
+constexpr int kBackWidth = 150;     // of the button that takes the last step back, kept free for it
 
 QString shortened(const QWidget* on, const QString& text, int most) {
   return on->fontMetrics().elidedText(text, Qt::ElideRight, most);
@@ -33,12 +36,19 @@ QString shortened(const QWidget* on, const QString& text, int most) {
 
 MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("tabs"));
-  setFixedHeight(38);
+  setFixedHeight(34);
   more_ = makeActionButton(actions->action(ActionId::newMap), {}, this);
   more_->setToolButtonStyle(Qt::ToolButtonIconOnly);
   undo_ = new QToolButton(this);
   undo_->setObjectName(QStringLiteral("back-button"));
   undo_->setFocusPolicy(Qt::TabFocus);
+  undo_->setFixedWidth(kBackWidth);
+  undo_->setProperty("raised", true);
+  undo_->setIconSize({16, 16});
+  undo_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+  QSizePolicy stays = undo_->sizePolicy();
+  stays.setRetainSizeWhenHidden(true);
+  undo_->setSizePolicy(stays);
   connect(undo_, &QToolButton::clicked, this, &MapTabs::undoPressed);
   scroll_ = new QScrollArea(this);
   scroll_->setFrameShape(QFrame::NoFrame);
@@ -53,8 +63,8 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   strip_->installEventFilter(this);
   scroll_->setWidget(strip_);
   layout_ = new QHBoxLayout(strip_);
-  layout_->setContentsMargins(kGap, 3, 0, 5);
-  layout_->setSpacing(kGap);
+  layout_->setContentsMargins(kGap, 3, 0, 4);
+  layout_->setSpacing(kGap / 2);
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, kGap, 0);
   row->setSpacing(kGap);
@@ -98,6 +108,18 @@ void MapTabs::keepWidth(QToolButton& tab, const QString& text) {
   tab.setFont(usual);
 }
 
+bool MapTabs::namesFit(int room) const {
+  int wide = 0;
+  QFont bold = font();
+  bold.setBold(true);
+  const QFontMetrics metrics(bold);
+  for (const Id id : session_ ? session_->desk().openMaps : std::vector<Id>()) {
+    const Map* map = session_->quilt().map(id);
+    if (map) wide += std::min(kLongestName, metrics.horizontalAdvance(QString::fromStdString(map->name))) + kTabFrame;
+  }
+  return wide <= room;
+}
+
 void MapTabs::refresh() {
   const std::vector<Id> open = session_ ? session_->desk().openMaps : std::vector<Id>();
   while (tabs_.size() > open.size()) {
@@ -114,6 +136,10 @@ void MapTabs::refresh() {
     tabs_.push_back(tab);
   }
   unsaved_.clear();
+  // All the same, so that going from one map to another changes none.
+  const int room = width() - kBackWidth - more_->sizeHint().width() - 4 * kGap;
+  const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame;
+  const int most = namesFit(room) ? kLongestName : std::clamp(share, kShortestName, kLongestName);
   for (std::size_t i = 0; i < open.size(); ++i) {
     const Map* map = session_->quilt().map(open[i]);
     // Between a step and its desk, a map may be gone already.
@@ -121,7 +147,7 @@ void MapTabs::refresh() {
     const QString name = QString::fromStdString(map->name);
     const bool saved = session_->isSaved(*map);
     tabs_[i]->setObjectName(QStringLiteral("tab-") + QString::fromStdString(map->folder));
-    const QString text = shortened(tabs_[i], name, kLongestName);
+    const QString text = shortened(tabs_[i], name, most);
     keepWidth(*tabs_[i], text);
     tabs_[i]->setText(onButton(text));
     if (!saved) unsaved_.insert(map->id);
@@ -144,8 +170,9 @@ void MapTabs::refresh() {
   undo_->setVisible(plan.has_value());
   if (plan) {
     const QString name = QString::fromStdString(plan->names.front());
-    undo_->setText(onButton(tr("Back: “%1”").arg(shortened(undo_, name, kLongestBack))));
-    undo_->setToolTip(translated(actionRow(ActionId::undo).tip));
+    undo_->setIcon(icon(QStringLiteral("undo"), Theme::current().ink));
+    undo_->setText(onButton(shortened(undo_, name, kBackWidth - 42)));
+    undo_->setToolTip(tr("Take “%1” back").arg(name));
     undo_->setAccessibleName(tr("Back: “%1”").arg(name));
   }
 }
@@ -167,6 +194,7 @@ void MapTabs::showActive() {
 
 void MapTabs::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
+  if (event->oldSize().width() != width()) refresh();
   QMetaObject::invokeMethod(this, &MapTabs::showActive, Qt::QueuedConnection);
 }
 

@@ -1,8 +1,9 @@
 // MapTabs: a tab for each open map, the active one with stitches under it, a dot where it is not saved.
 //
 // A click goes to the map, a middle click takes the tab away, a double click renames the map in place. However many maps
-// are open, and whatever they are called, the row is never wider than the window: long names are cut short, and where
-// the tabs take more room than there is, they are scrolled by the wheel, and to the active one by themselves.
+// are open, and whatever they are called, the row is never wider than the window: long names are cut short, shorter where
+// many tabs share the row, and where that is not enough, they are scrolled by the wheel, and to the active one by
+// themselves. The button that takes the last step back has its place whether there is a step or not.
 #pragma once
 
 #include <QWidget>
@@ -44,6 +45,8 @@ class MapTabs : public QWidget {
 
  private:
   void refresh();
+  // Whether all names have room, as long as they are shown at most.
+  bool namesFit(int room) const;
   static void keepWidth(QToolButton& tab, const QString& text);
   void paintTabs();
   void fitStrip();

@@ -1,10 +1,11 @@
 #include "app/workroom/Tape.h"
 
-#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
 #include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/look/NumberField.h"
 #include "app/look/Stitches.h"
@@ -15,15 +16,34 @@
 
 namespace uq {
 
+namespace {
+constexpr int kTapeHeight = 40;    // logical pixels
+constexpr int kFoldedOptions = 70;  // room for the button that holds them
+}  // namespace
+
 Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(actions) {
   setObjectName(QStringLiteral("tape"));
+  setFixedHeight(kTapeHeight);
   tools_ = new QWidget(this);
   choices_ = new QWidget(this);
-  auto* places = new QGridLayout(this);
-  places->setContentsMargins(kGap, 9, kGap, 3);
+  folded_ = new QFrame(this, Qt::Popup);
+  folded_->setObjectName(QStringLiteral("tape-folded"));
+  makeCard(folded_);
+  auto* lines = new QVBoxLayout(folded_);
+  lines->setContentsMargins(kGap, kGap, kGap, kGap);
+  lines->setSpacing(2);
+  auto* places = new QHBoxLayout(this);
+  places->setContentsMargins(kGap, 8, kGap, 2);
   places->setSpacing(0);
   places->setSizeConstraint(QLayout::SetNoConstraint);
-  places->setColumnStretch(2, 1);
+  places->addWidget(tools_);
+  places->addWidget(choices_);
+  more_ = makePlainButton("tape-more", this);
+  more_->setText(tr("More"));
+  more_->setToolTip(tr("The options of the tool that have no room here"));
+  connect(more_, &QToolButton::clicked, this, &Tape::unfold);
+  places->addWidget(more_);
+  places->addStretch();
   auto* row = new QHBoxLayout(tools_);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(1);
@@ -43,7 +63,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   QFont bold = tool_->font();
   bold.setBold(true);
   tool_->setFont(bold);
-  row->addWidget(tool_);
+  addPart(tool_);
   for (const int width : kWidths) {
     auto* button = new QToolButton(choices_);
     button->setObjectName(QStringLiteral("tape-width-%1").arg(width));
@@ -58,7 +78,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
       session_->setDesk(std::move(desk));
     });
     widths_.emplace_back(width, button);
-    row->addWidget(button);
+    addPart(button);
   }
   addOption(ActionId::outlinesOnly, true);
   for (const ActionId id : {ActionId::selectByBox, ActionId::selectByOutline, ActionId::selectTouching,
@@ -71,20 +91,51 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
 }
 
 QSize Tape::minimumSizeHint() const {
-  return {std::max(tools_->minimumSizeHint().width(), choices_->minimumSizeHint().width()) + 2 * kGap, 46};
+  return {tools_->sizeHint().width() + kFoldedOptions + 2 * kGap, kTapeHeight};
 }
 
 void Tape::arrange() {
-  auto* places = static_cast<QGridLayout*>(layout());
-  const int room = width() - 2 * kGap;
-  const bool below = tools_->sizeHint().width() + choices_->sizeHint().width() > room;
-  setFixedHeight(below ? 82 : 46);
-  places->addWidget(tools_, 0, 0, Qt::AlignLeft);
-  if (below) {
-    places->addWidget(choices_, 1, 0, 1, 3, Qt::AlignLeft);
-  } else {
-    places->addWidget(choices_, 0, 1, Qt::AlignLeft);
+  const int room = width() - 2 * kGap - tools_->sizeHint().width();
+  const auto wide = [](const QWidget* part) { return part->sizeHint().width() + 1; };
+  int all = 0;
+  for (const Option& one : parts_) all += one.matters ? wide(one.part) : 0;
+  // From the first option on that has no room, all are folded into one button.
+  const bool folds = all > room;
+  int left = room - (folds ? wide(more_) : 0);
+  bool fits = true;
+  int row = 0;
+  int line = 0;
+  for (const Option& one : parts_) {
+    fits = fits && (!one.matters || (left -= wide(one.part)) >= 0);
+    auto* to = fits ? choices_ : folded_;
+    if (one.part->parentWidget() != to) {
+      if (fits) {
+        static_cast<QHBoxLayout*>(choices_->layout())->insertWidget(row, one.part);
+      } else {
+        static_cast<QVBoxLayout*>(folded_->layout())->insertWidget(line, one.part, 0, Qt::AlignLeft);
+      }
+    }
+    ++(fits ? row : line);
+    one.part->setVisible(one.matters);
   }
+  more_->setVisible(folds);
+  if (!folds) folded_->hide();
+}
+
+void Tape::unfold() {
+  folded_->adjustSize();
+  folded_->move(more_->mapToGlobal(QPoint(more_->width() - folded_->width(), -folded_->height() - kGap)));
+  folded_->show();
+}
+
+void Tape::addPart(QWidget* part) {
+  choices_->layout()->addWidget(part);
+  parts_.push_back({part});
+}
+
+void Tape::show(QWidget* part, bool matters) {
+  const auto one = std::find_if(parts_.begin(), parts_.end(), [&](const Option& each) { return each.part == part; });
+  one->matters = matters;
 }
 
 void Tape::resizeEvent(QResizeEvent* event) {
@@ -97,7 +148,7 @@ QToolButton* Tape::addOption(ActionId id, bool withText) {
   if (!withText) button->setToolButtonStyle(Qt::ToolButtonIconOnly);
   button->setCheckable(true);
   options_[id] = button;
-  choices_->layout()->addWidget(button);
+  addPart(button);
   return button;
 }
 
@@ -117,8 +168,12 @@ void Tape::addLift() {
   QToolButton* higher = makeActionButton(actions_->action(ActionId::liftHigher), {}, choices_);
   QToolButton* lower = makeActionButton(actions_->action(ActionId::liftLower), {}, choices_);
   for (QToolButton* button : {higher, lower}) button->setToolButtonStyle(Qt::ToolButtonIconOnly);
-  lifts_ = {lifted, lift_, pixels, higher, lower};
-  for (QWidget* part : lifts_) choices_->layout()->addWidget(part);
+  lifts_ = new QWidget(choices_);
+  auto* row = new QHBoxLayout(lifts_);
+  row->setContentsMargins(kGap, 0, 0, 0);
+  row->setSpacing(2);
+  for (QWidget* part : std::initializer_list<QWidget*>{lifted, lift_, pixels, higher, lower}) row->addWidget(part);
+  addPart(lifts_);
 }
 
 void Tape::refresh(Session* session) {
@@ -133,7 +188,7 @@ void Tape::refresh(Session* session) {
       selects && (options.selectBy == SelectBy::touching || options.selectBy == SelectBy::everywhere);
   tool_->setText(map ? translated(actionRow(actionOf(tool)).text) : QString());
   for (const auto& [width, button] : widths_) {
-    button->setVisible(map && strokes);
+    show(button, map && strokes);
     button->setChecked(width == options.width);
   }
   const bool corners = map && (map->grid.kind == GridKind::orthogonal || map->grid.kind == GridKind::diamond);
@@ -150,12 +205,13 @@ void Tape::refresh(Session* session) {
       {ActionId::allLayers, selects},
       {ActionId::boxAlongGrid, map && (selects || shapes) && map->grid.kind != GridKind::orthogonal}};
   for (const auto& [id, visible] : shown) {
-    options_[id]->setVisible(map && visible);
+    show(options_[id], map && visible);
     options_[id]->setChecked(actions_->action(id)->isChecked());
   }
   const bool rises = map && tool != Tool::erase && !selects &&
                      (hasPlan(map->grid.kind) || hasLevels(*map) || session->desk().lift > 0);
-  for (QWidget* part : lifts_) part->setVisible(rises);
+  show(lifts_, rises);
+  show(tool_, map != nullptr);
   if (map && !(lift_->hasFocus() && lift_->isModified())) lift_->setValue(session->desk().lift);
   arrange();
 }
@@ -166,7 +222,7 @@ void Tape::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), theme.panel);
   // The marks of a measuring tape along its upper edge.
   for (int x = 0, i = 0; x < width(); x += 8, ++i) {
-    painter.fillRect(QRect(x, 0, 1, i % 10 == 0 ? 8 : i % 5 == 0 ? 6 : 4), theme.edge);
+    painter.fillRect(QRect(x, 0, 1, i % 10 == 0 ? 7 : i % 5 == 0 ? 5 : 3), theme.edge);
   }
   for (const auto& [id, button] : buttons_) {
     if (!actions_->action(id)->isChecked()) continue;

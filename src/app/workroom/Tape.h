@@ -1,12 +1,14 @@
 // Tape: the row of tools under the canvas, numbers first, and the options of the active tool at their right.
 //
-// Each tool shows the options that matter to it on the map that is worked on; what it was set to last stays.
+// Each tool shows the options that matter to it on the map that is worked on; what it was set to last stays. The tape is
+// always one line high: options that have no room are folded into one button at its end.
 #pragma once
 
 #include <QWidget>
 
 #include "app/actions/Actions.h"
 
+class QFrame;
 class QLabel;
 class QToolButton;
 
@@ -35,8 +37,12 @@ class Tape : public QWidget {
 
  private:
   void addLift();
-  // Puts the options beside the tools, or below them where there is no room.
+  void addPart(QWidget* part);
+  // Whether an option matters now; arrange() shows it.
+  void show(QWidget* part, bool matters);
+  // Puts the options beside the tools, and folds those that have no room.
   void arrange();
+  void unfold();
   QToolButton* addOption(ActionId id, bool withText = false);
 
   Actions* actions_;
@@ -47,8 +53,16 @@ class Tape : public QWidget {
   QLabel* tool_;
   std::vector<std::pair<int, QToolButton*>> widths_;
   std::map<ActionId, QToolButton*> options_;
-  std::vector<QWidget*> lifts_;
+  QWidget* lifts_;
   NumberField* lift_;
+  // All options in their order.
+  struct Option {
+    QWidget* part;
+    bool matters = false;
+  };
+  std::vector<Option> parts_;
+  QFrame* folded_;  // pops up with those that have no room
+  QToolButton* more_;
 };
 
 }  // namespace uq

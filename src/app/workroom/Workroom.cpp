@@ -6,7 +6,6 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMimeData>
-#include <QSplitter>
 #include <QStackedWidget>
 #include <QUrl>
 #include <QVBoxLayout>
@@ -15,6 +14,7 @@
 #include "app/look/Theme.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
+#include "app/workroom/Columns.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Landing.h"
@@ -26,9 +26,8 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   setWindowIcon(QIcon(QStringLiteral(":/icons/urban-quilt.svg")));
   setAcceptDrops(true);
   setContextMenuPolicy(Qt::NoContextMenu);
-  menuBar()->setNativeMenuBar(false);
-  actions_->fill(*menuBar());
   connect(actions_, &Actions::triggered, this, &Workroom::act);
+  setMenuWidget(buildHead());
 
   // Each where it stays: what is moved to another parent is styled anew, with all that is in it.
   auto* central = new QWidget(this);
@@ -67,131 +66,9 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   refresh();
 }
 
-QWidget* Workroom::buildWorkroom() {
-  auto* room = new QWidget(pages_);
-  tabs_ = new MapTabs(actions_, room);
-  connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
-  panels_ = new QSplitter(room);
-  panels_->setObjectName(QStringLiteral("panels"));
-  panels_->setHandleWidth(1);
-  panels_->setChildrenCollapsible(false);
-
-  auto* middle = new QWidget(panels_);
-  canvas_ = new MapCanvas(actions_, middle);
-  tape_ = new Tape(actions_, middle);
-  auto* middleLayout = new QVBoxLayout(middle);
-  middleLayout->setContentsMargins(0, 0, 0, 0);
-  middleLayout->setSpacing(0);
-  middleLayout->addWidget(canvas_, 1);
-  middleLayout->addWidget(tape_);
-  stack_ = new StackPanel(panels_);
-  overview_ = new Overview(canvas_, stack_);
-  stack_->putBelow(overview_);
-
-  newMap_ = new NewMapCard(middle);
-  QWidget* left = buildLeft();
-  buildOverMap(middle);
-  connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->verbs().maps.add(plan); });
-  connect(newMap_, &NewMapCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
-
-  panels_->addWidget(left);
-  panels_->addWidget(middle);
-  panels_->addWidget(stack_);
-  panels_->setStretchFactor(1, 1);
-  panels_->setSizes({296, 720, 264});
-
-  auto* layout = new QVBoxLayout(room);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(0);
-  layout->addWidget(tabs_);
-  layout->addWidget(panels_, 1);
-
-  connect(tabs_, &MapTabs::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
-  connect(tape_, &Tape::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
-  connect(stack_, &StackPanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
-  connect(canvas_, &MapCanvas::hovered, this, [this] {
-    overTable_ = false;
-    foot_->refresh(session_.get(), *canvas_, overTable_);
-  });
-  connect(canvas_, &MapCanvas::viewChanged, this, [this] { foot_->refresh(session_.get(), *canvas_, overTable_); });
-  connect(panel_, &TablePanel::pointedAt, this, [this](const QString& tile) {
-    overTable_ = !tile.isEmpty();
-    foot_->refresh(session_.get(), *canvas_, overTable_);
-  });
-  return room;
-}
-
 Workroom::~Workroom() {
   // Panels look at the session until they are gone.
   (void)adopt(nullptr);
-}
-
-QWidget* Workroom::buildLeft() {
-  auto* left = new QWidget(panels_);
-  panel_ = new TablePanel(actions_, canvas_, left);
-  inHand_ = new InHandPanel(actions_, left);
-  table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->drop(tile, at); });
-  connect(inHand_->preview(), &HandPreview::carriedTo, this, [this](QPoint at) {
-    if (panel_->rect().contains(panel_->mapFromGlobal(at))) session_->verbs().stamps.keep();
-  });
-  auto* layout = new QVBoxLayout(left);
-  layout->setContentsMargins(kGap, kGap, kGap, kGap);
-  layout->setSpacing(kGap);
-  layout->addWidget(panel_, 1);
-  layout->addWidget(inHand_);
-  return left;
-}
-
-// What lies over the map: the Table, where it is spread, and the card of a sheet.
-void Workroom::buildOverMap(QWidget* middle) {
-  spread_ = new TableView(actions_, middle);
-  spread_->setObjectName(QStringLiteral("spread-table"));
-  spread_->hide();
-  spread_->installEventFilter(this);
-  middle->installEventFilter(this);
-  connect(spread_, &TableView::taken, this, [this](bool byKeys) {
-    spreadUsed_ = true;
-    if (!spreadHeld_) spreadTable(false, byKeys);
-  });
-  // What is gathered is seldom one: the Table stays until its key is pressed or let go.
-  connect(spread_, &TableView::gathered, this, [this] { spreadUsed_ = true; });
-  connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
-  sheetCard_ = new SheetCard(table(), middle);
-  connect(sheetCard_, &SheetCard::newMapWanted, this, [this](Id sheet) { askForMap(session_->quilt().sheet(sheet)); });
-  connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
-  tidyCard_ = new TidyCard(middle);
-  exportCard_ = new ExportCard(middle);
-  mapFacts_ = new MapFactsCard(middle);
-  connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
-  rolesCard_ = new RolesCard(middle);
-  connect(rolesCard_, &RolesCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
-  hangCard_ = new HangCard(middle);
-  connect(hangCard_, &HangCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
-  connect(hangCard_, &HangCard::cutWanted, this, &Workroom::bringIn);
-  connect(hangCard_, &HangCard::hangWanted, this, &Workroom::hang);
-  // Esc closes a card wherever the keys are.
-  for (QWidget* one :
-       {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {
-    one->installEventFilter(this);
-  }
-  connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
-  connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) { showCard(exportCard_, sheet); });
-  connect(exportCard_, &ExportCard::failed, this, &Workroom::report);
-  connect(exportCard_, &ExportCard::said, this, [this](const QString& text) { foot_->say(text); });
-  connect(panel_, &TablePanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
-  connect(panel_, &TablePanel::said, this, [this](const QString& text) { foot_->say(text); });
-  joints_ = new JointRound(canvas_, &work_);
-  connect(joints_, &JointRound::said, this, [this](const QString& text) { foot_->say(text); });
-  for (TableView* one : {table(), spread_}) {
-    connect(one, &TableView::sheetChosen, this, [this](Id sheet) {
-      spreadTable(false);
-      showCard(sheetCard_, sheet);
-    });
-    connect(one, &TableView::looseChosen, this, [this](const QString& name) {
-      bringIn({QString::fromStdString(session_->folder()) + QLatin1String("/sheets/") + name});
-    });
-    connect(one, &TableView::pictureWanted, this, &Workroom::findPicture);
-  }
 }
 
 void Workroom::spreadTable(bool on, bool byKeys) {
@@ -302,6 +179,14 @@ void Workroom::tidy(Id sheet) {
   });
 }
 
+void Workroom::showMapAlone(bool on) {
+  columns_->showMapAlone(on);
+  menuWidget()->setVisible(!on);
+  tape_->setVisible(!on);
+  foot_->setVisible(!on);
+  if (on) canvas_->setFocus();
+}
+
 void Workroom::hideCards() {
   sheetCard_->hide();
   tidyCard_->hide();
@@ -345,6 +230,8 @@ void Workroom::chooseFiles() {
 
 void Workroom::showSession() {
   pages_->setCurrentWidget(session_ ? room_ : start_);
+  tabs_->setVisible(session_ != nullptr);
+  if (!session_) showMapAlone(false);
   if (session_) {
     canvas_->setFocus();
   } else {

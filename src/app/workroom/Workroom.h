@@ -33,11 +33,13 @@
 #include "app/workroom/StepList.h"
 #include "app/workroom/Tape.h"
 
-class QSplitter;
+class QMenuBar;
 class QStackedWidget;
 
 namespace uq {
 
+class Columns;
+class Panes;
 class RolesCard;
 
 class Workroom : public QMainWindow {
@@ -72,6 +74,9 @@ class Workroom : public QMainWindow {
   Actions* actions() const { return actions_; }
   NoticeStrip* notices() const { return notices_; }
   MapTabs* tabs() const { return tabs_; }
+  Columns* columns() const { return columns_; }
+  // Beside the tabs, in one row; QMainWindow would have it alone.
+  QMenuBar* menuBar() const { return menus_; }
   StartPage* startPage() const { return start_; }
   NewMapCard* newMapCard() const { return newMap_; }
   LongWork& work() { return work_; }
@@ -86,7 +91,8 @@ class Workroom : public QMainWindow {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  QWidget* buildLeft();
+  QWidget* buildHead();
+  QWidget* buildLeft(QWidget* column);
   void buildOverMap(QWidget* middle);
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
@@ -122,6 +128,8 @@ class Workroom : public QMainWindow {
   void stepOption(int steps);
   void deleteMap();
   void showSession();
+  // Nothing but the map, or all that was there; `on` as it is now where nothing is said.
+  void showMapAlone(bool on);
   // Gives back the session that was there.
   std::unique_ptr<Session> adopt(std::unique_ptr<Session> session);
   // While a large quilt is read: shows it as soon as its first map is there, then what has come since.
@@ -155,7 +163,9 @@ class Workroom : public QMainWindow {
   Actions* actions_;
   QStackedWidget* pages_;
   QWidget* room_;
-  QSplitter* panels_;
+  QMenuBar* menus_;
+  Columns* columns_;
+  Panes* leftPanes_;
   StartPage* start_;
   Tape* tape_ = nullptr;
   NewMapCard* newMap_;

@@ -1,6 +1,8 @@
 // What of Workroom carries out actions.
 #include "app/workroom/Workroom.h"
 
+#include "app/workroom/Columns.h"
+
 #include <QFileDialog>
 
 #include "app/actions/KeyBindings.h"
@@ -113,7 +115,7 @@ void Workroom::act(ActionId id) {
     case ActionId::liftLower: lift(-1); break;
     case ActionId::newMap: askForMap(); break;
     case ActionId::listMaps:
-      maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, menuBar()->height() + tabs_->height() + 24)));
+      maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, tabs_->height() + 24)));
       break;
     case ActionId::renameMap: tabs_->rename(); break;
     case ActionId::duplicateMap: session_->verbs().maps.duplicate(); break;
@@ -169,6 +171,8 @@ void Workroom::act(ActionId id) {
     case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;
     case ActionId::searchTable:
       spreadTable(false);
+      showMapAlone(false);
+      columns_->fold(Columns::Side::table, false);
       panel_->search();
       break;
     case ActionId::usedHere: panel_->showUsed(!panel_->showsUsed()); break;
@@ -216,12 +220,15 @@ void Workroom::act(ActionId id) {
     case ActionId::hangSheet: session_->verbs().layers.hangBackdrops({sheetInHand()}); break;
     case ActionId::addPins: session_->verbs().layers.addPins(activeIndex() + 1); break;
     case ActionId::mergeDown: session_->verbs().layers.mergeDown(); break;
+    case ActionId::foldTable: columns_->fold(Columns::Side::table, !columns_->isFolded(Columns::Side::table)); break;
+    case ActionId::foldStack: columns_->fold(Columns::Side::stack, !columns_->isFolded(Columns::Side::stack)); break;
+    case ActionId::mapAlone: showMapAlone(!columns_->showsMapAlone()); break;
     case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
     case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;
     case ActionId::findHelp:
-      find_->open(mapToGlobal(QPoint(width() / 2, menuBar()->height() + 40)), canvas_->refusal());
+      find_->open(mapToGlobal(QPoint(width() / 2, menus_->height() + 40)), canvas_->refusal());
       break;
     case ActionId::listKeys: keysPage_->open(); break;
     case ActionId::brush:

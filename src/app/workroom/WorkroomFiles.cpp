@@ -7,9 +7,10 @@
 #include <QFileInfo>
 #include <QMessageBox>
 #include <QPushButton>
-#include <QSplitter>
 
 #include "app/actions/KeyBindings.h"
+#include "app/look/Panes.h"
+#include "app/workroom/Columns.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Landing.h"
@@ -43,10 +44,11 @@ void Workroom::keepState() {
                                                 {"y", number(view.middle.y())},
                                                 {"whole", view.whole}});
   }
-  Json::Array panels;
-  for (const int size : panels_->sizes()) panels.emplace_back(size);
   state.set("views", std::move(views));
-  state.set("panels", std::move(panels));
+  state.set("columns", columns_->kept());
+  state.set("panes", Json::Object{{"table", panel_->panes()->keptSizes()},
+                                  {"left", leftPanes_->keptSizes()},
+                                  {"stack", stack_->panes()->keptSizes()}});
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
   session_->kept() = state;
@@ -84,14 +86,13 @@ void Workroom::useState() {
     const auto* text = window->as<std::string>();
     if (text && !isMaximized() && !isFullScreen()) restoreGeometry(QByteArray::fromBase64(QByteArray::fromStdString(*text)));
   }
-  if (const Json* panels = state->find("panels")) {
-    QList<int> sizes;
-    const auto* list = panels->as<Json::Array>();
-    for (std::size_t i = 0; list && i < list->size(); ++i) {
-      const auto* size = (*list)[i].as<std::int64_t>();
-      if (size && *size > 0 && *size < 100'000) sizes << static_cast<int>(*size);
+  if (const Json* columns = state->find("columns")) columns_->use(*columns);
+  if (const Json* panes = state->find("panes")) {
+    const std::pair<const char*, Panes*> all[] = {
+        {"table", panel_->panes()}, {"left", leftPanes_}, {"stack", stack_->panes()}};
+    for (const auto& [name, one] : all) {
+      if (const Json* sizes = panes->find(name)) one->useSizes(*sizes);
     }
-    if (sizes.size() == 3) panels_->setSizes(sizes);
   }
   canvas_->setViews(std::move(views));
 }

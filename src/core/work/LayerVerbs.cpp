@@ -36,11 +36,19 @@ std::vector<LayerAt> LayerVerbs::chosen() const {
   return chosen;
 }
 
-void LayerVerbs::add(StackPlace place) {
-  const Id map = work_.desk().map;
-  const LayerAdded added = addLayer(work_.quilt(), map, place.index, work_.ids(), {}, place.folder);
+void LayerVerbs::add(StackPlace place, BesideWalker beside) {
+  const Map* before = work_.map();
+  if (!before) return;
+  const Id map = before->id;
+  LayerAdded added = addLayer(work_.quilt(), map, place.index, work_.ids(), {}, place.folder);
   const Layer* layer = added.quilt.layer({map, added.layer});
-  if (layer && work_.make({"Add " + layer->name, added.quilt, {map, added.layer}})) choose(added.layer);
+  if (!layer) return;
+  if (place.index == before->walkerPlace() && beside != BesideWalker::asUsual) {
+    const bool behind = beside == BesideWalker::behind;
+    const Id under = behind ? added.layer : place.index > 0 ? before->layers[place.index - 1]->id : Id();
+    if (!under.empty()) added.quilt = withWalker(added.quilt, map, under);
+  }
+  if (work_.make({"Add " + layer->name, added.quilt, {map, added.layer}})) choose(added.layer);
 }
 
 void LayerVerbs::hangBackdrops(const std::vector<Id>& sheets, std::size_t index) {

@@ -16,6 +16,9 @@
 
 namespace uq {
 
+// On which side of the Walker a layer comes that is added just where the Walker stands.
+enum class BesideWalker { asUsual, inFront, behind };
+
 class LayerVerbs {
  public:
   // Both must live as long.
@@ -28,7 +31,8 @@ class LayerVerbs {
   // The active layer and those chosen beside it, farthest first.
   std::vector<LayerAt> chosen() const;
 
-  void add(StackPlace place);
+  // Adds a layer; where its place is at the Walker, the Walker comes to stand as said.
+  void add(StackPlace place, BesideWalker beside = BesideWalker::asUsual);
   // Layers that show the pictures of sheets, each behind all others, or one at a place; one for pins.
   void hangBackdrops(const std::vector<Id>& sheets, std::size_t index = 0);
   void addPins(std::size_t index);

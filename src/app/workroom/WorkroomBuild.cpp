@@ -1,0 +1,134 @@
+// What of Workroom puts its parts together.
+#include <QMenuBar>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include "app/look/Theme.h"
+#include "app/stack/RolesCard.h"
+#include "app/table/HandPreview.h"
+#include "app/workroom/Columns.h"
+#include "app/workroom/Workroom.h"
+
+namespace uq {
+
+QWidget* Workroom::buildHead() {
+  auto* head = new QWidget(this);
+  menus_ = new QMenuBar(head);
+  menus_->setNativeMenuBar(false);
+  menus_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Expanding);
+  actions_->fill(*menus_);
+  tabs_ = new MapTabs(actions_, head);
+  connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
+  auto* row = new QHBoxLayout(head);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  row->addWidget(menus_);
+  row->addWidget(tabs_, 1);
+  return head;
+}
+
+QWidget* Workroom::buildWorkroom() {
+  columns_ = new Columns(pages_);
+  auto* middle = new QWidget(columns_);
+  canvas_ = new MapCanvas(actions_, middle);
+  tape_ = new Tape(actions_, middle);
+  auto* middleLayout = new QVBoxLayout(middle);
+  middleLayout->setContentsMargins(0, 0, 0, 0);
+  middleLayout->setSpacing(0);
+  middleLayout->addWidget(canvas_, 1);
+  middleLayout->addWidget(tape_);
+  QWidget* right = columns_->column(Columns::Side::stack);
+  stack_ = new StackPanel(right);
+  overview_ = new Overview(canvas_, stack_);
+  stack_->putBelow(overview_);
+  columns_->put(Columns::Side::stack, stack_);
+
+  newMap_ = new NewMapCard(middle);
+  columns_->put(Columns::Side::table, buildLeft(columns_->column(Columns::Side::table)));
+  buildOverMap(middle);
+  columns_->putMap(middle);
+  connect(newMap_, &NewMapCard::planned, this, [this](const MapPlan& plan) { session_->verbs().maps.add(plan); });
+  connect(newMap_, &NewMapCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(tabs_, &MapTabs::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(tape_, &Tape::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(stack_, &StackPanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(canvas_, &MapCanvas::hovered, this, [this] {
+    overTable_ = false;
+    foot_->refresh(session_.get(), *canvas_, overTable_);
+  });
+  connect(canvas_, &MapCanvas::viewChanged, this, [this] { foot_->refresh(session_.get(), *canvas_, overTable_); });
+  connect(panel_, &TablePanel::pointedAt, this, [this](const QString& tile) {
+    overTable_ = !tile.isEmpty();
+    foot_->refresh(session_.get(), *canvas_, overTable_);
+  });
+  return columns_;
+}
+
+QWidget* Workroom::buildLeft(QWidget* column) {
+  leftPanes_ = new Panes(Qt::Vertical, column);
+  leftPanes_->setObjectName(QStringLiteral("left-panes"));
+  leftPanes_->setContentsMargins(kGap - 2, kGap - 2, 0, kGap - 2);
+  panel_ = new TablePanel(actions_, canvas_, leftPanes_);
+  inHand_ = new InHandPanel(actions_, leftPanes_);
+  leftPanes_->setStretchFactor(0, 1);
+  leftPanes_->setStretchFactor(1, 0);
+  table()->setDropTaker([this](TileRef tile, QPoint at) { return inHand_->drop(tile, at); });
+  connect(inHand_->preview(), &HandPreview::carriedTo, this, [this](QPoint at) {
+    if (panel_->rect().contains(panel_->mapFromGlobal(at))) session_->verbs().stamps.keep();
+  });
+  return leftPanes_;
+}
+
+// What lies over the map: the Table, where it is spread, and the card of a sheet.
+void Workroom::buildOverMap(QWidget* middle) {
+  spread_ = new TableView(actions_, middle);
+  spread_->setObjectName(QStringLiteral("spread-table"));
+  spread_->hide();
+  spread_->installEventFilter(this);
+  middle->installEventFilter(this);
+  connect(spread_, &TableView::taken, this, [this](bool byKeys) {
+    spreadUsed_ = true;
+    if (!spreadHeld_) spreadTable(false, byKeys);
+  });
+  // What is gathered is seldom one: the Table stays until its key is pressed or let go.
+  connect(spread_, &TableView::gathered, this, [this] { spreadUsed_ = true; });
+  connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
+  sheetCard_ = new SheetCard(table(), middle);
+  connect(sheetCard_, &SheetCard::newMapWanted, this, [this](Id sheet) { askForMap(session_->quilt().sheet(sheet)); });
+  connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
+  tidyCard_ = new TidyCard(middle);
+  exportCard_ = new ExportCard(middle);
+  mapFacts_ = new MapFactsCard(middle);
+  connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  rolesCard_ = new RolesCard(middle);
+  connect(rolesCard_, &RolesCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  hangCard_ = new HangCard(middle);
+  connect(hangCard_, &HangCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(hangCard_, &HangCard::cutWanted, this, &Workroom::bringIn);
+  connect(hangCard_, &HangCard::hangWanted, this, &Workroom::hang);
+  // Esc closes a card wherever the keys are.
+  for (QWidget* one :
+       {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {
+    one->installEventFilter(this);
+  }
+  connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
+  connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) { showCard(exportCard_, sheet); });
+  connect(exportCard_, &ExportCard::failed, this, &Workroom::report);
+  connect(exportCard_, &ExportCard::said, this, [this](const QString& text) { foot_->say(text); });
+  connect(panel_, &TablePanel::handsFree, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(panel_, &TablePanel::said, this, [this](const QString& text) { foot_->say(text); });
+  joints_ = new JointRound(canvas_, &work_);
+  connect(joints_, &JointRound::said, this, [this](const QString& text) { foot_->say(text); });
+  for (TableView* one : {table(), spread_}) {
+    connect(one, &TableView::sheetChosen, this, [this](Id sheet) {
+      spreadTable(false);
+      showCard(sheetCard_, sheet);
+    });
+    connect(one, &TableView::looseChosen, this, [this](const QString& name) {
+      bringIn({QString::fromStdString(session_->folder()) + QLatin1String("/sheets/") + name});
+    });
+    connect(one, &TableView::pictureWanted, this, &Workroom::findPicture);
+  }
+}
+
+}  // namespace uq
