@@ -17,7 +17,7 @@
 namespace uq {
 
 namespace {
-constexpr int kHeight = 37;  // logical pixels
+constexpr int kCardHeight = 37;  // logical pixels
 constexpr int kThread = 9;   // width of the thread
 constexpr QSize kThumbnail(42, 27);
 constexpr int kIndent = 14;  // logical pixels
@@ -47,7 +47,7 @@ int stackIndent(int depth) { return kIndent * std::min(depth, kMostIndents); }
 LayerCard::LayerCard(Id layer, int depth, QWidget* parent)
     : QFrame(parent), layer_(layer), indent_(stackIndent(depth)) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
-  setFixedHeight(kHeight);
+  setFixedHeight(kCardHeight);
   setFocusPolicy(Qt::TabFocus);
   eye_ = makeToggle(QStringLiteral("eye"));
   lock_ = makeToggle(QStringLiteral("lock"));

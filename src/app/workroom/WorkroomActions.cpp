@@ -1,14 +1,13 @@
 // What of Workroom carries out actions.
 #include "app/workroom/Workroom.h"
 
-#include "app/workroom/Columns.h"
-
 #include <QFileDialog>
 
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
 #include "app/stack/RolesCard.h"
+#include "app/workroom/Columns.h"
 #include "app/workroom/SheetWork.h"
 #include "core/edit/Camera.h"
 #include "core/edit/Landing.h"
