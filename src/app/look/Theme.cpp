@@ -72,8 +72,8 @@ void applyTheme(QApplication& application, const Theme& theme) {
 
 QString Theme::styleSheet() const {
   return QStringLiteral(
-             "QMenuBar { background: %1; color: %4; padding: 2px 6px; }"
-             "QMenuBar::item { padding: 4px 12px; border-radius: 4px; background: transparent; }"
+             "QMenuBar { background: %1; color: %4; padding: 4px 2px 4px 4px; }"
+             "QMenuBar::item { padding: 4px 8px; border-radius: 4px; background: transparent; }"
              "QMenuBar::item:selected { background: %3; }"
              "QMenu { background: %3; color: %4; border: 1px solid %2; padding: 4px; }"
              "QMenu::item { padding: 5px 28px 5px 12px; border-radius: 3px; }"

@@ -17,7 +17,7 @@
 namespace uq {
 
 namespace {
-constexpr int kHeight = 30;  // logical pixels
+constexpr int kHeight = 26;  // logical pixels
 constexpr int kFold = 18;
 }  // namespace
 
@@ -45,7 +45,7 @@ QToolButton* FolderCard::makeButton(const char* name) {
   auto* button = new QToolButton(this);
   button->setObjectName(QLatin1String(name));
   button->setFocusPolicy(Qt::TabFocus);
-  button->setFixedSize(26, 26);
+  button->setFixedSize(24, 24);
   button->setIconSize({18, 18});
   button->setStyleSheet(QStringLiteral("QToolButton { padding: 2px; }"));
   return button;

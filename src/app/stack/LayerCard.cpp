@@ -17,13 +17,13 @@
 namespace uq {
 
 namespace {
-constexpr int kCardHeight = 37;  // logical pixels
+constexpr int kCardHeight = 34;  // logical pixels
 constexpr int kThread = 9;   // width of the thread
-constexpr QSize kThumbnail(42, 27);
+constexpr QSize kThumbnail(42, 25);
 constexpr int kIndent = 14;  // logical pixels
 constexpr int kMostIndents = 4;
 constexpr int kBarEnd = 200;  // hundredths, at the right end of the bar
-constexpr int kBarReach = 7;  // logical pixels from the foot that take hold of the bar
+constexpr int kBarReach = 6;  // logical pixels from the foot that take hold of the bar
 constexpr int kBarSnap = 4;   // hundredths around 0 and 1 that become just that
 constexpr double kBright = 0.42;  // of pictures that show better on something dark
 
@@ -76,7 +76,7 @@ QToolButton* LayerCard::makeToggle(const QString& name) {
   auto* button = new QToolButton(this);
   button->setObjectName(name);
   button->setFocusPolicy(Qt::TabFocus);
-  button->setFixedSize(22, 24);
+  button->setFixedSize(22, 22);
   button->setIconSize({16, 16});
   button->setStyleSheet(QStringLiteral("QToolButton { padding: 1px; }"));
   return button;
@@ -149,14 +149,14 @@ void LayerCard::paintEvent(QPaintEvent*) {
   font.setBold(active_);
   painter.setFont(font);
   painter.setPen(hidden_ ? theme.softInk : theme.ink);
-  const QRectF upper(left, 2, width, 16);
+  const QRectF upper(left, 1, width, 15);
   painter.drawText(upper, Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(name_, Qt::ElideRight, static_cast<int>(width)));
   font.setBold(false);
   font.setPointSizeF(font.pointSizeF() * 0.88);
   painter.setFont(font);
   painter.setPen(theme.softInk);
-  painter.drawText(QRectF(left, 17, width, 13), Qt::AlignLeft | Qt::AlignVCenter,
+  painter.drawText(QRectF(left, 15, width, 12), Qt::AlignLeft | Qt::AlignVCenter,
                    painter.fontMetrics().elidedText(role_, Qt::ElideRight, static_cast<int>(width)));
   // Its place from the farthest, small in the corner of its picture.
   const QRectF corner(picture.left(), picture.top(), painter.fontMetrics().horizontalAdvance(place_) + 6,
@@ -182,7 +182,7 @@ void LayerCard::paintEvent(QPaintEvent*) {
 
 QRectF LayerCard::parallaxBar() const {
   const double left = indent_ + 1 + kThread + kGap;
-  return {left, height() - 8.0, width() - left - kGap, 4};
+  return {left, height() - 7.0, width() - left - kGap, 4};
 }
 
 QPointF LayerCard::parallaxPoint(int hundredths) const {

@@ -25,7 +25,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kNarrow = 42;  // logical pixels, for numbers of three or four signs
+constexpr int kNarrow = 40;  // logical pixels, for numbers of three or four signs
 
 }  // namespace
 
@@ -40,7 +40,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   role_->setToolTip(tr("What the layer is for: layers of one role belong together across maps"));
   // A role of one's own is typed.
   role_->setEditable(true);
-  role_->setMinimumContentsLength(9);  // "backdrop" whole
+  role_->setMinimumContentsLength(8);  // "backdrop" whole
   role_->setInsertPolicy(QComboBox::NoInsert);
   role_->lineEdit()->setMaxLength(60);
   role_->lineEdit()->setAccessibleName(role_->accessibleName());
@@ -111,7 +111,7 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
       return withOffset(quilt, at, {quilt.layer(at)->offset.x, y});
     });
   });
-  opacity_->setFixedWidth(kNarrow);
+  for (NumberField* field : {offsetX_, offsetY_, opacity_}) field->setFixedWidth(kNarrow);
   connect(opacity_, &NumberField::valueChanged, this, [this](double value) {
     change(tr("Opacity"), [percent = static_cast<int>(value)](const Quilt& quilt, LayerAt at) {
       return withOpacity(quilt, at, percent);
@@ -195,25 +195,27 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
 
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
-  layout->setSpacing(5);
+  layout->setContentsMargins(kGap, kGap / 2, kGap, kGap / 2);
+  layout->setSpacing(3);
   auto* head = new QHBoxLayout;
   head->addWidget(title_, 1);
   head->addWidget(place_);
-  head->addWidget(tint_);
   layout->addLayout(head);
-  layout->addLayout(new SentenceLayout({word(tr("For")), role_, inGame_}));
+  layout->addLayout(new SentenceLayout({word(tr("For")), role_, tint_}));
   auto* hangs = new SentenceLayout({word(tr("Hangs")), repeats_, fit_, word(tr("at")), shownAt_, word(tr("%."))});
   hung_->setLayout(hangs);
   hangs->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(hung_);
   layout->addLayout(
-      new SentenceLayout({word(tr("Moves")), acrossShare_, word(tr("across")), downShare_, word(tr("down"))}));
+      new SentenceLayout({word(tr("Moves")), acrossShare_, word(tr("↔")), downShare_, word(tr("↕"))}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
   layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%")), blend_}));
   layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
   layout->addWidget(told_);
-  layout->addWidget(note_);
+  auto* foot = new QHBoxLayout;
+  foot->addWidget(inGame_);
+  foot->addWidget(note_, 1);
+  layout->addLayout(foot);
 }
 
 template <class Edit>

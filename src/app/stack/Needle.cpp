@@ -12,7 +12,7 @@
 namespace uq {
 
 namespace {
-constexpr double kMark = 3.9;  // logical pixels
+constexpr double kMark = 3.5;  // logical pixels
 constexpr int kReach = 12;     // to its left and right
 }  // namespace
 
@@ -32,9 +32,9 @@ void Needle::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(meant ? theme.woad : theme.edge, 1));
   painter.setBrush(meant ? theme.woad : theme.panel);
   painter.drawEllipse(middle, kMark, kMark);
-  painter.setPen(QPen(meant ? theme.paper : theme.softInk, 1.4));
-  painter.drawLine(middle - QPointF(2.5, 0), middle + QPointF(2.5, 0));
-  painter.drawLine(middle - QPointF(0, 2.5), middle + QPointF(0, 2.5));
+  painter.setPen(QPen(meant ? theme.paper : theme.softInk, 1.2));
+  painter.drawLine(middle - QPointF(2, 0), middle + QPointF(2, 0));
+  painter.drawLine(middle - QPointF(0, 2), middle + QPointF(0, 2));
 }
 
 bool Needle::hitButton(const QPoint& at) const {

@@ -11,7 +11,7 @@ class Needle : public QAbstractButton {
 
  public:
   explicit Needle(QWidget* parent);
-  QSize sizeHint() const override { return {0, 8}; }
+  QSize sizeHint() const override { return {0, 7}; }
 
  Q_SIGNALS:
   void otherKindsWanted(QPoint at);  // on the screen

@@ -24,9 +24,9 @@ namespace {
 
 constexpr QSize kThumbnail(88, 64);  // device pixels at most
 constexpr int kLeastSentences = 60;   // logical pixels
-constexpr int kUsualSentences = 190;
-constexpr int kUsualOverview = 84;
-constexpr int kUsualCards = 416;
+constexpr int kUsualSentences = 202;
+constexpr int kUsualOverview = 82;
+constexpr int kUsualCards = 406;
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
 
 void toggle(std::set<Id>& set, Id id) {
@@ -114,11 +114,6 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   dropLine_->hide();
   empty_ = makeSoftLabel(cards);
   cardsLayout_->addWidget(empty_);
-  farthest_ = makeSoftLabel(cards);
-  farthest_->setText(tr("farthest"));
-  farthest_->setAlignment(Qt::AlignRight);
-  farthest_->hide();
-  cardsLayout_->addWidget(farthest_);
   cardsLayout_->addStretch();
   auto* area = area_ = new QScrollArea;
   area->setObjectName(QStringLiteral("stack-cards"));
@@ -333,7 +328,6 @@ void StackPanel::rebuild(const Map& map) {
   Needle* last = makeNeedle({0, {}}, BesideWalker::asUsual, tr("Add a layer behind all"));
   last->setObjectName(QStringLiteral("needle-0"));
   put(last);
-  farthest_->setVisible(!rows_.empty());
 }
 
 std::optional<StackPanel::Gap> StackPanel::gapAt(Id dragged, QPoint at) const {

@@ -81,7 +81,6 @@ class StackPanel : public QWidget {
   std::size_t walkerPlace_ = 0;
   QFrame* dropLine_;
   std::map<Id, Revision> drawn_;  // which revision each thumbnail shows
-  QLabel* farthest_;
   QLabel* empty_;
   Panes* panes_;
   QScrollArea* area_;

@@ -25,11 +25,14 @@ constexpr double kDotRadius = 2.5;
 constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
 constexpr int kLongestName = 160;   // logical pixels, of a tab's text
 constexpr int kShortestName = 64;   // where many tabs share the row
-constexpr int kTabFrame = 26;       // of a tab besides its text, with the gap behind it
-constexpr int kBackWidth = 150;     // of the button that takes the last step back, kept free for it
+constexpr int kTabFrame = 20;       // of a tab besides its text
+constexpr int kBackWidth = 118;     // of the button that takes the last step back, kept free for it
 
+// As it has room in bold, which the active tab is.
 QString shortened(const QWidget* on, const QString& text, int most) {
-  return on->fontMetrics().elidedText(text, Qt::ElideRight, most);
+  QFont bold = on->font();
+  bold.setBold(true);
+  return QFontMetrics(bold).elidedText(text, Qt::ElideRight, most);
 }
 
 }  // namespace
@@ -99,13 +102,9 @@ QToolButton* MapTabs::tab(Id map) const {
 void MapTabs::keepWidth(QToolButton& tab, const QString& text) {
   if (tab.property(kMeasured) == text) return;
   tab.setProperty(kMeasured, text);
-  const QFont usual = tab.font();
-  QFont bold = usual;
+  QFont bold = tab.font();
   bold.setBold(true);
-  tab.setFont(bold);
-  tab.setText(onButton(text));
-  tab.setFixedWidth(tab.sizeHint().width());
-  tab.setFont(usual);
+  tab.setFixedWidth(QFontMetrics(bold).horizontalAdvance(text) + kTabFrame);
 }
 
 bool MapTabs::namesFit(int room) const {
@@ -115,7 +114,7 @@ bool MapTabs::namesFit(int room) const {
   const QFontMetrics metrics(bold);
   for (const Id id : session_ ? session_->desk().openMaps : std::vector<Id>()) {
     const Map* map = session_->quilt().map(id);
-    if (map) wide += std::min(kLongestName, metrics.horizontalAdvance(QString::fromStdString(map->name))) + kTabFrame;
+    if (map) wide += std::min(kLongestName, metrics.horizontalAdvance(QString::fromStdString(map->name))) + kTabFrame + kGap / 2;
   }
   return wide <= room;
 }
@@ -138,7 +137,7 @@ void MapTabs::refresh() {
   unsaved_.clear();
   // All the same, so that going from one map to another changes none.
   const int room = width() - kBackWidth - more_->sizeHint().width() - 4 * kGap;
-  const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame;
+  const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame - kGap / 2;
   const int most = namesFit(room) ? kLongestName : std::clamp(share, kShortestName, kLongestName);
   for (std::size_t i = 0; i < open.size(); ++i) {
     const Map* map = session_->quilt().map(open[i]);
