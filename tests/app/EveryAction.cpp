@@ -330,6 +330,19 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         room->canvas()->setZoom(3, {});
         trigger(id);
         return room->canvas()->view().whole;
+      case ActionId::foldTable:
+      case ActionId::foldStack: {
+        const QString strip = id == ActionId::foldTable ? QStringLiteral("strip-table") : QStringLiteral("strip-stack");
+        const int wide = room->canvas()->width();
+        trigger(id);
+        settle();
+        return room->findChild<QWidget*>(strip)->isVisible() && room->canvas()->width() > wide;
+      }
+      case ActionId::mapAlone: {
+        trigger(id);
+        settle();
+        return room->canvas()->size() == room->size();
+      }
       case ActionId::gridLines: return changed(&Desk::gridLines);
       case ActionId::looseJoints: return changed(&Desk::showsJoints);
       case ActionId::coveredCells: return changed(&Desk::showsCovered);

@@ -197,11 +197,8 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(kGap, kGap / 2, kGap, kGap / 2);
   layout->setSpacing(3);
-  auto* head = new QHBoxLayout;
-  head->addWidget(title_, 1);
-  head->addWidget(place_);
-  layout->addLayout(head);
-  layout->addLayout(new SentenceLayout({word(tr("For")), role_, tint_}));
+  layout->addWidget(title_);
+  layout->addLayout(new SentenceLayout({word(tr("For")), role_, place_}));
   auto* hangs = new SentenceLayout({word(tr("Hangs")), repeats_, fit_, word(tr("at")), shownAt_, word(tr("%."))});
   hung_->setLayout(hangs);
   hangs->setContentsMargins(0, 0, 0, 0);
@@ -209,7 +206,8 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   layout->addLayout(
       new SentenceLayout({word(tr("Moves")), acrossShare_, word(tr("↔")), downShare_, word(tr("↕"))}));
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
-  layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%")), blend_}));
+  layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%")), tint_}));
+  layout->addLayout(new SentenceLayout({word(tr("Laid")), blend_}));
   layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
   layout->addWidget(told_);
   auto* foot = new QHBoxLayout;
@@ -274,9 +272,10 @@ void LayerSentences::refresh() {
   }
   shown_ = at;
   const std::size_t chosen = session_->verbs().layers.chosen().size();
+  // Of one layer the card that is active says the name.
+  title_->setVisible(chosen > 1);
   title_->setText(
-      chosen > 1 ? tr("%n layer(s), as %1", nullptr, static_cast<int>(chosen)).arg(QString::fromStdString(layer->name))
-                 : QString::fromStdString(layer->name));
+      tr("%n layer(s), as %1", nullptr, static_cast<int>(chosen)).arg(QString::fromStdString(layer->name)));
   buildRoles(layer->role);
   // What is being typed is not overwritten.
   const auto show = [other](NumberField* field, double value) {

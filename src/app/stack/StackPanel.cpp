@@ -24,9 +24,9 @@ namespace {
 
 constexpr QSize kThumbnail(88, 64);  // device pixels at most
 constexpr int kLeastSentences = 60;   // logical pixels
-constexpr int kUsualSentences = 202;
+constexpr int kUsualSentences = 210;
 constexpr int kUsualOverview = 82;
-constexpr int kUsualCards = 406;
+constexpr int kUsualCards = 398;
 constexpr int kThumbnailDelay = 60;  // milliseconds after the last change
 
 void toggle(std::set<Id>& set, Id id) {

@@ -15,7 +15,8 @@ namespace uq {
 namespace {
 
 constexpr double kMargin = 6;     // logical pixels
-constexpr double kMember = 34;    // logical pixels, with its weight below
+constexpr double kMember = 34;    // logical pixels at most, with its weight below
+constexpr double kLeastMember = 14;
 constexpr double kWeight = 14;    // logical pixels
 constexpr int kMostLines = 64;    // columns or rows that a block is dragged to
 constexpr double kMarkReach = 5;  // logical pixels, how near a mark is meant
@@ -83,9 +84,16 @@ QLineF HandPreview::markLine(int mark) const {
 }
 
 QRectF HandPreview::memberRect(std::size_t index) const {
-  const int columns = std::max(1, static_cast<int>((width() - kMargin) / (kMember + 2)));
+  // As large as all of them have room.
+  const auto count = static_cast<int>(session_->desk().inHand.members.size());
+  const auto columns = [&](double side) { return std::max(1, static_cast<int>((width() - kMargin) / (side + 2))); };
+  const auto fits = [&](double side) {
+    return ((count - 1) / columns(side) + 1) * (side + kWeight) + kMargin <= height();
+  };
+  double side = kMember;
+  while (side > kLeastMember && !fits(side)) side -= 2;
   const auto i = static_cast<int>(index);
-  return {kMargin + (i % columns) * (kMember + 2), kMargin + (i / columns) * (kMember + kWeight), kMember, kMember};
+  return {kMargin + (i % columns(side)) * (side + 2), kMargin + (i / columns(side)) * (side + kWeight), side, side};
 }
 
 std::optional<std::size_t> HandPreview::memberAt(QPointF at) const {

@@ -31,7 +31,8 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   description_->setWordWrap(false);
   description_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   preview_ = new HandPreview(this);
-  preview_->setFixedSize(kPreview);
+  preview_->setMinimumSize(kPreview);
+  preview_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 
   auto* turns = new QGridLayout;
   turns->setSpacing(kGap / 2);
@@ -40,6 +41,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
                                                       {ActionId::turnByChance, "R"}, {ActionId::throwAgain, ""}};
   for (int i = 0; i < 6; ++i) {
     auto* button = makeActionButton(actions->action(buttons[i].first), QString::fromUtf8(buttons[i].second), this);
+    button->setProperty("tight", true);
     button->setFixedSize(kTurn);
     button->setIconSize({16, 16});
     button->setProperty("raised", true);
@@ -51,8 +53,7 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   turns->setRowStretch(3, 1);
 
   // The manner in which it is laid, and what belongs to each.
-  auto* manners = new QHBoxLayout;
-  manners->setSpacing(1);
+  auto* manners = new SentenceLayout({}, 1);
   const std::tuple<Manner, const char*, QString> ways[] = {{Manner::asItIs, "as-it-is", tr("As it is")},
                                                            {Manner::stretch, "stretch", tr("Stretch")},
                                                            {Manner::mix, "mix", tr("Mix")}};
@@ -65,9 +66,9 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     button->setAutoRaise(true);
     connect(button, &QToolButton::clicked, this, [this, manner = manner] { session_->verbs().hand.setManner(manner); });
     manners_.emplace_back(manner, button);
+    button->setProperty("tight", true);
     manners->addWidget(button);
   }
-  manners->addStretch();
   rule_ = new QCheckBox(this);
   rule_->setObjectName(QStringLiteral("hand-rule"));
   connect(rule_, &QCheckBox::clicked, this, [this](bool on) {
@@ -117,8 +118,8 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
   layout->addLayout(rules, 4, 0, 1, 2);
   sides_ = new OtherSides(this);
   layout->addWidget(sides_, 5, 0, 1, 2);
-  layout->setRowStretch(6, 1);
-  layout->setColumnStretch(1, 1);
+  layout->setRowStretch(2, 1);
+  layout->setColumnStretch(0, 1);
   refresh();
 }
 

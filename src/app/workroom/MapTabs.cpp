@@ -25,8 +25,8 @@ constexpr double kDotRadius = 2.5;
 constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
 constexpr int kLongestName = 160;   // logical pixels, of a tab's text
 constexpr int kShortestName = 64;   // where many tabs share the row
-constexpr int kTabFrame = 20;       // of a tab besides its text
-constexpr int kBackWidth = 118;     // of the button that takes the last step back, kept free for it
+constexpr int kTabFrame = 16;       // of a tab besides its text
+constexpr int kBackWidth = 104;     // of the button that takes the last step back, kept free for it
 
 // As it has room in bold, which the active tab is.
 QString shortened(const QWidget* on, const QString& text, int most) {
@@ -47,6 +47,7 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   undo_->setFocusPolicy(Qt::TabFocus);
   undo_->setFixedWidth(kBackWidth);
   undo_->setProperty("raised", true);
+  undo_->setProperty("tight", true);
   undo_->setIconSize({16, 16});
   undo_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   QSizePolicy stays = undo_->sizePolicy();
@@ -127,6 +128,7 @@ void MapTabs::refresh() {
   }
   while (tabs_.size() < open.size()) {
     auto* tab = new QToolButton(strip_);
+    tab->setProperty("tight", true);
     tab->setFocusPolicy(Qt::TabFocus);
     tab->installEventFilter(this);
     const std::size_t index = tabs_.size();
@@ -170,7 +172,7 @@ void MapTabs::refresh() {
   if (plan) {
     const QString name = QString::fromStdString(plan->names.front());
     undo_->setIcon(icon(QStringLiteral("undo"), Theme::current().ink));
-    undo_->setText(onButton(shortened(undo_, name, kBackWidth - 42)));
+    undo_->setText(onButton(shortened(undo_, name, kBackWidth - 36)));
     undo_->setToolTip(tr("Take “%1” back").arg(name));
     undo_->setAccessibleName(tr("Back: “%1”").arg(name));
   }

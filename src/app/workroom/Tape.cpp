@@ -18,7 +18,8 @@ namespace uq {
 
 namespace {
 constexpr int kTapeHeight = 40;    // logical pixels
-constexpr int kFoldedOptions = 70;  // room for the button that holds them
+constexpr int kFoldedOptions = 62;  // room for the button that holds them
+constexpr QSize kTool(46, 30);
 }  // namespace
 
 Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(actions) {
@@ -50,6 +51,8 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   for (const ActionId id : {ActionId::brush, ActionId::erase, ActionId::box, ActionId::fill, ActionId::select,
                             ActionId::line, ActionId::oval}) {
     auto* button = makeActionButton(actions->action(id), QLatin1String(actionRow(id).keys), tools_);
+    button->setProperty("tight", true);
+    button->setFixedSize(kTool);
     buttons_[id] = button;
     row->addWidget(button);
     connect(actions->action(id), &QAction::toggled, this, qOverload<>(&Tape::update));

@@ -1,0 +1,234 @@
+// The room that the map has, and that nothing jumps.
+#include <QLabel>
+#include <QMenuBar>
+#include <QToolButton>
+
+#include "app/Story.h"
+#include "app/workroom/Columns.h"
+
+namespace uq::test {
+
+class Rooms : public Story {
+ protected:
+  explicit Rooms(Demo demo = Demo::yard) : Story(demo) {}
+  QWidget* part(const char* name) { return room->findChild<QWidget*>(QLatin1String(name)); }
+  QRect placeOf(QWidget* widget) { return {widget->mapTo(room.get(), QPoint()), widget->size()}; }
+  // The canvas's share of the window, in per cent.
+  double share() {
+    const QSize canvas = room->canvas()->size();
+    return 100.0 * canvas.width() * canvas.height() / (room->width() * room->height());
+  }
+  void resizeTo(int wide, int high) {
+    room->resize(wide, high);
+    settle();
+    ASSERT_EQ(room->size(), QSize(wide, high));
+  }
+  QWidget* seam(QSplitter* panes, int index) { return panes->handle(index); }
+};
+
+TEST_F(Rooms, TheMapHasMoreThanHalfOfEveryWindow) {
+  openDemo();
+  hand.click(room->table(), onTable("street", 24));
+  resizeTo(1280, 800);
+  EXPECT_GE(share(), 58);
+  resizeTo(1024, 700);
+  EXPECT_GE(share(), 50);
+  picture("small");
+}
+
+TEST_F(Rooms, ColumnsFoldByAPressOnTheirSeamAndComeBackAsWideAsTheyWere) {
+  openDemo();
+  Columns* columns = room->columns();
+  const int wide = room->canvas()->width();
+  hand.drag(seam(columns, 1), {QPointF(3, 300), QPointF(63, 300)});
+  EXPECT_NEAR(room->canvas()->width(), wide - 60, 2) << "dragged, it is a division";
+  EXPECT_FALSE(columns->isFolded(Columns::Side::table));
+  hand.click(seam(columns, 1));
+  EXPECT_TRUE(columns->isFolded(Columns::Side::table));
+  EXPECT_GT(room->canvas()->width(), wide + 150);
+  hand.click(seam(columns, 2));
+  EXPECT_TRUE(columns->isFolded(Columns::Side::stack));
+  EXPECT_GT(share(), 80);
+  picture("folded");
+  // Remembered, and a press on what is left brings it back.
+  close();
+  openDemo();
+  columns = room->columns();
+  ASSERT_TRUE(columns->isFolded(Columns::Side::table));
+  ASSERT_TRUE(columns->isFolded(Columns::Side::stack));
+  hand.click(part("strip-table"));
+  hand.click(part("strip-stack"));
+  EXPECT_NEAR(room->canvas()->width(), wide - 60, 2);
+}
+
+TEST_F(Rooms, KeysFoldTheColumnsAndOneShowsTheMapAlone) {
+  openDemo();
+  room->canvas()->setFocus();
+  const QSize before = room->canvas()->size();
+  hand.key(Qt::Key_T, Qt::ShiftModifier);
+  EXPECT_TRUE(room->columns()->isFolded(Columns::Side::table));
+  hand.key(Qt::Key_L, Qt::ShiftModifier);
+  EXPECT_TRUE(room->columns()->isFolded(Columns::Side::stack));
+  hand.key(Qt::Key_T, Qt::ShiftModifier);
+  hand.key(Qt::Key_L, Qt::ShiftModifier);
+  EXPECT_EQ(room->canvas()->size(), before);
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_O);
+  settle();
+  EXPECT_EQ(room->canvas()->size(), room->size());
+  hand.moveTo(room->canvas(), onMap({20, 20}));
+  picture("alone");
+  // Everything goes on: tools, undo, saving by their keys.
+  hand.click(room->canvas(), onMap({20, 20}));
+  hand.key(Qt::Key_2);
+  EXPECT_EQ(session().desk().tool, Tool::erase);
+  EXPECT_FALSE(session().isSaved());
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(session().isSaved());
+  hand.key(Qt::Key_O);
+  settle();
+  EXPECT_EQ(room->canvas()->size(), before);
+  // A search needs the Table.
+  hand.key(Qt::Key_O);
+  hand.key(Qt::Key_F, Qt::ControlModifier);
+  settle();
+  EXPECT_TRUE(part("table-search")->hasFocus());
+  EXPECT_EQ(room->canvas()->size(), before);
+}
+
+TEST_F(Rooms, DivisionsInsideThePanelsAreDraggedAndRemembered) {
+  openDemo();
+  auto* stack = room->findChild<QSplitter*>(QStringLiteral("stack-panes"));
+  auto* table = room->findChild<QSplitter*>(QStringLiteral("table-panes"));
+  const int cards = stack->sizes()[0];
+  const int shelf = table->sizes()[0];
+  hand.drag(seam(stack, 1), {QPointF(60, 3), QPointF(60, -77)});
+  hand.drag(seam(table, 1), {QPointF(60, 3), QPointF(60, 53)});
+  EXPECT_NEAR(stack->sizes()[0], cards - 80, 2);
+  EXPECT_NEAR(table->sizes()[0], shelf + 50, 2);
+  close();
+  openDemo();
+  EXPECT_NEAR(room->findChild<QSplitter*>(QStringLiteral("stack-panes"))->sizes()[0], cards - 80, 2);
+  EXPECT_NEAR(room->findChild<QSplitter*>(QStringLiteral("table-panes"))->sizes()[0], shelf + 50, 2);
+}
+
+TEST_F(Rooms, TheTapeIsOneLineAndFoldsWhatHasNoRoom) {
+  openDemo();
+  const int high = part("tape")->height();
+  resizeTo(1024, 700);
+  for (const Qt::Key tool : {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_7}) {
+    room->canvas()->setFocus();
+    hand.key(tool);
+    EXPECT_EQ(part("tape")->height(), high);
+  }
+  hand.key(Qt::Key_5);
+  // In the narrowest window something is folded away, and works there.
+  room->resize(room->minimumSizeHint());
+  settle();
+  ASSERT_TRUE(part("tape-more")->isVisible());
+  EXPECT_EQ(part("tape")->height(), high);
+  auto* all = room->findChild<QToolButton*>(QStringLiteral("all-layers-button"));
+  ASSERT_FALSE(all->isVisible());
+  hand.click(part("tape-more"));
+  ASSERT_TRUE(all->isVisible());
+  hand.click(all);
+  EXPECT_TRUE(session().desk().options.allLayers);
+}
+
+class RoomsOfAll : public Rooms {
+ protected:
+  RoomsOfAll() : Rooms(Demo::whole) {}
+};
+
+TEST_F(RoomsOfAll, EightLayersAreInSightWithTheSentences) {
+  openDemo();
+  resizeTo(1280, 800);
+  const Map* row = session().quilt().mapNamed("Lantern Row");
+  ASSERT_EQ(row->layers.size(), 8u);
+  session().verbs().maps.goTo(row->id);
+  settle();
+  auto* area = part("stack-cards");
+  for (const Shared<Layer>& layer : row->layers) {
+    LayerCard* card = room->stack()->card(layer->id);
+    const QRect at(card->mapTo(area, QPoint()), card->size());
+    EXPECT_TRUE(area->rect().contains(at)) << layer->name;
+  }
+  EXPECT_TRUE(part("layer-note")->visibleRegion().boundingRect().height() > 10);
+  // One after the other, none of them moves.
+  for (const Shared<Layer>& layer : row->layers) {
+    LayerCard* card = room->stack()->card(layer->id);
+    const QRect before = placeOf(card);
+    hand.click(card, QPointF(card->width() / 2.0, 10));
+    EXPECT_EQ(session().desk().activeAt().layer, layer->id);
+    EXPECT_EQ(placeOf(card), before) << layer->name;
+  }
+}
+
+TEST_F(RoomsOfAll, TabsNeverWidenTheWindow) {
+  openDemo();
+  session().verbs().maps.rename(session().desk().map, std::string(190, 'w'));
+  settle();
+  resizeTo(1024, 700);
+  EXPECT_LE(room->minimumSizeHint().width(), 1024);
+  EXPECT_GE(share(), 50);
+  // A step that can be taken back moves no tab.
+  QWidget* first = room->tabs()->tab(session().desk().openMaps.front());
+  const QRect before = placeOf(first);
+  session().verbs().layers.setNote(session().desk().activeAt(), std::string(100, 'n'));
+  settle();
+  EXPECT_EQ(placeOf(first), before);
+}
+
+TEST_F(Rooms, OnlyTheNeedleAddsALayerAndBelowTheWalkerItComesBelow) {
+  openDemo();
+  const std::size_t before = yard().layers.size();
+  const std::size_t walker = yard().walkerPlace();
+  auto* below = part(("needle-" + std::to_string(walker)).c_str());
+  ASSERT_NE(below, nullptr);
+  hand.click(below, QPointF(8, below->height() / 2.0));
+  EXPECT_EQ(yard().layers.size(), before) << "beside the mark";
+  hand.click(below);
+  ASSERT_EQ(yard().layers.size(), before + 1);
+  EXPECT_EQ(yard().walkerPlace(), walker + 1) << "the new layer is behind the Walker";
+  EXPECT_EQ(yard().layers[walker]->id, session().desk().activeAt().layer);
+  hand.click(part("needle-walker"));
+  ASSERT_EQ(yard().layers.size(), before + 2);
+  EXPECT_EQ(yard().walkerPlace(), walker + 1) << "the new layer is in front of it";
+  EXPECT_EQ(yard().layers[walker + 1]->id, session().desk().activeAt().layer);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(yard().walkerPlace(), walker);
+}
+
+TEST_F(Rooms, AnUprightDragOnTheBarMovesTheCard) {
+  openDemo();
+  const Id rails = yard().layerNamed("Rails")->id;
+  LayerCard* card = room->stack()->card(rails);
+  const QPointF bar = card->parallaxPoint(100);
+  hand.drag(card, {bar, bar + QPointF(0, 20), bar + QPointF(1, 60)});
+  EXPECT_EQ(yard().layers.front()->id, rails);
+  EXPECT_EQ(yard().layers.front()->parallax, Parallax{});
+  card = room->stack()->card(rails);
+  hand.drag(card, {card->parallaxPoint(100), card->parallaxPoint(130), card->parallaxPoint(150)});
+  EXPECT_NEAR(yard().layers.front()->parallax.across, 150, 3);
+}
+
+TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {
+  openDemo();
+  // Far down, at some scale of one's own.
+  hand.wheel(room->table(), QPointF(60, 60), 1, Qt::ControlModifier);
+  const double zoom = room->table()->zoom();
+  const QPointF tile = onTable("yard", 20);
+  hand.click(room->table(), tile);
+  EXPECT_EQ(room->table()->tileRect("yard", 20).center(), tile) << "what is in hand takes its room from below";
+  hand.key(Qt::Key_K);
+  settle();
+  ASSERT_EQ(session().quilt().stamps().size(), 1u);
+  EXPECT_EQ(room->table()->mapToGlobal(room->table()->tileRect("yard", 20).center()), room->table()->mapToGlobal(tile));
+  choose(ActionId::sheetCard);
+  settle();
+  EXPECT_EQ(room->table()->zoom(), zoom);
+  EXPECT_EQ(room->table()->tileRect("yard", 20).center(), tile) << "a card moves nothing";
+}
+
+}  // namespace uq::test
