@@ -24,6 +24,11 @@ class Rooms : public Story {
     ASSERT_EQ(room->size(), QSize(wide, high));
   }
   QWidget* seam(QSplitter* panes, int index) { return panes->handle(index); }
+  // Over the window, since the seam goes along.
+  void dragSeam(QSplitter* panes, int index, QPointF by) {
+    const QPointF from = QRectF(placeOf(seam(panes, index))).center();
+    hand.drag(room.get(), {from, from + by / 2, from + by});
+  }
 };
 
 TEST_F(Rooms, TheMapHasMoreThanHalfOfEveryWindow) {
@@ -40,7 +45,7 @@ TEST_F(Rooms, ColumnsFoldByAPressOnTheirSeamAndComeBackAsWideAsTheyWere) {
   openDemo();
   Columns* columns = room->columns();
   const int wide = room->canvas()->width();
-  hand.drag(seam(columns, 1), {QPointF(3, 300), QPointF(63, 300)});
+  dragSeam(columns, 1, QPointF(60, 0));
   EXPECT_NEAR(room->canvas()->width(), wide - 60, 2) << "dragged, it is a division";
   EXPECT_FALSE(columns->isFolded(Columns::Side::table));
   hand.click(seam(columns, 1));
@@ -56,6 +61,7 @@ TEST_F(Rooms, ColumnsFoldByAPressOnTheirSeamAndComeBackAsWideAsTheyWere) {
   columns = room->columns();
   ASSERT_TRUE(columns->isFolded(Columns::Side::table));
   ASSERT_TRUE(columns->isFolded(Columns::Side::stack));
+  settle();
   hand.click(part("strip-table"));
   hand.click(part("strip-stack"));
   EXPECT_NEAR(room->canvas()->width(), wide - 60, 2);
@@ -102,8 +108,8 @@ TEST_F(Rooms, DivisionsInsideThePanelsAreDraggedAndRemembered) {
   auto* table = room->findChild<QSplitter*>(QStringLiteral("table-panes"));
   const int cards = stack->sizes()[0];
   const int shelf = table->sizes()[0];
-  hand.drag(seam(stack, 1), {QPointF(60, 3), QPointF(60, -77)});
-  hand.drag(seam(table, 1), {QPointF(60, 3), QPointF(60, 53)});
+  dragSeam(stack, 1, QPointF(0, -80));
+  dragSeam(table, 1, QPointF(0, 50));
   EXPECT_NEAR(stack->sizes()[0], cards - 80, 2);
   EXPECT_NEAR(table->sizes()[0], shelf + 50, 2);
   close();
