@@ -159,7 +159,7 @@ TEST_F(RoomsOfAll, EightLayersAreInSightWithTheSentences) {
     const QRect at(card->mapTo(area, QPoint()), card->size());
     EXPECT_TRUE(area->rect().contains(at)) << layer->name;
   }
-  EXPECT_TRUE(part("layer-note")->visibleRegion().boundingRect().height() > 10);
+  EXPECT_GT(part("layer-note")->visibleRegion().boundingRect().height(), 10);
   // One after the other, none of them moves.
   for (const Shared<Layer>& layer : row->layers) {
     LayerCard* card = room->stack()->card(layer->id);

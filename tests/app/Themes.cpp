@@ -65,7 +65,6 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   rest();
   settle();
   EXPECT_EQ(room->grab().toImage(), light);
-  light.save(QStringLiteral("/tmp/p/l1.png"));room->grab().toImage().save(QStringLiteral("/tmp/p/l2.png"));
   // The active tab alone is bold, whatever the theme.
   MapPlan plan;
   plan.name = "Siding";

@@ -208,12 +208,12 @@ LayerSentences::LayerSentences(QWidget* parent) : QFrame(parent) {
   layout->addLayout(new SentenceLayout({word(tr("Shifted")), offsetX_, word(tr(",")), offsetY_, word(tr("px."))}));
   layout->addLayout(new SentenceLayout({word(tr("Shows")), opacity_, word(tr("%")), tint_}));
   layout->addLayout(new SentenceLayout({word(tr("Laid")), blend_}));
-  layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
-  layout->addWidget(told_);
   auto* foot = new QHBoxLayout;
   foot->addWidget(inGame_);
   foot->addWidget(note_, 1);
   layout->addLayout(foot);
+  layout->addLayout(new SentenceLayout({levelName_, rise_, risePx_, order_, orderEnd_}));
+  layout->addWidget(told_);
 }
 
 template <class Edit>

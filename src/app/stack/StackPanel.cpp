@@ -133,6 +133,7 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   sentences->viewport()->setAutoFillBackground(false);
   facts_ = new LayerSentences(sentences);
   sentences->setWidget(facts_);
+  facts_->setAutoFillBackground(false);
   sentences->setMinimumHeight(kLeastSentences);
   connect(facts_, &LayerSentences::handsFree, this, &StackPanel::handsFree);
 

@@ -18,8 +18,8 @@ namespace uq {
 
 namespace {
 constexpr int kTapeHeight = 40;    // logical pixels
-constexpr int kFoldedOptions = 62;  // room for the button that holds them
-constexpr QSize kTool(44, 30);
+constexpr int kFoldedOptions = 50;  // room for the button that holds them
+constexpr QSize kTool(46, 30);
 }  // namespace
 
 Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(actions) {
