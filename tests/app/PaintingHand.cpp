@@ -451,7 +451,6 @@ TEST_F(PaintingHand, WhatIsInHandIsPutTogetherFromTilesAndDroppedOnTheTable) {
   // Carried onto the Table it is kept.
   const QPointF over = preview->mapFrom(room.get(), room->table()->mapTo(room.get(), QPoint(60, 60)));
   hand.drag(preview, {preview->rect().bottomLeft() + QPointF(12, -8), over});
-  fprintf(stderr,"%d %d over %g %g edge0 %g %g..%g\n",preview->width(),preview->height(),over.x(),over.y(),preview->edgeLine(0).x1(),preview->edgeLine(0).y1(),preview->edgeLine(0).y2());
   ASSERT_EQ(session().quilt().stamps().size(), 1u);
   EXPECT_EQ(session().quilt().stamps().front()->held.manner, Manner::stretch);
   undo();

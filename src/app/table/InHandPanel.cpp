@@ -4,6 +4,7 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QResizeEvent>
 #include <QToolButton>
 #include <algorithm>
 
@@ -168,8 +169,15 @@ QString InHandPanel::description() const {
   return tr("%1, on %n layer(s)", nullptr, static_cast<int>(hand.others.size()) + 1).arg(size);
 }
 
+// With all lines that its sentences take at this width.
+QSize InHandPanel::minimumSizeHint() const {
+  const QSize least = QFrame::minimumSizeHint();
+  return {least.width(), std::max(least.height(), layout()->minimumHeightForWidth(std::max(width(), least.width())))};
+}
+
 void InHandPanel::resizeEvent(QResizeEvent* event) {
   QFrame::resizeEvent(event);
+  if (event->oldSize().width() != width()) updateGeometry();
   showDescription();
 }
 

@@ -27,6 +27,8 @@ class InHandPanel : public QFrame {
 
   void setSession(Session* session);
 
+  QSize minimumSizeHint() const override;
+
   HandPreview* preview() const { return preview_; }
   // A tile of the Table let go at a point of the screen; false where nothing here takes it.
   bool drop(TileRef tile, QPoint globalAt);

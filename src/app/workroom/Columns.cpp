@@ -24,7 +24,9 @@ class FoldedStrip : public QAbstractButton {
     setFocusPolicy(Qt::TabFocus);
     setAttribute(Qt::WA_Hover);
     setFixedWidth(kStrip);
+    setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Expanding);
   }
+  QSize sizeHint() const override { return {kStrip, kStrip}; }
 
  protected:
   void paintEvent(QPaintEvent*) override {
