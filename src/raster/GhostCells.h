@@ -1,5 +1,6 @@
 // GhostCells: a stroke that is shown but not laid, drawn in its layer and in draw order at kGhostOpacity. Where a run is
-// drawn by depth, what stands in front of the ghost and reaches over it is drawn at kInFrontOpacity.
+// drawn by depth, what stands in front of the ghost and reaches over it is drawn at kInFrontOpacity,
+// unless it is the ground.
 #pragma once
 
 #include <vector>

@@ -91,6 +91,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     NearChunks near;
     std::map<CellPos, GhostCells::Laid> ghosts;
     std::map<CellPos, std::vector<Piece>> pieces;  // by front cell
+    bool isGround = false;                         // which stays as it is in front of a ghost
   };
   std::vector<Part> parts;
   CellRect cells;
@@ -110,7 +111,8 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
     const PixelPos shift = run.shiftOf(i);
     const QRect own = device.translated(-deviceShift(shift, scale));
     const PixelRect pixels = scale.covering(own);
-    Part part{shift, own, NearChunks(*layer, map.bounds, pixels, farthest, &kit_.reach, kit_.art, *grid), {}, {}};
+    Part part{shift, own, NearChunks(*layer, map.bounds, pixels, farthest, &kit_.reach, kit_.art, *grid), {}, {},
+              layer->role == kGroundRole};
     cells = cells.united(part.near.cells());
     if (kit_.art.hasWide()) {
       part.near.forEachCell([&](CellPos at, Cell cell, int lift) { addPieces(part, at, cell, lift, 255); });
@@ -154,7 +156,7 @@ void MapPainter::drawTiles(QImage& target, const Map& map, const Run& run, ViewS
   };
   // Faint where it stands before a ghost that was drawn already.
   const auto opacityOf = [&](const Part& part, CellPos front, const PixelRect& seat) {
-    const bool covers = ghostDrawn && reachesOver(moved(seat, part.shift), moved(grid->cellBox(front), part.shift),
+    const bool covers = ghostDrawn && !part.isGround && reachesOver(moved(seat, part.shift), moved(grid->cellBox(front), part.shift),
                                                   ghostArea);
     return covers ? kInFrontOpacity : 255u;
   };

@@ -1,9 +1,12 @@
 // The room that the map has, and that nothing jumps.
+#include <QColorDialog>
+#include <QComboBox>
 #include <QLabel>
 #include <QMenuBar>
 #include <QToolButton>
 
 #include "app/Story.h"
+#include "app/table/HandPreview.h"
 #include "app/workroom/Columns.h"
 
 namespace uq::test {
@@ -217,6 +220,68 @@ TEST_F(Rooms, AnUprightDragOnTheBarMovesTheCard) {
   card = room->stack()->card(rails);
   hand.drag(card, {card->parallaxPoint(100), card->parallaxPoint(130), card->parallaxPoint(150)});
   EXPECT_NEAR(yard().layers.front()->parallax.across, 150, 3);
+}
+
+TEST_F(Rooms, TheWheelChangesOnlyWhatHasTheKeyboard) {
+  openDemo();
+  for (const char* name : {"layer-blend", "layer-role", "others-slider", "layer-opacity"}) {
+    hand.wheel(part(name), QRectF(part(name)->rect()).center(), -1);
+  }
+  EXPECT_TRUE(session().isSaved());
+  EXPECT_FALSE(session().desk().fadesOthers);
+  part("others-slider")->setFocus();
+  hand.wheel(part("others-slider"), QRectF(part("others-slider")->rect()).center(), -1);
+  EXPECT_TRUE(session().desk().fadesOthers);
+}
+
+TEST_F(Rooms, ABlendIsSeenWhileItIsChosenAndMayBeLeft) {
+  openDemo();
+  auto* blend = room->findChild<QComboBox*>(QStringLiteral("layer-blend"));
+  const auto now = [this] { return session().quilt().layer(session().desk().activeAt())->blend; };
+  hand.click(blend);
+  hand.key(Qt::Key_Down);
+  EXPECT_EQ(now(), Blend::multiply);
+  hand.key(Qt::Key_Down);
+  EXPECT_EQ(now(), Blend::screen);
+  hand.key(Qt::Key_Escape);
+  settle();
+  EXPECT_EQ(now(), Blend::normal);
+  EXPECT_TRUE(session().isSaved());
+  EXPECT_FALSE(session().undoLine().planBack(session().desk().map, session().quilt()));
+  hand.click(blend);
+  hand.key(Qt::Key_Down);
+  hand.key(Qt::Key_Down);
+  hand.key(Qt::Key_Return);
+  settle();
+  EXPECT_EQ(now(), Blend::screen);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(now(), Blend::normal) << "one step";
+}
+
+TEST_F(Rooms, ATintIsPickedFromAllColours) {
+  openDemo();
+  hand.click(part("layer-tint"));
+  hand.inDialog(QStringLiteral("colour-dialog"), [](QWidget& dialog) {
+    dynamic_cast<QColorDialog&>(dialog).setCurrentColor(QColor(18, 52, 86));
+    dynamic_cast<QColorDialog&>(dialog).accept();
+  });
+  hand.click(part("colour-any"));
+  settle();
+  EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->tint, 0x123456u);
+}
+
+TEST_F(Rooms, WeightsOfAMixAreTyped) {
+  openDemo();
+  hand.click(room->table(), onTable("street", 0));
+  hand.click(room->table(), onTable("street", 1), Qt::LeftButton, Qt::ShiftModifier);
+  hand.click(part("manner-mix"));
+  ASSERT_EQ(session().desk().inHand.members.size(), 2u);
+  auto* preview = room->findChild<HandPreview*>(QStringLiteral("hand-preview"));
+  hand.doubleClick(preview, preview->memberRect(1).center());
+  hand.type(QStringLiteral("12"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(session().desk().inHand.members[1].weight, 12);
+  EXPECT_EQ(session().desk().inHand.members[0].weight, 1);
 }
 
 TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {

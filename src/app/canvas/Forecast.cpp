@@ -11,6 +11,12 @@ namespace uq {
 
 namespace {
 
+// Names may be very long; reasons are told whole.
+QString shortened(const QString& text) {
+  constexpr qsizetype kLongest = 56;
+  return text.size() <= kLongest ? text : text.left(kLongest - 1) + QChar(0x2026);
+}
+
 constexpr std::size_t kMostForetold = 65536;  // parts of what is in hand
 constexpr double kJointsFrom = 6;             // logical pixels a cell: smaller ones are not marked
 constexpr std::size_t kMostJoints = 4096;     // in sight, of a layer
@@ -101,7 +107,7 @@ QString Forecast::whyNothing(const Pointing& pointing) {
 
 QString Forecast::strokeName(bool takesAway, const Landing* landing) const {
   const Desk& desk = scene_.desk();
-  return QString::fromStdString(uq::strokeName(desk, scene_.session().quilt(), desk.tool, takesAway, landing));
+  return shortened(QString::fromStdString(uq::strokeName(desk, scene_.session().quilt(), desk.tool, takesAway, landing)));
 }
 
 QString Forecast::words(const Pointing& pointing) {
@@ -122,7 +128,7 @@ QString Forecast::wordsOfSelecting(CellPos cell) const {
   const Layer* layer = scene_.session().quilt().layer(desk.activeAt());
   if (desk.selection().contains(cell) && layer) {
     return desk.options.allLayers ? tr("Move on all layers")
-                                  : tr("Move on %1").arg(QString::fromStdString(layer->name));
+                                  : tr("Move on %1").arg(shortened(QString::fromStdString(layer->name)));
   }
   const SelectBy by = desk.options.selectBy;
   if (by == SelectBy::touching || by == SelectBy::everywhere) {

@@ -382,6 +382,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   paintSelection(painter);
   over.paintGhost(painter, [&] { paintSelection(painter); });
   over.paintJoints(painter);
+  over.paintSight(painter);
   if (drag_ == Drag::none || drag_ == Drag::refit) over.paintHandles(painter, handles());
   if (!taken_.empty()) drawStitches(painter, view.rectOf(taken_), theme.madder, theme.paper);
   if (const QString text = tagText(); !text.isEmpty()) {

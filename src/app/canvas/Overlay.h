@@ -26,6 +26,8 @@ class Overlay {
 
   void paintGround(QPainter& painter, const QRectF& part) const;
   void paintOutline(QPainter& painter) const;
+  // Says in a corner that the map is seen otherwise than the game shows it: from above.
+  void paintSight(QPainter& painter) const;
   void paintGrid(QPainter& painter) const;
   // Marks tiles that show another side than the one they are turned to, for want of a partner.
   void paintTurnMarks(QPainter& painter) const;

@@ -184,6 +184,18 @@ QRectF Overlay::tagRect(const QString& text, QPointF anchor, bool besideAnchor) 
   return tag;
 }
 
+void Overlay::paintSight(QPainter& painter) const {
+  if (!scene_.isFromAbove()) return;
+  const Theme& theme = Theme::current();
+  const QString text = QCoreApplication::translate("canvas", "Plan view · P leaves it");
+  const QFontMetrics metrics(QGuiApplication::font());
+  const QRectF place(kGap, kGap, metrics.horizontalAdvance(text) + 18, metrics.height() + 8);
+  painter.fillRect(place, theme.paper);
+  drawStitches(painter, place, theme.woad, theme.paper);
+  painter.setPen(theme.ink);
+  painter.drawText(place, Qt::AlignCenter, text);
+}
+
 void Overlay::paintTag(QPainter& painter, const QRectF& place, const QString& text, bool lands) const {
   const Theme& theme = Theme::current();
   const QRectF edge = place.adjusted(.5, .5, -.5, -.5);

@@ -1,5 +1,6 @@
 #include "app/look/ColourField.h"
 
+#include <QColorDialog>
 #include <QGridLayout>
 #include <QLineEdit>
 #include <QMenu>
@@ -81,6 +82,14 @@ void ColourField::open() {
     }
   });
   grid->addWidget(other, place / kColumns + 1, 0, 1, 4);
+  auto* any = new QToolButton(sheet);
+  any->setObjectName(QStringLiteral("colour-any"));
+  any->setText(tr("Any colour…"));
+  connect(any, &QToolButton::clicked, menu, [this, menu] {
+    menu->close();
+    pick();
+  });
+  grid->addWidget(any, place / kColumns + 2, 0, 1, kColumns);
   auto* none = new QToolButton(sheet);
   none->setObjectName(QStringLiteral("colour-none"));
   none->setText(none_);
@@ -93,6 +102,16 @@ void ColourField::open() {
   action->setDefaultWidget(sheet);
   menu->addAction(action);
   menu->popup(mapToGlobal(QPoint(0, height())));
+}
+
+void ColourField::pick() {
+  auto* dialog = new QColorDialog(QColor::fromRgb(value_.value_or(0xffffff) | 0xff000000u), window());
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setObjectName(QStringLiteral("colour-dialog"));
+  dialog->setOption(QColorDialog::DontUseNativeDialog);
+  dialog->setWindowTitle(name_);
+  connect(dialog, &QColorDialog::colorSelected, this, [this](const QColor& colour) { take(colour.rgb() & 0xffffffu); });
+  dialog->open();
 }
 
 void ColourField::paintEvent(QPaintEvent*) {

@@ -29,6 +29,8 @@ class ColourField : public QToolButton {
 
  private:
   void open();
+  // With a picker of any colour.
+  void pick();
   void take(std::optional<Colour> value);
 
   QString name_;

@@ -129,7 +129,7 @@ void LayerCard::paintEvent(QPaintEvent*) {
   const QRectF picture(thread.right() + kGap / 2, 2 + (height() - kBarReach - 2 - kThumbnail.height()) / 2.0, kThumbnail.width(),
                        kThumbnail.height());
   // On what it stands out from.
-  const QColor light = theme.paper.lightness() > theme.ink.lightness() ? theme.paper : theme.ink;
+  const QColor light = theme.paper.lightness() > theme.ink.lightness() ? theme.paper : theme.softInk;
   painter.fillRect(picture, bright_ > kBright ? theme.surround.darker(130) : light);
   if (!thumbnail_.isNull()) {
     painter.setOpacity(hidden_ ? 0.35 : 1);

@@ -1,5 +1,6 @@
 #include "app/stack/LayerSentences.h"
 
+#include <QAbstractItemView>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -10,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <tuple>
+#include <utility>
 
 #include "app/look/ColourField.h"
 #include "app/look/NumberField.h"
@@ -230,12 +232,36 @@ QComboBox* LayerSentences::makeChoice(const char* object, const QString& name, c
   choice->setAccessibleName(name);
   choice->setToolTip(name);
   choice->addItems(texts);
-  connect(choice, &QComboBox::activated, this, [this, what, values, edit](int index) {
+  const auto set = [this, what, values, edit](int index) {
     const Value value = values[static_cast<std::size_t>(index)];
     change(what, [&](const Quilt& quilt, LayerAt at) { return edit(quilt, at, value); });
+  };
+  // While the list is open, the map shows what is pointed at.
+  connect(choice, &QComboBox::highlighted, this, [this, what, set](int index) {
+    if (!session_) return;
+    if (!std::exchange(tries_, true)) session_->verbs().bar.take(what.toStdString());
+    set(index);
+  });
+  connect(choice, &QComboBox::activated, this, [this, set](int index) {
+    set(index);
+    if (std::exchange(tries_, false)) session_->verbs().bar.leave();
     Q_EMIT handsFree();
   });
+  choice->view()->installEventFilter(this);
   return choice;
+}
+
+bool LayerSentences::eventFilter(QObject* watched, QEvent* event) {
+  // A list that closes without a choice takes back what was tried; a choice is told right after this.
+  if (event->type() == QEvent::Hide && tries_) {
+    QMetaObject::invokeMethod(
+        this,
+        [this] {
+          if (std::exchange(tries_, false) && session_) session_->verbs().bar.drop();
+        },
+        Qt::QueuedConnection);
+  }
+  return QFrame::eventFilter(watched, event);
 }
 
 void LayerSentences::buildRoles(const std::string& role) {

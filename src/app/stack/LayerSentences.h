@@ -31,7 +31,11 @@ class LayerSentences : public QFrame {
  Q_SIGNALS:
   void handsFree();  // something was changed by mouse or Enter: the keys may go back to the map
 
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
  private:
+  bool tries_ = false;  // a list is open, and what is pointed at there is shown
   void buildRoles(const std::string& role);
 
   Session* session_ = nullptr;

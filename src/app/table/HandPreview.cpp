@@ -6,6 +6,7 @@
 #include <QToolTip>
 #include <cmath>
 
+#include "app/look/NameField.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/table/HandPicture.h"
@@ -157,8 +158,10 @@ void HandPreview::paintMembers(QPainter& painter) const {
   const Theme& theme = Theme::current();
   const auto& members = session_->desk().inHand.members;
   QFont small = font();
-  small.setPointSizeF(small.pointSizeF() * 0.8);
+  small.setPointSizeF(small.pointSizeF() * 0.75);
   painter.setFont(small);
+  int all = 0;
+  for (const MixMember& member : members) all += member.weight;
   for (std::size_t i = 0; i < members.size(); ++i) {
     const QRectF box = memberRect(i);
     if (box.bottom() > height()) break;
@@ -180,7 +183,8 @@ void HandPreview::paintMembers(QPainter& painter) const {
     if (members[i].keepsOffRim) drawStitches(painter, box.adjusted(4, 4, -4, -4), theme.madder, theme.paper);
     painter.setPen(theme.ink);
     painter.drawText(QRectF(box.left(), box.bottom(), box.width(), kWeight), Qt::AlignCenter,
-                     tr("× %1").arg(members[i].weight));
+                     box.width() >= kMember ? tr("%1 · %2 %").arg(members[i].weight).arg(qRound(100.0 * members[i].weight / all))
+                                            : QString::number(members[i].weight));
   }
 }
 
@@ -297,11 +301,40 @@ void HandPreview::wheelEvent(QWheelEvent* event) {
   session_->verbs().hand.change(std::move(hand));
 }
 
+void HandPreview::setWeight(std::size_t index, int weight) {
+  InHand hand = session_->desk().inHand;
+  if (index >= hand.members.size() || weight < 1) return;
+  hand.members[index].weight = std::min(weight, kMostWeight);
+  session_->verbs().hand.change(std::move(hand));
+}
+
+void HandPreview::mouseDoubleClickEvent(QMouseEvent* event) {
+  const auto index = memberAt(event->position());
+  if (!index || event->button() != Qt::LeftButton) return;
+  carries_ = false;
+  const QRectF box = memberRect(*index);
+  const QRect place(static_cast<int>(box.left()), static_cast<int>(box.bottom()) - 6, std::max(44, static_cast<int>(box.width())), 22);
+  auto* field = new NameField(QString::number(session_->desk().inHand.members[*index].weight), place, this,
+                              [this, index = *index](const QString& text) { setWeight(index, text.toInt()); });
+  field->setObjectName(QStringLiteral("mix-weight"));
+  field->setAccessibleName(tr("How often this one comes"));
+}
+
+// "Comes 3 times in 8, 38 %."
+QString HandPreview::shareText(std::size_t index) const {
+  const auto& members = session_->desk().inHand.members;
+  int all = 0;
+  for (const MixMember& member : members) all += member.weight;
+  const int weight = members[index].weight;
+  return tr("Comes %1 in %2 times: %3 %.").arg(weight).arg(all).arg(qRound(100.0 * weight / all));
+}
+
 bool HandPreview::event(QEvent* event) {
   if (event->type() != QEvent::ToolTip || !session_) return QWidget::event(event);
   const auto* help = static_cast<QHelpEvent*>(event);
   QString text = tr("Drop a tile here to put a block together; drag an edge to add columns or rows, or to drop some");
-  if (isMix()) text = tr("The wheel changes how often one comes; a right click keeps it off the rim");
+  if (isMix()) text = tr("The wheel, or a number after a double click, changes how often one comes; a right click keeps it off the rim");
+  if (const auto member = memberAt(help->pos())) text = shareText(*member) + QLatin1Char('\n') + text;
   if (isStretch()) text = tr("Drag the marks: what is outside them is laid once, what is inside repeats");
   QToolTip::showText(help->globalPos(), text, this);
   return true;

@@ -36,6 +36,7 @@ class HandPreview : public QWidget {
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
   bool event(QEvent* event) override;
@@ -43,6 +44,8 @@ class HandPreview : public QWidget {
  private:
   std::optional<HandPicture> drawn() const;
   void paintBlock(QPainter& painter) const;
+  void setWeight(std::size_t index, int weight);
+  QString shareText(std::size_t index) const;
   void paintMembers(QPainter& painter) const;
   void paintMarks(QPainter& painter) const;
   std::optional<std::size_t> memberAt(QPointF at) const;

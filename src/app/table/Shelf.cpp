@@ -46,7 +46,10 @@ void Shelf::setSession(Session* session) {
   refresh();
 }
 
-QSize Shelf::sizeHint() const { return {0, kUsualRows * (kShelfPlace + 4)}; }
+QSize Shelf::sizeHint() const {
+  const int rows = (static_cast<int>(stamps_.size()) + columns() - 1) / columns();
+  return {0, std::clamp(rows, 1, kUsualRows) * (kShelfPlace + 4)};
+}
 
 int Shelf::columns() const { return std::max(1, (width() + 4) / (kShelfPlace + 4)); }
 

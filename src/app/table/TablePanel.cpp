@@ -107,6 +107,7 @@ void TablePanel::setSession(Session* session) {
   table_->setSession(session);
   found_->setSession(session);
   shelf_->setSession(session);
+  panes_->setSizes({shelf_->sizeHint().height(), std::max(1, panes_->height() - shelf_->sizeHint().height())});
   setView(View::sheets);
   field_->clear();
   if (!session_) return;

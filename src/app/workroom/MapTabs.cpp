@@ -20,7 +20,7 @@ namespace uq {
 
 namespace {
 
-constexpr double kDotInside = 8;  // of a map that is not saved: from the right end of its tab
+constexpr double kDotInside = 5.5;  // of a map that is not saved: from the upper right corner of its tab
 constexpr double kDotRadius = 2.5;
 constexpr const char* kMeasured = "measured";  // the text for which a tab has its width
 constexpr int kLongestName = 160;   // logical pixels, of a tab's text
@@ -228,7 +228,7 @@ void MapTabs::paintTabs() {
     if (unsaved_.contains(map)) {
       painter.setPen(Qt::NoPen);
       painter.setBrush(theme.ink);
-      painter.drawEllipse(QPointF(tab.right() - kDotInside, tab.center().y()), kDotRadius, kDotRadius);
+      painter.drawEllipse(tab.topRight() + QPointF(-kDotInside, kDotInside), kDotRadius, kDotRadius);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
     if (active) {

@@ -12,6 +12,7 @@
 
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
+#include "app/look/WheelGuard.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/Columns.h"
@@ -22,6 +23,7 @@
 namespace uq {
 
 Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions_(new Actions(this)) {
+  guardTheWheel();
   setObjectName(QStringLiteral("workroom"));
   setWindowIcon(QIcon(QStringLiteral(":/icons/urban-quilt.svg")));
   setAcceptDrops(true);

@@ -65,6 +65,9 @@ struct Backdrop {
 std::string_view fitName(Backdrop::Fit fit);
 std::optional<Backdrop::Fit> fitFromName(std::string_view name);
 
+// The role of what everything stands on.
+inline constexpr std::string_view kGroundRole = "ground";
+
 // What lies on its cells is its LayerCells; of a layer that is no tiles layer there is nothing.
 struct Layer : LayerCells {
   Id id;

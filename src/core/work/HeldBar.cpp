@@ -19,6 +19,12 @@ void HeldBar::leave() {
   if (isOurs) (void)work_.finish();
 }
 
+void HeldBar::drop() {
+  const bool isOurs = isHeld() && began_ && work_.gesture();
+  heldSince_.reset();
+  if (isOurs) work_.drop();
+}
+
 bool HeldBar::takes(const std::function<Quilt(const Quilt& before)>& edit) {
   if (!isHeld()) return false;
   if (began_ && work_.gesture()) {

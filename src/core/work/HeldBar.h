@@ -21,6 +21,8 @@ class HeldBar {
   // `what` will be changed of the active layer; the step is called by it.
   void take(const std::string& what);
   void leave();
+  // Lets go as if nothing had been changed.
+  void drop();
 
   // True when a bar is held: then the change was made by it, or is not to be made.
   bool takes(const std::function<Quilt(const Quilt& before)>& edit);
