@@ -319,7 +319,7 @@ TEST_F(Painting, WhatAStrokeRedrawsEqualsAFreshPicture) {
 TEST_F(Painting, TheFootLineSaysWhereAndHowLarge) {
   hand.moveTo(room->canvas(), onMap({9, 11}));
   EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("foot-place"))->text().toStdString(),
-            "cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px = 3.4 × 3.6 screens · 53 %");
+            "cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px = 3.4 × 3.6 screens · 52 %");
   EXPECT_THAT(room->findChild<QLabel*>(QStringLiteral("foot-hands"))->text().toStdString(),
               testing::StartsWith("Left lays · right takes · Ctrl+left takes away"));
 }
