@@ -19,7 +19,9 @@ namespace {
 
 constexpr std::size_t kMostInFolder = 100'000;
 constexpr int kDeepestFolder = 4;
-constexpr int kTilesAcrossASheet = 4;  // a picture at least so many cells wide and high may be a sheet of its own
+// Among several pictures, one of at least so many pixels and tiles each way is a sheet of its own.
+constexpr int kLeastSheet = 128;
+constexpr int kLeastTiles = 4;
 
 std::string nameOf(const std::string& path) { return path.substr(path.find_last_of('/') + 1); }
 
@@ -103,6 +105,26 @@ IntakeDraft sheetDraft(Read read, PixelSize usual, Progress& progress) {
   return draft;
 }
 
+// Whether a picture among others shows tiles, however large the cells of the open map are.
+bool isSheet(const QImage& picture, PixelSize usual) {
+  if (std::min(picture.width(), picture.height()) < kLeastSheet) return false;
+  const CutProposal best = measureCut(viewOf(picture), usual).front();
+  const PixelSize tiles = cellsOf(best.cut, {picture.width(), picture.height()});
+  return tiles.w >= kLeastTiles && tiles.h >= kLeastTiles;
+}
+
+// A name that no picture of the collection has: pictures of several folders may be called the same.
+std::string toldApart(const std::string& name, const Sheet& collection) {
+  const auto has = [&](const std::string& one) {
+    return std::any_of(collection.collection.begin(), collection.collection.end(),
+                       [&](const CollectedPicture& picture) { return picture.file == one; });
+  };
+  const std::size_t dot = std::min(name.rfind('.'), name.size());
+  std::string free = name;
+  for (int n = 2; has(free); ++n) free = name.substr(0, dot) + " " + std::to_string(n) + name.substr(dot);
+  return free;
+}
+
 }  // namespace
 
 bool isPictureName(const std::string& name) {
@@ -183,9 +205,7 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
     if (strip && fitsCell(size)) {
       intake.drafts.push_back(animatedDraft(read->name, std::move(*strip)));
     } else {
-      const PixelSize cell = usual == PixelSize{} ? PixelSize{32, 32} : usual;
-      const bool large = size.width() >= kTilesAcrossASheet * cell.w && size.height() >= kTilesAcrossASheet * cell.h;
-      if (files->size() == 1 || large) {
+      if (files->size() == 1 || isSheet(read->picture, usual)) {
         intake.drafts.push_back(sheetDraft(std::move(*read), usual, progress));
       } else {
         pixels += std::int64_t{size.width()} * size.height();
@@ -194,7 +214,7 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
                             "Nothing was brought in", "Bring in fewer at a time"});
         }
         collection.collection.push_back({static_cast<std::uint32_t>(collection.collection.size()),
-                                         read->name,
+                                         toldApart(read->name, collection),
                                          {size.width(), size.height()},
                                          std::move(read->bytes),
                                          {},

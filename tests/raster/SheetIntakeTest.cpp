@@ -2,6 +2,7 @@
 #include "raster/SheetIntake.h"
 
 #include <QBuffer>
+#include <QDir>
 #include <QImage>
 #include <QImageWriter>
 
@@ -111,6 +112,75 @@ TEST_F(Intakes, ManyPicturesAreACollectionButSheetsAmongThemAreSheets) {
   EXPECT_FALSE(intake->drafts[0].sheet.isCollection());
   EXPECT_EQ(intake->drafts[1].sheet.collection.size(), 2u);
   EXPECT_EQ(intake->drafts[1].picture.size(), QSize(32 + 2 + 48, 48));
+}
+
+// A disc on something see-through.
+QImage disc(int side) {
+  QImage picture(side, side, QImage::Format_ARGB32_Premultiplied);
+  picture.fill(Qt::transparent);
+  for (int y = 0; y < side; ++y) {
+    for (int x = 0; x < side; ++x) {
+      const int dx = 2 * x + 1 - side;
+      const int dy = 2 * y + 1 - side;
+      if (dx * dx + dy * dy < side * side * 8 / 10) picture.setPixel(x, y, 0xffa0563f + static_cast<unsigned>(x % 7) * 0x101);
+    }
+  }
+  return picture;
+}
+
+TEST_F(Intakes, OneThingComesInWholeAndTheCutSecond) {
+  for (const PixelSize usual : {PixelSize{}, PixelSize{16, 16}, PixelSize{32, 32}, PixelSize{64, 32}}) {
+    for (const int side : {20, 48, 64}) {
+      const auto intake = take({put("thing.png", pngOf(disc(side)))}, usual);
+      ASSERT_TRUE(intake);
+      const IntakeDraft& draft = intake->drafts.front();
+      EXPECT_EQ(draft.sheet.cut.cell, (PixelSize{side, side})) << usual.w;
+      ASSERT_GE(draft.notes.proposals.size(), 2u);
+      EXPECT_EQ(draft.notes.proposals[0].reason, "one tile");
+    }
+  }
+  // Of a sheet the whole is offered second.
+  const auto sheet = take({put("yard.png", pngOf(checkered(8, 6, 32)))});
+  ASSERT_TRUE(sheet);
+  EXPECT_EQ(sheet->drafts.front().sheet.cut.cell, (PixelSize{32, 32}));
+  EXPECT_EQ(sheet->drafts.front().notes.proposals[1].cut.cell, (PixelSize{256, 192}));
+}
+
+TEST_F(Intakes, EveryPropOfTheDemoArrivesWhole) {
+  const std::string folder = UQ_SOURCE_DIR "/demo/copperline/sheets/props/";
+  int props = 0;
+  for (const QString& name : QDir(QString::fromStdString(folder)).entryList({QStringLiteral("*.png")})) {
+    const QImage picture(QString::fromStdString(folder) + name);
+    const auto intake = take({put(name.toStdString(), pngOf(picture))});
+    ASSERT_TRUE(intake);
+    EXPECT_EQ(intake->drafts.front().sheet.tileCount(), 1) << name.toStdString();
+    EXPECT_EQ(intake->drafts.front().sheet.cut.cell, (PixelSize{picture.width(), picture.height()}));
+    ++props;
+  }
+  EXPECT_EQ(props, 9);
+}
+
+TEST_F(Intakes, PicturesOfNearlyOneSizeAreACollectionWhateverTheMapsCellsAre) {
+  for (const int cell : {16, 32, 64}) {
+    std::vector<std::string> paths;
+    for (int i = 0; i < 4; ++i) {
+      paths.push_back(put("wall" + std::to_string(i) + ".png", pngOf(checkered(4, 4, i == 3 ? 17 : 16))));
+    }
+    const auto intake = take(paths, {cell, cell});
+    ASSERT_TRUE(intake);
+    ASSERT_EQ(intake->drafts.size(), 1u);
+    EXPECT_EQ(intake->drafts.front().sheet.collection.size(), 4u);
+    EXPECT_EQ(intake->drafts.front().sheet.cut.cell, (PixelSize{64, 64}));
+  }
+}
+
+TEST_F(Intakes, PicturesOfOneNameAreToldApart) {
+  const auto intake = take({put("a/crate.png", pngOf(disc(20))), put("b/crate.png", pngOf(disc(24)))});
+  ASSERT_TRUE(intake);
+  const auto& all = intake->drafts.front().sheet.collection;
+  ASSERT_EQ(all.size(), 2u);
+  EXPECT_EQ(all[0].file, "crate.png");
+  EXPECT_EQ(all[1].file, "crate 2.png");
 }
 
 TEST_F(Intakes, AFolderStandsForItsPictures) {

@@ -13,6 +13,7 @@
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/table/CutPicture.h"
 #include "app/table/TableView.h"
 #include "app/workroom/Session.h"
 
@@ -84,7 +85,11 @@ void SheetCard::refreshCut(const Sheet& sheet) {
       auto* chip = makePlainButton("cut-chip", cut_);
       chip->setObjectName(QStringLiteral("cut-chip-%1").arg(i));
       chip->setCheckable(true);
-      chip->setText(sizeText(proposals[i].cut.cell));
+      const PixelSize tiles = cellsOf(proposals[i].cut, sheet.pictureSize);
+      chip->setText(tiles == PixelSize{1, 1} ? tr("one tile") : sizeText(proposals[i].cut.cell));
+      chip->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+      chip->setIconSize({44, 44});
+      chip->setIcon(cutPicture(session_->painter().pictures().picture(sheet), proposals[i].cut, chip->iconSize(), devicePixelRatioF()));
       chip->setToolTip(QString::fromStdString(proposals[i].reason));
       chip->setAccessibleName(tr("Cut into tiles of %1 pixels: %2").arg(chip->text(), chip->toolTip()));
       connect(chip, &QToolButton::clicked, this, [this, cut = proposals[i].cut] {

@@ -28,8 +28,8 @@ struct CutProposal {
 };
 
 // At least one, at most `most`, of different cells, the best first; cells of kSmallestMeasured pixels and more. `usual`
-// is a cell size that is likelier than others, such as that of the open map; 0 × 0: none. Where the picture is smaller
-// than any cell, it is proposed as one tile.
+// is a cell size that is likelier than others, such as that of the open map; 0 × 0: none. The whole picture as one tile
+// is always among them where it may be one: first where it shows one thing (see OneThing.h), else second.
 std::vector<CutProposal> measureCut(const PixelView& picture, PixelSize usual = {}, std::size_t most = 5);
 inline constexpr int kSmallestMeasured = 4;
 
