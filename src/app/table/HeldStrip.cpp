@@ -11,13 +11,13 @@
 namespace uq {
 
 namespace {
-constexpr double kPlace = 28;  // logical pixels
+constexpr double kHeldPlace = 28;  // logical pixels
 }
 
 HeldStrip::HeldStrip(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("held-strip"));
   setAccessibleName(tr("What was in hand last"));
-  setFixedHeight(static_cast<int>(kPlace) + 2);
+  setFixedHeight(static_cast<int>(kHeldPlace) + 2);
 }
 
 void HeldStrip::setSession(Session* session) {
@@ -36,8 +36,8 @@ void HeldStrip::setSession(Session* session) {
 
 // As many as there is room for, closer together where that shows all of them.
 QRectF HeldStrip::rectOf(std::size_t index) const {
-  const double step = std::max(16.0, std::min(kPlace + 2, (width() - kPlace) / (kMostHeld - 1.0)));
-  const double side = std::min(kPlace, step - 1);
+  const double step = std::max(16.0, std::min(kHeldPlace + 2, (width() - kHeldPlace) / (kMostHeld - 1.0)));
+  const double side = std::min(kHeldPlace, step - 1);
   return {static_cast<double>(index) * step, (height() - side) / 2, side, side};
 }
 
