@@ -252,7 +252,7 @@ TEST_F(Sheeting, FitsHereShowsWhatJoinsTheNeighbours) {
 
 TEST_F(Sheeting, AWrongCutIsCorrectedWithoutHarmToWhatIsPainted) {
   dropOnTable({save(QStringLiteral("pier.png"), drawnSheet(6, 4, 32))});
-  hand.click(part<QToolButton>("cut-chip-1"));
+  hand.click(part<QToolButton>("cut-chip-2"));
   const SheetCut wrong = named("pier")->cut;
   ASSERT_NE(wrong.cell, (PixelSize{32, 32}));
   hand.click(room->table(), onTable("pier", 1));

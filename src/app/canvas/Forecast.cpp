@@ -146,6 +146,7 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
     parts << tr("%n cell(s)", nullptr, static_cast<int>(foretold->cells().count()));
   }
   if (tool == Tool::erase || pointing.takesAway) return joined(parts);
+  if (!scene_.desk().leads.empty()) parts << QString::fromStdString(scene_.desk().leads);
   const auto grid = makeGrid(scene_.map()->grid);
   if (const int count = withoutOtherSide(*grid, scene_.desk().inHand.block); count > 0) {
     parts << (count == 1 ? tr("1 tile has no other side") : tr("%1 tiles have no other side").arg(count));

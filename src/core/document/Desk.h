@@ -44,7 +44,8 @@ struct Desk {
   InHand inHand;
   Tool tool = Tool::brush;
   ToolOptions options;
-  bool obeysLayer = false;           // the active layer was chosen by hand since something was taken
+  bool obeysLayer = false;           // the active layer was chosen by hand, and what was taken since fits it
+  std::string leads;                 // why what was taken last led away from such a layer, in words; until it is laid
   int lift = 0;                      // by how many map pixels the next stroke lies above its layer, 0 .. kMostLift
   std::map<Id, CellSet> selections;  // by map; never empty ones
   std::set<Id> hidden;               // layers whose eye is shut

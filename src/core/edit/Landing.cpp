@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cstdlib>
+#include <set>
+#include <utility>
 
 #include "core/cells/CellReader.h"
 #include "core/edit/ArrangeLayers.h"
@@ -95,7 +97,10 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
   }
   const Map& map = *quilt.map(ask.active.map);
   const bool careful = !ask.obeys && !ask.takesAway && !covers(ask.hand, ask.covers);
-  if (careful && harms(*active, map.bounds, cells, ask.covers)) {
+  const auto harmed = [&](const Layer& layer) {
+    return harms(layer, map.bounds, cells, ask.covers) || (ask.wipes && ask.wipes(layer));
+  };
+  if (careful && harmed(*active)) {
     landing.keeps = active->name;
     const std::size_t own = *map.layerIndex(active->id);
     // On the same level: what stands on the ground is not to float on a roof.
@@ -103,7 +108,7 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
     std::size_t end = own + 1;
     for (; end < map.layers.size() && !nearer && map.layers[end]->folder == active->folder; ++end) {
       const Layer& layer = map.layers[end].read();
-      const bool free = layer.holdsTiles() && !ask.shut.contains(layer.id) && !harms(layer, map.bounds, cells, ask.covers);
+      const bool free = layer.holdsTiles() && !ask.shut.contains(layer.id) && !harmed(layer);
       if (free) nearer = layer.id;
     }
     if (nearer) {
@@ -137,11 +142,28 @@ std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& look) {
   return covers(hand, look) ? "ground" : "things";
 }
 
+bool fitsLayer(const Layer& layer, const InHand& hand, const Covers& look) {
+  if (!layer.holdsTiles()) return false;
+  if (!look || (layer.role == kGroundRole) == covers(hand, look)) return true;
+  std::set<TileRef> held;
+  for (const Block::Part& part : hand.parts()) held.insert(part.cell.tile());
+  const auto laid = layer.cells.tally(layer.cells.usedBounds());
+  return std::any_of(held.begin(), held.end(), [&](TileRef tile) { return laid.contains(tile); });
+}
+
 Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers) {
-  desk.obeysLayer = false;
+  desk.leads.clear();
   const Map* map = quilt.map(desk.map);
   const Layer* active = quilt.layer(desk.activeAt());
-  if (!map || !active || hand.empty()) return desk;
+  if (!map || !active || hand.empty()) {
+    desk.obeysLayer = false;
+    return desk;
+  }
+  const bool chosen = std::exchange(desk.obeysLayer, false);
+  if (chosen && fitsLayer(*active, hand, covers)) {
+    desk.obeysLayer = true;
+    return desk;
+  }
   const std::string role = roleOf(quilt, hand, covers);
   if (active->role == role) return desk;
   const auto own = static_cast<int>(*map->layerIndex(active->id));
@@ -155,7 +177,15 @@ Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers&
     best = &layer;
     bestFar = far;
   }
-  if (best) desk.activeLayer[desk.map] = best->id;
+  if (!best) {
+    desk.obeysLayer = chosen;
+    return desk;
+  }
+  if (chosen) {
+    const bool nearer = *map->layerIndex(active->id) > *map->layerIndex(best->id);
+    desk.leads = role + " goes to " + best->name + "; " + (nearer ? "W" : "S") + " leads back to " + active->name;
+  }
+  desk.activeLayer[desk.map] = best->id;
   return desk;
 }
 
@@ -173,6 +203,7 @@ Desk withNearerLayer(const Desk& desk, const Quilt& quilt, int steps) {
 Desk withChosenLayer(Desk desk, LayerAt layer) {
   desk.activeLayer[layer.map] = layer.layer;
   desk.obeysLayer = true;
+  desk.leads.clear();
   return desk;
 }
 

@@ -1,9 +1,10 @@
 // Landing: the layer that a stroke goes to, chosen so that nobody paints on the wrong one unseen.
 //
-// The active layer receives. Taking something moves the active layer to that thing's role, once; W, S or a click on a
-// card then wins, and is obeyed to the letter until something is taken again. Otherwise what does not cover its cell
-// never wipes out what does: the stroke goes to the next nearer layer on which it harms nothing, or to a new one that
-// its first press makes. The further parts of a thing that lies on several layers go to layers of their role, else as
+// The active layer receives. Taking something moves the active layer to that thing's role, once. A layer that was added
+// or chosen by hand (W, S, its card) is obeyed to the letter, take after take, as long as what is taken fits it; else the
+// desk says in words where it goes and why. Otherwise what does not cover its cell never wipes out what does, nor does a
+// block laid with the brush wipe out other things: the stroke goes to the next nearer layer on which it harms nothing,
+// or to a new one that its first press makes. The further parts of a thing that lies on several layers go to layers of their role, else as
 // many layers away as they were.
 #pragma once
 
@@ -28,6 +29,7 @@ struct LandingAsk {
   bool takesAway = false;  // never makes a layer, and harms nothing it should not
   std::set<Id> shut;       // layers that are hidden or locked
   Covers covers;           // empty: everything does
+  std::function<bool(const Layer&)> wipes{};  // whether a block would wipe out other things there; may be empty
 };
 
 struct Landing {
@@ -45,7 +47,12 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
 // front where its Footing is overhead, else things.
 std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& covers);
 
-// The desk with a layer of the thing's role active: of several the one on the level of the active layer, then the
+// Whether a layer chosen by hand keeps what is taken: what covers its cell fits layers for ground, what does not fits all
+// others, and what lies there already fits. Cost: at most a look at all that lies on the layer.
+bool fitsLayer(const Layer& layer, const InHand& hand, const Covers& covers);
+
+// The desk with the layer active on which a thing is to land. One that was chosen by hand stays while the thing fits it.
+// Else a layer of the thing's role: of several the one on the level of the active layer, then the
 // nearest to it in the Stack. The same where there is none.
 Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers);
 

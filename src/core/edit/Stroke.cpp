@@ -92,12 +92,24 @@ class Stroke::Work {
   }
 
   // Where the stroke lands, judged by these cells; false where it cannot.
-  bool land(const CellSet& judged) {
-    landing_ = landingOf(before_, {plan_.layer, plan_.hand, plan_.obeys, plan_.takesAway, plan_.shut, plan_.covers},
+  bool land(const CellSet& judged, std::function<bool(const Layer&)> wipes = {}) {
+    landing_ = landingOf(before_, {plan_.layer, plan_.hand, plan_.obeys, plan_.takesAway, plan_.shut, plan_.covers, std::move(wipes)},
                          judged, IdSource(plan_.ids));
     now_ = landing_.quilt;
     refusal_ = landing_.refusal;
     return refusal_.empty();
+  }
+
+  // Whether a copy of the block would not lie whole on a layer, or something else would go for it.
+  bool wipes(const Layer& layer, const CellSet& copy) const {
+    LayerCells edited = layer;
+    const Laying::Ask ask{0, &layer, copy, {}, [&] { return copy; }, true, [this](CellPos cell) { return mayTouch(cell); }};
+    if (!laying_->lay(edited, ask).kept.empty()) return true;
+    bool found = false;
+    layer.cells.forEachPainted(copy.bounds(), [&](CellPos at, Cell cell) {
+      found = found || (copy.contains(at) && edited.cells.at(at) != cell);
+    });
+    return found;
   }
 
   // Brush and Erase: the cells from the last place to this one, as broad as the tool.
@@ -105,9 +117,14 @@ class Stroke::Work {
     if (!laying_) {
       CellSet judged = brushed(*grid_, std::span(&cell, 1), plan_.options.width);
       if (!plan_.hand.isOneTile() && !mixes()) judged = CellSet(CellRect{cell.x, cell.y, cell.x + 1, cell.y + 1});
-      land(allowed(judged));
       careful_ = plan_.covers && !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
       planLaying(grid_->toSide(*press_));
+      if (careful_ && !plan_.hand.isOneTile() && !mixes()) {
+        const CellSet copy = allowed(laying_->whole(judged));
+        land(copy, [this, copy](const Layer& layer) { return wipes(layer, copy); });
+      } else {
+        land(allowed(judged));
+      }
     }
     if (!refusal_.empty()) return;
     const std::vector<CellPos> line = nearMap(grid_->line(last_.value_or(cell), cell));

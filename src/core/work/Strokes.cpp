@@ -113,6 +113,11 @@ Stroke Strokes::tryOut(const Ask& ask) {
 
 void Strokes::begin(const Ask& ask) {
   if (underWay() || ask.path.empty() || !whyNoStroke(work_, ask.takesAway, ask.tool).empty()) return;
+  if (!work_.desk().leads.empty()) {
+    Desk desk = work_.desk();
+    desk.leads.clear();
+    work_.setDesk(std::move(desk));
+  }
   StrokePlan plan = planned(ask);
   const bool outside = !ask.within.empty() && plan.within.empty();
   if (outside) return;
