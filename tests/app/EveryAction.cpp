@@ -343,6 +343,12 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         settle();
         return room->canvas()->size() == room->size();
       }
+      case ActionId::nextPane:
+      case ActionId::previousPane: {
+        room->canvas()->setFocus();
+        trigger(id);
+        return QApplication::focusWidget() && !room->canvas()->hasFocus();
+      }
       case ActionId::gridLines: return changed(&Desk::gridLines);
       case ActionId::looseJoints: return changed(&Desk::showsJoints);
       case ActionId::coveredCells: return changed(&Desk::showsCovered);

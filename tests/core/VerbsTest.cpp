@@ -187,9 +187,37 @@ TEST_F(VerbsOn, EscDropsTheNearestThing) {
   verbs->hand.dropWork();
   EXPECT_TRUE(work->desk().selection().empty());
   EXPECT_NE(work->desk().tool, Tool::select);
+  // With nothing to drop, the first one only says what the second will do; a stroke between them begins anew.
+  verbs->hand.dropWork();
+  EXPECT_NE(work->desk().tool, Tool::select);
+  verbs->strokes.begin({.path = {{0, 0}}});
+  verbs->hand.dropWork();
+  verbs->hand.dropWork();
+  EXPECT_NE(work->desk().tool, Tool::select);
   verbs->hand.dropWork();
   EXPECT_EQ(work->desk().tool, Tool::select);
   EXPECT_THAT(steps(), IsEmpty());
+}
+
+TEST_F(VerbsOn, APasteFreesItselfAndStrokesBringNoSelectionBack) {
+  const CellSet some(CellRect{0, 0, 2, 2});
+  desk([&](Desk& now) { now.select(some); });
+  verbs->hand.paste(InHand(Block::of(tile(9)), GridKind::orthogonal));
+  EXPECT_TRUE(work->desk().selection().empty()) << "it can be laid anywhere";
+  // A stroke inside a selection, which is dropped afterwards: undo and redo leave that as it is.
+  desk([&](Desk& now) { now.select(some); });
+  stroke({{0, 0}});
+  desk([&](Desk& now) { now.select({}); });
+  work->undo();
+  EXPECT_TRUE(work->desk().selection().empty());
+  work->redo();
+  EXPECT_TRUE(work->desk().selection().empty());
+  // What was done to a selection brings it back.
+  desk([&](Desk& now) { now.select(some); });
+  verbs->selection.remove();
+  desk([&](Desk& now) { now.select({}); });
+  work->undo();
+  EXPECT_EQ(work->desk().selection(), some);
 }
 
 TEST_F(VerbsOn, AHeldBarIsOneStepAndLeavesOthersAlone) {

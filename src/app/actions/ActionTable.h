@@ -110,6 +110,8 @@ enum class ActionId {
   foldTable,
   foldStack,
   mapAlone,
+  nextPane,
+  previousPane,
   boxAlongGrid,
   linen,
   indigo,

@@ -48,6 +48,20 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
   }
 }
 
+// The text with a letter by which it is chosen in its menu: the first of a word if that is free, else any.
+QString withLetter(const QString& text, QString& taken) {
+  for (const bool first : {true, false}) {
+    for (int i = 0; i < text.size(); ++i) {
+      const QChar letter = text[i].toLower();
+      const bool begins = i == 0 || text[i - 1] == QLatin1Char(' ');
+      if (!letter.isLetter() || (first && !begins) || taken.contains(letter)) continue;
+      taken += letter;
+      return text.left(i) + QLatin1Char('&') + text.mid(i);
+    }
+  }
+  return text;
+}
+
 }  // namespace
 
 Actions::Actions(QWidget* window) : QObject(window) {
@@ -67,15 +81,18 @@ Actions::Actions(QWidget* window) : QObject(window) {
 
 void Actions::bindKeys() {
   const KeyBindings& bindings = KeyBindings::shared();
-  for (const auto& [id, action] : actions_) {
-    const ActionRow& row = actionRow(id);
-    const QKeySequence keys = bindings.keys(id);
-    action->setText(translated(row.text));
+  std::map<Menu, QString> taken;
+  for (const ActionRow& row : actionTable()) {
+    if (row.gesture) continue;
+    QAction* action = actions_.at(row.id);
+    const QKeySequence keys = bindings.keys(row.id);
+    const QString plain = translated(row.text);
+    action->setText(row.menu == Menu::none ? plain : withLetter(plain, taken[row.menu]));
     // Keys that act only on canvas and Table are shown in menus, but are never a shortcut of the whole window.
     if (row.actsIn == ActsIn::anywhere) {
       action->setShortcut(keys);
     } else if (!keys.isEmpty() && (bindings.lettersAct() || !KeyBindings::isSingle(keys))) {
-      action->setText(action->text() + QLatin1Char('\t') + bindings.text(id));
+      action->setText(action->text() + QLatin1Char('\t') + bindings.text(row.id));
     }
   }
 }

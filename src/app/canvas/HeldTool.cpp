@@ -26,6 +26,10 @@ void HeldTool::use() {
   if (held_ && !held_->isUp) held_->used = true;
 }
 
+void HeldTool::leave() {
+  if (held_) held_->isUp = true;
+}
+
 std::optional<Tool> HeldTool::springsBackTo() {
   if (!held_ || !held_->isUp || !held_->used || held_->sprung) return std::nullopt;
   held_->sprung = true;

@@ -20,6 +20,8 @@ class HeldTool {
   // The mouse was pressed.
   void use();
   void forget() { held_.reset(); }
+  // The keyboard goes elsewhere: what was used is due as if the key had gone up.
+  void leave();
   // The tool to go back to now; nothing when none is due. Told once.
   std::optional<Tool> springsBackTo();
 

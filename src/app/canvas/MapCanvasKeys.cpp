@@ -164,6 +164,8 @@ void MapCanvas::describeCursor() {
 void MapCanvas::focusOutEvent(QFocusEvent* event) {
   cursor_.reset();
   boxFrom_.reset();
+  heldTool_.leave();
+  if (drag_ == Drag::none) springBack();
   heldTool_.forget();
   space_ = false;
   ctrl_ = false;

@@ -93,8 +93,13 @@ void NumberField::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void NumberField::mouseReleaseEvent(QMouseEvent* event) {
-  mayDrag_ = false;
-  if (!std::exchange(drags_, false)) return QLineEdit::mouseReleaseEvent(event);
+  const bool first = std::exchange(mayDrag_, false);
+  if (!std::exchange(drags_, false)) {
+    QLineEdit::mouseReleaseEvent(event);
+    // The first press means the whole number.
+    if (first) selectAll();
+    return;
+  }
   unsetCursor();
   take(typed());
   Q_EMIT dragEnded();

@@ -53,7 +53,7 @@ QToolButton* makeActionButton(QAction* action, const QString& text, QWidget* par
     button->setIcon(action->icon());
     button->setEnabled(action->isEnabled());
     button->setToolTip(action->toolTip());
-    button->setAccessibleName(action->text().section(QLatin1Char('\t'), 0, 0));
+    button->setAccessibleName(action->text().section(QLatin1Char('\t'), 0, 0).remove(QLatin1Char('&')));
   };
   QObject::connect(action, &QAction::changed, button, follow);
   QObject::connect(button, &QToolButton::clicked, action, &QAction::trigger);

@@ -73,7 +73,7 @@ class MapFactsCard::Preview : public QWidget {
   Session* session_ = nullptr;
 };
 
-MapFactsCard::MapFactsCard(QWidget* parent) : QFrame(parent) {
+MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("map-facts"));
   makeCard(this);
   setFixedWidth(kWide);
@@ -228,7 +228,7 @@ void MapFactsCard::refresh() {
 
 void MapFactsCard::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape) return close();
-  QFrame::keyPressEvent(event);
+  Card::keyPressEvent(event);
 }
 
 }  // namespace uq

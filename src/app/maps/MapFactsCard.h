@@ -2,8 +2,7 @@
 // and the name that players read, drawn in the screen as they see it.
 #pragma once
 
-#include <QFrame>
-
+#include "app/look/Card.h"
 #include "app/workroom/Session.h"
 
 class QCheckBox;
@@ -16,7 +15,7 @@ namespace uq {
 class ColourField;
 class NumberField;
 
-class MapFactsCard : public QFrame {
+class MapFactsCard : public Card {
   Q_OBJECT
 
  public:

@@ -139,7 +139,7 @@ QIcon gridIcon(GridKind kind, const QSize& size, double ratio) {
 
 }  // namespace
 
-NewMapCard::NewMapCard(QWidget* parent) : QFrame(parent) {
+NewMapCard::NewMapCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("new-map-card"));
   setAccessibleName(tr("A new map"));
   makeCard(this);

@@ -4,9 +4,9 @@
 // the player's screens on it.
 #pragma once
 
-#include <QFrame>
 #include <map>
 
+#include "app/look/Card.h"
 #include "core/edit/ArrangeMaps.h"
 
 class QLabel;
@@ -18,7 +18,7 @@ namespace uq {
 
 class NumberField;
 
-class NewMapCard : public QFrame {
+class NewMapCard : public Card {
   Q_OBJECT
 
  public:

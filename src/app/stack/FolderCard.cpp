@@ -149,6 +149,8 @@ void FolderCard::keyPressEvent(QKeyEvent* event) {
     Q_EMIT chosen(folder_);
   } else if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) {
     if (shown_.foldedUp == (event->key() == Qt::Key_Right)) Q_EMIT foldPressed(folder_);
+  } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
+    goToCard(*this, event->key() == Qt::Key_Down);
   } else if (event->key() == Qt::Key_F2) {
     rename();
   } else {

@@ -44,6 +44,15 @@ double brightnessOf(const QImage& picture) {
 
 int stackIndent(int depth) { return kIndent * std::min(depth, kMostIndents); }
 
+void goToCard(QWidget& from, bool down) {
+  QLayout* all = from.parentWidget()->layout();
+  const int step = down ? 1 : -1;
+  for (int i = all->indexOf(&from) + step; i >= 0 && i < all->count(); i += step) {
+    auto* card = qobject_cast<QFrame*>(all->itemAt(i)->widget());
+    if (card && card->focusPolicy() != Qt::NoFocus) return card->setFocus(Qt::TabFocusReason);
+  }
+}
+
 LayerCard::LayerCard(Id layer, int depth, QWidget* parent)
     : QFrame(parent), layer_(layer), indent_(stackIndent(depth)) {
   setObjectName(QStringLiteral("card-") + QString::fromStdString(layer.text()));
@@ -253,6 +262,8 @@ void LayerCard::rename() {
 void LayerCard::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) {
     Q_EMIT chosen(layer_);
+  } else if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) {
+    goToCard(*this, event->key() == Qt::Key_Down);
   } else if (event->key() == Qt::Key_F2) {
     rename();
   } else {

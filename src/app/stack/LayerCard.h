@@ -15,6 +15,8 @@ class NameField;
 
 // How far cards are set in by so many folders around, in logical pixels.
 int stackIndent(int depth);
+// Gives the keyboard to the next card below or above one; nothing at the end.
+void goToCard(QWidget& from, bool down);
 
 class LayerCard : public QFrame {
   Q_OBJECT

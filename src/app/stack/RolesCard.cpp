@@ -20,7 +20,7 @@ constexpr int kMostShown = 10;  // rows
 constexpr int kListEdges = 16;  // around the rows, logical pixels
 }  // namespace
 
-RolesCard::RolesCard(QWidget* parent) : QFrame(parent) {
+RolesCard::RolesCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("roles-card"));
   makeCard(this);
   setFixedWidth(kWide);

@@ -2,8 +2,7 @@
 // place, renamed by a double click or F2, dropped with Del where no layer has them.
 #pragma once
 
-#include <QFrame>
-
+#include "app/look/Card.h"
 #include "app/workroom/Session.h"
 
 class QLabel;
@@ -11,7 +10,7 @@ class QListWidget;
 
 namespace uq {
 
-class RolesCard : public QFrame {
+class RolesCard : public Card {
   Q_OBJECT
 
  public:

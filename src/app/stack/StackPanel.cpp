@@ -190,6 +190,8 @@ Id StackPanel::farthestIn(Id folder) const {
   return {};
 }
 
+QWidget* StackPanel::cards() const { return area_; }
+
 void StackPanel::putBelow(QWidget* widget) {
   panes_->addWidget(widget);
   panes_->setStretchFactor(2, 0);

@@ -41,6 +41,8 @@ class StackPanel : public QWidget {
   void renameLevel();
   // Cards, sentences and what is put below, in this order.
   Panes* panes() const { return panes_; }
+  QWidget* cards() const;
+  QWidget* sentences() const { return facts_; }
   // Adds a part under the sentences; once.
   void putBelow(QWidget* widget);
   // Draws everything with the theme in force.

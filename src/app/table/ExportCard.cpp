@@ -26,7 +26,7 @@ namespace {
 constexpr QSize kSample(300, 220);  // logical pixels
 }
 
-ExportCard::ExportCard(QWidget* parent) : QFrame(parent) {
+ExportCard::ExportCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("export-card"));
   setAccessibleName(tr("Export the sheet as a picture"));
   makeCard(this);

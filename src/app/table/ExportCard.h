@@ -1,8 +1,7 @@
 // ExportCard: a sheet as the picture that it will be written as, live, with its columns, gap and order.
 #pragma once
 
-#include <QFrame>
-
+#include "app/look/Card.h"
 #include "raster/SheetExport.h"
 
 class QComboBox;
@@ -14,7 +13,7 @@ namespace uq {
 class NumberField;
 class Session;
 
-class ExportCard : public QFrame {
+class ExportCard : public Card {
   Q_OBJECT
 
  public:

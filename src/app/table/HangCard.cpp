@@ -56,7 +56,7 @@ QPixmap hungPicture(Session& session, const QImage& picture) {
 
 }  // namespace
 
-HangCard::HangCard(QWidget* parent) : QFrame(parent) {
+HangCard::HangCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("hang-card"));
   makeCard(this);
   const auto choice = [this](const char* object, const QString& text) {

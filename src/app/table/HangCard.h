@@ -2,16 +2,16 @@
 // hung behind it as backdrops.
 #pragma once
 
-#include <QFrame>
 #include <QImage>
 
+#include "app/look/Card.h"
 #include "app/workroom/Session.h"
 
 class QToolButton;
 
 namespace uq {
 
-class HangCard : public QFrame {
+class HangCard : public Card {
   Q_OBJECT
 
  public:

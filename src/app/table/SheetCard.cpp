@@ -37,7 +37,7 @@ QVBoxLayout* section(QWidget* part) {
 
 }  // namespace
 
-SheetCard::SheetCard(TableView* table, QWidget* parent) : QFrame(parent), table_(table) {
+SheetCard::SheetCard(TableView* table, QWidget* parent) : Card(parent), table_(table) {
   setObjectName(QStringLiteral("sheet-card"));
   setAccessibleName(tr("The sheet's cut and facts"));
   makeCard(this);

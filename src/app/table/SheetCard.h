@@ -5,9 +5,9 @@
 // Every control acts at once and is one step. While it is open the Table shows the cut over the picture.
 #pragma once
 
-#include <QFrame>
 #include <vector>
 
+#include "app/look/Card.h"
 #include "app/workroom/SheetWork.h"
 
 class QCheckBox;
@@ -24,7 +24,7 @@ class NumberField;
 class Session;
 class TableView;
 
-class SheetCard : public QFrame {
+class SheetCard : public Card {
   Q_OBJECT
 
  public:

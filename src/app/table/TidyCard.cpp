@@ -111,7 +111,7 @@ class TidyCard::Tiles : public QWidget {
   std::vector<std::uint32_t> tiles_;
 };
 
-TidyCard::TidyCard(QWidget* parent) : QFrame(parent) {
+TidyCard::TidyCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("tidy-card"));
   setAccessibleName(tr("What may be tidied away"));
   makeCard(this);

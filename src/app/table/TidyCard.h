@@ -4,9 +4,9 @@
 // click on one keeps it. Nothing goes before Tidy is pressed; maps look the same afterwards.
 #pragma once
 
-#include <QFrame>
 #include <vector>
 
+#include "app/look/Card.h"
 #include "app/workroom/SheetWork.h"
 
 class QCheckBox;
@@ -17,7 +17,7 @@ namespace uq {
 
 class Session;
 
-class TidyCard : public QFrame {
+class TidyCard : public Card {
   Q_OBJECT
 
  public:

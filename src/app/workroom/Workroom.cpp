@@ -1,10 +1,13 @@
 #include "app/workroom/Workroom.h"
 
+#include <QAbstractButton>
+#include <QApplication>
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QLineEdit>
 #include <QMimeData>
 #include <QStackedWidget>
 #include <QUrl>
@@ -309,6 +312,22 @@ void Workroom::changeEvent(QEvent* event) {
   stack_->redraw();
   inHand_->redraw();
   refresh();
+}
+
+void Workroom::keyPressEvent(QKeyEvent* event) {
+  QWidget* focus = QApplication::focusWidget();
+  const bool enters = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+  if (auto* button = qobject_cast<QAbstractButton*>(focus); button && enters) return button->click();
+  if (!session_ || pages_->currentWidget() != room_) return QMainWindow::keyPressEvent(event);
+  if (event->key() == Qt::Key_Escape) return canvas_->setFocus(Qt::OtherFocusReason);
+  if (const auto action = actions_->actionFor(*event); action && !qobject_cast<QLineEdit*>(focus)) {
+    // A tool is for the map: its key is held there, and springs back there.
+    if (!toolOf(*action)) return (void)actions_->handleKey(*event);
+    canvas_->setFocus(Qt::OtherFocusReason);
+    QCoreApplication::sendEvent(canvas_, event);
+    return;
+  }
+  QMainWindow::keyPressEvent(event);
 }
 
 void Workroom::closeEvent(QCloseEvent* event) {

@@ -28,6 +28,7 @@
 #include "app/workroom/JointRound.h"
 #include "app/workroom/MapTabs.h"
 #include "app/workroom/NoticeStrip.h"
+#include "app/workroom/PaneKeys.h"
 #include "app/workroom/ProgressStrip.h"
 #include "app/workroom/Session.h"
 #include "app/workroom/StepList.h"
@@ -86,6 +87,8 @@ class Workroom : public QMainWindow {
  protected:
   void changeEvent(QEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
+  // What no control took: letters, digits and Esc of the workroom, Enter on a button.
+  void keyPressEvent(QKeyEvent* event) override;
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -192,6 +195,7 @@ class Workroom : public QMainWindow {
   StepList* steps_;
   FootLine* foot_ = nullptr;  // made last
   bool overTable_ = false;
+  PaneKeys paneKeys_;
 };
 
 }  // namespace uq

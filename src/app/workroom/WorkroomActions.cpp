@@ -222,6 +222,8 @@ void Workroom::act(ActionId id) {
     case ActionId::foldTable: columns_->fold(Columns::Side::table, !columns_->isFolded(Columns::Side::table)); break;
     case ActionId::foldStack: columns_->fold(Columns::Side::stack, !columns_->isFolded(Columns::Side::stack)); break;
     case ActionId::mapAlone: showMapAlone(!columns_->showsMapAlone()); break;
+    case ActionId::nextPane: (void)paneKeys_.go(true); break;
+    case ActionId::previousPane: (void)paneKeys_.go(false); break;
     case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;

@@ -61,6 +61,14 @@ QWidget* Workroom::buildWorkroom() {
     overTable_ = !tile.isEmpty();
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
+  paneKeys_.add(canvas_);
+  paneKeys_.add(tape_);
+  paneKeys_.add(panel_, table());
+  paneKeys_.add(inHand_);
+  paneKeys_.add(stack_->cards());
+  paneKeys_.add(stack_->sentences());
+  paneKeys_.add(overview_);
+  paneKeys_.add(tabs_);
   return columns_;
 }
 

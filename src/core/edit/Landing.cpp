@@ -177,10 +177,7 @@ Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers&
     best = &layer;
     bestFar = far;
   }
-  if (!best) {
-    desk.obeysLayer = chosen;
-    return desk;
-  }
+  if (!best) return desk;
   if (chosen) {
     const bool nearer = *map->layerIndex(active->id) > *map->layerIndex(best->id);
     desk.leads = role + " goes to " + best->name + "; " + (nearer ? "W" : "S") + " leads back to " + active->name;

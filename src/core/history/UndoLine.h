@@ -59,13 +59,14 @@ struct PartChange {
 // The parts in which two quilts differ. Shared parts are passed over unread.
 std::vector<PartChange> changesBetween(const Quilt& before, const Quilt& after);
 
-// What of the desk a step brings back: where strokes landed, and what was selected on the tab's map.
+// What of the desk a step brings back: where strokes landed, and what was selected on the tab's map where the step was
+// about that; else the selection stays as it is.
 struct DeskMark {
   LayerAt active;
-  CellSet selection;
+  std::optional<CellSet> selection;
 
   DeskMark() = default;
-  DeskMark(LayerAt layer, CellSet cells = {}) : active(layer), selection(std::move(cells)) {}
+  DeskMark(LayerAt layer, std::optional<CellSet> cells = {}) : active(layer), selection(std::move(cells)) {}
 };
 
 struct Step {

@@ -1,6 +1,7 @@
 #include "core/work/HandVerbs.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "core/edit/FindStretch.h"
 #include "core/edit/Selected.h"
@@ -178,7 +179,9 @@ void HandVerbs::paste(InHand thing) {
   Desk desk = work_.desk();
   desk.lift = 0;
   desk.tool = Tool::brush;
-  if (!desk.obeysLayer) desk = landingFor(std::move(desk), work_.quilt(), thing, work_.covers());
+  desk = landingFor(std::move(desk), work_.quilt(), thing, work_.covers());
+  // Where it came from is no place to keep inside.
+  desk.select({});
   desk.hold(std::move(thing));
   heldBefore_ = before;
   work_.setDesk(std::move(desk));
@@ -197,11 +200,15 @@ void HandVerbs::dropWork() {
   if (awaitedPartner_) return awaitPartner({});
   if (holdsPaste()) return dropPaste();
   Desk desk = work_.desk();
-  if (desk.selection().empty()) {
-    desk.tool = Tool::select;
-  } else {
+  if (!desk.selection().empty()) {
     desk.select({});
+  } else if (desk.tool != Tool::select) {
+    // With nothing to drop it says what a second one would do.
+    const Escaped now{work_.gesturesBegun(), desk.tool, desk.map};
+    if (std::exchange(escaped_, now) != now) return work_.refuse("Nothing to drop; Esc again chooses Select");
+    desk.tool = Tool::select;
   }
+  escaped_.reset();
   work_.setDesk(std::move(desk));
 }
 

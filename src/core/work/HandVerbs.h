@@ -61,6 +61,14 @@ class HandVerbs {
   Work& work_;
   std::optional<InHand> heldBefore_;  // what a paste put aside
   std::optional<int> awaitedPartner_;
+  // An Esc that found nothing to drop, and what was so then.
+  struct Escaped {
+    std::uint64_t gestures = 0;
+    Tool tool = Tool::brush;
+    Id map;
+    friend bool operator==(const Escaped&, const Escaped&) = default;
+  };
+  std::optional<Escaped> escaped_;
 };
 
 }  // namespace uq

@@ -19,7 +19,7 @@ bool SelectionVerbs::mayHoldAll() const {
 void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
   if (work_.gesture() || !takesChange(work_, layersOfVerb(work_.desk(), work_.quilt()))) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
-  (void)work_.make({name, edit(), work_.desk().activeAt(), std::move(selection)});
+  (void)work_.make({name, edit(), work_.desk().activeAt(), selection ? std::move(selection) : std::optional(work_.desk().selection())});
 }
 
 void SelectionVerbs::select(const CellSet& cells, Selecting how) {

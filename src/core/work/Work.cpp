@@ -115,13 +115,14 @@ Result<bool> Work::make(Made made) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark());
+  undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark(made.selected.has_value()));
   Desk desk = desk_;
   desk.map = made.active.map;
   if (!made.active.layer.empty()) desk.activeLayer[desk.map] = made.active.layer;
   if (!(desk.activeAt() == desk_.activeAt())) desk.lift = 0;
-  if (made.selected) desk.select(std::move(*made.selected));
-  const bool isNew = undoLine_.commit(made.after, {made.active, desk.selection()});
+  const std::optional<CellSet> selected = made.selected;
+  if (selected) desk.select(*selected);
+  const bool isNew = undoLine_.commit(made.after, {made.active, selected});
   quilt_ = std::move(made.after);
   desk_ = validDesk(std::move(desk), quilt_);
   asked_.clear();
@@ -140,7 +141,7 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(name), desk_.map, quilt_, mark());
+  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(gesture.selected().has_value()));
   selectedBefore_ = desk_.selection();
   gesture_.emplace(std::move(gesture));
   ++gesturesBegun_;
@@ -183,10 +184,11 @@ Result<bool> Work::finish() {
     drop();
     return fail(std::move(*why));
   }
+  const bool selects = gesture_->selected().has_value();
   gesture_.reset();
   if (last) last_ = std::move(last);
   if (!name.empty()) undoLine_.rename(name);
-  const bool isNew = undoLine_.commit(quilt_, mark());
+  const bool isNew = undoLine_.commit(quilt_, mark(selects));
   gestureHasEnded();
   return isNew;
 }
@@ -306,7 +308,7 @@ void Work::follow(UndoLine::Outcome outcome) {
   if (maps != quilt_.maps().size() && quilt_.map(outcome.desk.active.map)) desk.map = outcome.desk.active.map;
   if (outcome.desk.active.map == desk.map) {
     desk.activeLayer[desk.map] = outcome.desk.active.layer;
-    desk.select(std::move(outcome.desk.selection));
+    if (outcome.desk.selection) desk.select(std::move(*outcome.desk.selection));
   }
   if (!putDesk(std::move(desk))) desk_ = validDesk(std::move(desk_), quilt_);
   asked_.clear();

@@ -147,7 +147,10 @@ class Work {
   [[nodiscard]] Result<void> takeBack(const UndoLine::Plan& plan);
   [[nodiscard]] Result<void> layBack(const UndoLine::Plan& plan);
   StepRules rules() const;
-  DeskMark mark() const { return {desk_.activeAt(), desk_.selection()}; }
+  // What a step brings back of the desk: what is selected only where the step is about that.
+  DeskMark mark(bool selection) const {
+    return {desk_.activeAt(), selection ? std::optional(desk_.selection()) : std::nullopt};
+  }
   bool putDesk(Desk desk);
   void follow(UndoLine::Outcome outcome);
   bool confirmed(const UndoLine::Plan& plan, bool back);

@@ -1,0 +1,19 @@
+// Card: a frame with controls that lies over the map for a while. Tab goes round inside it; Esc closes it (where it has
+// nothing of its own to drop).
+#pragma once
+
+#include <QFrame>
+
+namespace uq {
+
+class Card : public QFrame {
+  Q_OBJECT
+
+ public:
+  using QFrame::QFrame;
+
+ protected:
+  bool focusNextPrevChild(bool next) override;
+};
+
+}  // namespace uq
