@@ -3,6 +3,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QMenuBar>
+#include <QToolButton>
 
 #include "app/Story.h"
 #include "app/stack/LayerCard.h"

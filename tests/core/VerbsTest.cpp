@@ -274,6 +274,7 @@ TEST_F(VerbsOn, SelectedCellsAreMovedTurnedAndCutInOneStepEach) {
   EXPECT_FALSE(verbs->selection.copied());
   EXPECT_THAT(heard.refusals.back(), HasSubstr("Nothing is painted there"));
   verbs->hand.paste(*copy);
+  desk([](Desk& now) { now.select(CellSet(CellRect{4, 1, 6, 2})); });
   verbs->selection.toLayer(1);
   EXPECT_EQ(work->desk().activeAt(), at("Awnings"));
   EXPECT_THAT(steps(), ElementsAre("Brush on Sheds", "Move on Sheds", "Move on Sheds", "Cut on Sheds"))

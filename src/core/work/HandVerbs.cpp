@@ -18,6 +18,25 @@ void readyTool(Desk& desk) {
   if (desk.tool == Tool::erase || desk.tool == Tool::select) desk.tool = Tool::brush;
 }
 
+// Whether a tile shows nothing at all.
+bool isBlank(const Quilt& quilt, TileRef tile) {
+  const Sheet* sheet = quilt.sheetAt(tile.slot);
+  const auto cell = sheet && tile.slot != kChalkSlot ? sheet->cellOf(tile.number) : std::nullopt;
+  const std::vector<std::uint64_t>& marks = sheet ? sheet->marks->tiles : chalk().marks->tiles;
+  return cell && *cell < marks.size() && marks[*cell] == 0;
+}
+
+// See-through tiles of a block wipe nothing out: they stay behind where there is something else to hold.
+InHand withoutBlanks(const Quilt& quilt, InHand thing) {
+  return thing.changed([&](const Block& block) {
+    std::vector<Block::Part> seen;
+    for (const Block::Part& part : block.parts()) {
+      if (!isBlank(quilt, part.cell.tile())) seen.push_back(part);
+    }
+    return seen.empty() || seen.size() == block.parts().size() ? block : Block(std::move(seen));
+  });
+}
+
 constexpr const char* kTooMuchToHold = "More than a million cells cannot be held at once";
 
 }  // namespace
@@ -26,6 +45,7 @@ void HandVerbs::take(InHand thing) {
   if (awaitedPartner_ && thing.isOneTile()) return setPartner(*awaitedPartner_, thing.parts().front().cell.tile());
   awaitedPartner_.reset();
   heldBefore_.reset();
+  thing = withoutBlanks(work_.quilt(), std::move(thing));
   Desk desk = work_.desk();
   desk.lift = 0;
   readyTool(desk);

@@ -141,7 +141,7 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(gesture.selected().has_value()));
+  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(gesture.kind() == Gesture::Kind::move));
   selectedBefore_ = desk_.selection();
   gesture_.emplace(std::move(gesture));
   ++gesturesBegun_;
@@ -184,7 +184,7 @@ Result<bool> Work::finish() {
     drop();
     return fail(std::move(*why));
   }
-  const bool selects = gesture_->selected().has_value();
+  const bool selects = gesture_->kind() == Gesture::Kind::move;
   gesture_.reset();
   if (last) last_ = std::move(last);
   if (!name.empty()) undoLine_.rename(name);
