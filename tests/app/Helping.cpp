@@ -159,6 +159,7 @@ TEST_F(Helping, SingleLettersCanBeSwitchedOff) {
   hand.key(Qt::Key_2);
   EXPECT_TRUE(session().desk() == before);
   hand.key(Qt::Key_Escape);
+  hand.key(Qt::Key_Escape);
   EXPECT_EQ(session().desk().tool, Tool::select) << "Esc is no letter";
 }
 

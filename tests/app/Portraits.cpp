@@ -30,7 +30,7 @@ TEST_F(Portraits, ATreeIsHeldOverTheYard) {
   EXPECT_EQ(session().desk().inHand.parts().size(), 9u);
   hand.moveTo(canvas, onMap({30, 12}));
   hand.key(Qt::Key_0);
-  hand.moveTo(canvas, onMap({28, 13}));
+  hand.moveTo(canvas, onMap({24, 15}));
   EXPECT_EQ(canvas->tagText(), QStringLiteral("Brush on Sheds & trams"));
   picture("workroom");
 }

@@ -13,6 +13,7 @@
 #include "app/look/NameField.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
+#include "app/stack/FolderCard.h"
 
 namespace uq {
 
@@ -48,8 +49,9 @@ void goToCard(QWidget& from, bool down) {
   QLayout* all = from.parentWidget()->layout();
   const int step = down ? 1 : -1;
   for (int i = all->indexOf(&from) + step; i >= 0 && i < all->count(); i += step) {
-    auto* card = qobject_cast<QFrame*>(all->itemAt(i)->widget());
-    if (card && card->focusPolicy() != Qt::NoFocus) return card->setFocus(Qt::TabFocusReason);
+    // The Walker has arrows of its own, and is reached by Tab.
+    QWidget* card = all->itemAt(i)->widget();
+    if (qobject_cast<LayerCard*>(card) || qobject_cast<FolderCard*>(card)) return card->setFocus(Qt::TabFocusReason);
   }
 }
 

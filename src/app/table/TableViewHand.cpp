@@ -240,12 +240,10 @@ void TableView::keyPressEvent(QKeyEvent* event) {
       }
       break;
     case Qt::Key_Escape:
-      if (picking_) {
-        picking_.reset();
-        unsetCursor();
-        break;
-      }
-      [[fallthrough]];
+      if (!picking_) return QWidget::keyPressEvent(event);
+      picking_.reset();
+      unsetCursor();
+      break;
     default:
       if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
   }
