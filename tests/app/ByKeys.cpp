@@ -119,14 +119,6 @@ TEST_F(ByKeys, MenuEntriesHaveLettersOfTheirOwn) {
     }
     EXPECT_GE(taken.size(), std::min<qsizetype>(2, top->menu()->actions().size())) << top->text().toStdString();
   }
-  // One is chosen so.
-  hand.key(Qt::Key_E, Qt::AltModifier);
-  auto* menu = room->menuBar()->actions()[1]->menu();
-  ASSERT_TRUE(waitFor([&] { return menu->isVisible(); }));
-  const QString text = room->actions()->action(ActionId::selectAll)->text();
-  hand.key(Qt::Key(text[text.indexOf(QLatin1Char('&')) + 1].toUpper().unicode()));
-  settle();
-  EXPECT_FALSE(session().desk().selection().empty());
 }
 
 TEST_F(ByKeys, APressIntoANumberSelectsIt) {

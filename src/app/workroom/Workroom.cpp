@@ -99,8 +99,8 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
     hideCards();
     if (anyCard) return true;
   }
-  if (watched == table() && event->type() == QEvent::KeyPress && canvas_->underMouse()) {
-    // A tool is for the map under the pointer: its key is held there, and springs back there.
+  if (watched == table() && event->type() == QEvent::KeyPress) {
+    // A tool is for the map, wherever the pointer still is: its key is held there, and springs back there.
     const auto action = actions_->actionFor(*static_cast<QKeyEvent*>(event));
     if (action && toolOf(*action)) {
       canvas_->setFocus(Qt::OtherFocusReason);
