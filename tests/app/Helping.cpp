@@ -55,6 +55,44 @@ TEST_F(Helping, AnActionIsFoundByAnotherWordAndDone) {
   report("finding an action by another word and doing it, twice");
 }
 
+TEST_F(Helping, TheWordsThatPeopleUseLeadToAPage) {
+  const std::pair<const char*, const char*> words[] = {{"collision", "Solid, open, overhead"},
+                                                       {"walkable", "Solid, open, overhead"},
+                                                       {"door", "Doors and ways between maps"},
+                                                       {"resize", "Making a map larger or smaller"},
+                                                       {"terrain", "Ground that joins by itself"},
+                                                       {"test", "Trying a map"},
+                                                       {"export", "Getting maps into a game"},
+                                                       {"game", "Getting maps into a game"},
+                                                       {"lost work", "Work that was not saved"}};
+  hand.key(Qt::Key_F1);
+  auto* field = box()->findChild<QLineEdit*>(QStringLiteral("find-field"));
+  auto* list = box()->findChild<QListWidget*>(QStringLiteral("find-list"));
+  for (const auto& [word, title] : words) {
+    field->selectAll();
+    hand.type(QLatin1String(word));
+    bool found = false;
+    for (int row = 0; row < std::min(6, list->count()); ++row) {
+      found = found || list->item(row)->text() == QLatin1String(title);
+    }
+    EXPECT_TRUE(found) << word << " leads to " << this->found().toStdString();
+  }
+}
+
+TEST_F(Helping, TheListOfStepsClosesByEscAndByItsOwnKey) {
+  hand.click(room->table(), onTable("street", 24));
+  hand.click(room->canvas(), onMap({10, 10}));
+  auto* list = room->findChild<QListWidget*>(QStringLiteral("step-list"));
+  for (const bool byEsc : {true, false}) {
+    Story::choose(ActionId::listSteps);
+    ASSERT_TRUE(list->isVisible());
+    EXPECT_TRUE(list->item(list->count() - 1)->text().contains(QStringLiteral("closes this list")));
+    byEsc ? hand.key(Qt::Key_Escape) : hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::AltModifier);
+    EXPECT_FALSE(list->isVisible()) << byEsc;
+  }
+  EXPECT_FALSE(session().isSaved()) << "nothing was gone back to";
+}
+
 TEST_F(Helping, WhatCannotBeDoneSaysWhy) {
   hand.key(Qt::Key_F1);
   hand.type(QStringLiteral("paste"));

@@ -32,8 +32,10 @@ constexpr HelpPage kPages[] = {
      UQ_HELP(
          "<p>Taking a tile goes to the layer where such things belong: ground if it covers its cell, else things. What "
          "does not cover never wipes out what does: the stroke lands on the next nearer layer, or on a new one, and "
-         "the tag says “keeps Paving”. <b>W</b>, <b>S</b> or a click on a card chooses a layer that is then obeyed to "
-         "the letter, until something is taken again.</p>")},
+         "the tag says “keeps Paving”. A thing laid on a thing lands whole, where neither is wiped out.</p><p><b>W</b>, "
+         "<b>S</b>, a click on a card or adding a layer chooses one that is then obeyed to the letter, take after take, "
+         "as long as what you take fits it: what covers its cell fits layers for ground, everything else the others, "
+         "and what lies there already fits. Else the tag says where it goes, and which key leads back.</p>")},
     {"depth", UQ_HELP("Depth, parallax and backdrops"), UQ_HELP("background sky scroll camera far near screen frame"),
      UQ_HELP(
          "<p>Drop pictures on the map and choose “Hang as backdrop”: each hangs behind all others and moves half as far "
@@ -104,10 +106,21 @@ constexpr HelpPage kPages[] = {
      UQ_HELP(
          "<p>All tile sheets of the quilt lie on the Table, in piles by theme, and Chalk before them. A click takes a "
          "tile, a drag over several takes a block. Ctrl+wheel zooms, a middle drag moves the Table; its edge can be "
-         "dragged to make it wider. A click on a pile's name folds it; a click on a sheet's heading opens its card, a "
+         "dragged to make it wider, and a press on that edge folds it. A click on a pile's name folds it; a click on a sheet's heading opens its card, a "
          "drag lays it elsewhere.</p><p><b>T</b> spreads the Table over the map: tapped, it stays until something is "
          "taken; held, until the key is let go. The arrows point, Shift and the arrows span a block, Enter takes. The "
-         "little pictures above show what was held last; <b>X</b> takes the one before.</p>")},
+         "little pictures over what is in hand show what was held last; <b>X</b> takes the one before.</p>")},
+    {"room", UQ_HELP("Room for the map"), UQ_HELP("fold hide panels full screen larger dock sidebar collapse focus divide"),
+     UQ_HELP(
+         "<p>A press on the seam beside the map folds the Table or the Stack to a slim strip, a press on the strip brings "
+         "it back; <b>Shift+T</b> and <b>Shift+L</b> do the same. <b>O</b> shows the map alone, and everything again. "
+         "Seams are dragged, also those inside the panels, and stay where you left them.</p>")},
+    {"by-keys", UQ_HELP("By keyboard alone"), UQ_HELP("keyboard accessibility mouse pane focus shortcut tab letters"),
+     UQ_HELP(
+         "<p><b>F6</b> goes from pane to pane, <b>Shift+F6</b> back: map, tape, Table, what is in hand, layers, sentences, "
+         "overview, tabs. <b>Esc</b> leads to the map from all of them. Arrows move inside a pane, <b>Enter</b> chooses "
+         "or takes, letters and digits work everywhere but in fields. Menus open by Alt and their letter, and every entry "
+         "has one.</p>")},
     {"bring-in", UQ_HELP("Bringing pictures in"), UQ_HELP("import load add tileset spritesheet png drop open folder"),
      UQ_HELP(
          "<p>Drop pictures anywhere, or press <b>Ctrl+I</b>. One picture lies on the Table already cut: the cut is "
@@ -187,8 +200,46 @@ constexpr HelpPage kPages[] = {
     {"new-map", UQ_HELP("A new map"), UQ_HELP("create level size grid cell tile dimensions width height"),
      UQ_HELP(
          "<p>Four lines, filled from the sheet in hand and the map you were on. The cell should be as large as the "
-         "tiles of your art. Sizes are shown in cells, pixels and screens; every number takes sums. A map can be made "
-         "larger or smaller later without losing anything.</p>")},
+         "tiles of your art. Sizes are shown in cells, pixels and screens; every number takes sums. A map cannot be made "
+         "larger or smaller yet: give it room enough.</p>")},
+    // What people look for, there or not yet.
+    {"footing", UQ_HELP("Solid, open, overhead"),
+     UQ_HELP("collision collide walkable walk solid block wall physics hitbox obstacle passable footing"),
+     UQ_HELP(
+         "<p>The card of a sheet says what its tiles do to somebody walking: open, solid or overhead; tiles chosen on the "
+         "sheet may differ. What is overhead is laid in front of the Walker.</p><p>Not yet: seeing all of it on the map, "
+         "changing it cell by cell, outlines smaller than a cell, one-way edges, and checks where somebody can walk.</p>")},
+    {"doors", UQ_HELP("Doors and ways between maps"),
+     UQ_HELP("door doorway exit entrance link connect portal teleport warp travel next map world"),
+     UQ_HELP(
+         "<p>Not yet. Maps of a quilt lie beside one another in tabs and in Map &gt; Maps…; doorways, and edges that are "
+         "sewn together, do not exist yet. A layer for pins (right click on the + in the Stack) keeps their place.</p>")},
+    {"resize", UQ_HELP("Making a map larger or smaller"), UQ_HELP("resize size grow crop extend enlarge shrink canvas bounds trim"),
+     UQ_HELP(
+         "<p>Not yet: a map keeps the size it was made with. Until then make a larger one (<b>Ctrl+M</b>), copy all "
+         "layers (<b>Ctrl+A</b>, “On all layers” on the tape, <b>Ctrl+C</b>) and paste them there.</p>")},
+    {"terrain", UQ_HELP("Ground that joins by itself"),
+     UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules"),
+     UQ_HELP(
+         "<p>Not yet: each tile of a shore or a wall is chosen by hand. What helps: <b>Fits here</b> over the Table lists "
+         "the tiles that join the neighbours of a cell, <b>J</b> stitches over sides where a picture is cut off, and a "
+         "stretch lays walls, hedges and ponds with their ends.</p>")},
+    {"try-out", UQ_HELP("Trying a map"), UQ_HELP("test play run preview walk walkabout character player try simulate"),
+     UQ_HELP(
+         "<p>Not yet: nobody walks through a map here. <b>B</b> shows what the player's screen shows, with every layer "
+         "moved as there, and the Walker card in the Stack colours what is drawn in front of the figure and behind "
+         "it.</p>")},
+    {"game", UQ_HELP("Getting maps into a game"),
+     UQ_HELP("export game engine json csv data format write out build publish code"),
+     UQ_HELP(
+         "<p>As pictures: Map &gt; Export the map… writes a PNG, or a layered OpenRaster file; <b>uquilt</b> does both "
+         "without a window. The quilt's own files are plain text and JSON, described in <i>docs/format.md</i>, so a game "
+         "may read them as they are.</p><p>Not yet: one file a map in a form made for games, and doing all of it again by "
+         "one key.</p>")},
+    {"lost-work", UQ_HELP("Work that was not saved"), UQ_HELP("lost work crash recover autosave backup power killed restore"),
+     UQ_HELP(
+         "<p>What was saved is safe: a save writes all or nothing. Not yet: keeping what was done since the last save "
+         "through a crash. Press <b>Ctrl+S</b> often; it never holds you up.</p>")},
     {"start", UQ_HELP("Quilts and the start page"), UQ_HELP("project folder new open recent demo example"),
      UQ_HELP(
          "<p>A quilt is one folder: all its maps and tile sheets lie in it, so it can be moved, copied or kept in "

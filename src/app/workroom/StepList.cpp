@@ -1,6 +1,10 @@
 #include "app/workroom/StepList.h"
 
+#include <QKeyEvent>
 #include <algorithm>
+
+#include "app/actions/KeyBindings.h"
+#include "app/look/Theme.h"
 
 namespace uq {
 
@@ -42,6 +46,12 @@ void StepList::open(Session* session, QPoint below) {
     add(tr("%1 — %2").arg(QString::fromStdString(step->name), touched(*step, session->quilt())), step->number);
   }
   add(tr("As it was opened"), 0);
+  const QString keys = KeyBindings::shared().text(ActionId::listSteps);
+  auto* hint = new QListWidgetItem(keys.isEmpty() ? tr("Esc or a press elsewhere closes this list")
+                                                  : tr("Esc, %1 or a press elsewhere closes this list").arg(keys),
+                                   this);
+  hint->setFlags(Qt::NoItemFlags);
+  hint->setForeground(Theme::current().softInk);
   setCurrentRow(0);
   item(0)->setToolTip(tr("The quilt as it is now"));
   resize(kWidth, std::min(kMostHeight, sizeHintForRow(0) * count() + 14));
@@ -50,9 +60,18 @@ void StepList::open(Session* session, QPoint below) {
   setFocus();
 }
 
+void StepList::keyPressEvent(QKeyEvent* event) {
+  const QKeySequence pressed(static_cast<int>(event->key()) | static_cast<int>(event->modifiers()));
+  if (event->key() == Qt::Key_Escape || pressed == KeyBindings::shared().keys(ActionId::listSteps)) {
+    hide();
+  } else {
+    QListWidget::keyPressEvent(event);
+  }
+}
+
 void StepList::choose(QListWidgetItem* item) {
   // A click and Enter may both tell of one choice.
-  if (!isVisible()) return;
+  if (!isVisible() || !(item->flags() & Qt::ItemIsEnabled)) return;
   const auto number = item->data(kNumber).toULongLong();
   hide();
   session_->work().returnTo(number);

@@ -1,4 +1,5 @@
 // StepList: everything that was done to the quilt, by name, the newest on top; a click goes back to just after a step.
+// Esc, a press elsewhere and the key that opened it close it.
 #pragma once
 
 #include <QListWidget>
@@ -15,6 +16,9 @@ class StepList : public QListWidget {
 
   // Opens as a popup below a point, with the steps of the session, which must outlive it.
   void open(Session* session, QPoint below);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   void choose(QListWidgetItem* item);
