@@ -270,6 +270,31 @@ TEST_F(Rooms, ATintIsPickedFromAllColours) {
   EXPECT_EQ(session().quilt().layer(session().desk().activeAt())->tint, 0x123456u);
 }
 
+TEST_F(Rooms, WidthsAreTypedForBrushEraseAndLine) {
+  openDemo();
+  for (const Qt::Key tool : {Qt::Key_1, Qt::Key_2, Qt::Key_6}) {
+    room->canvas()->setFocus();
+    hand.key(tool);
+    ASSERT_TRUE(part("tape-width")->isVisible());
+  }
+  hand.click(part("tape-width"));
+  hand.type(QStringLiteral("20"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(session().desk().options.width, 21) << "of an even number the next one";
+  EXPECT_TRUE(room->canvas()->hasFocus());
+  hand.click(room->table(), onTable("street", 24));
+  hand.key(Qt::Key_6);
+  hand.drag(room->canvas(), {onMap({12, 12}), onMap({30, 12})});
+  EXPECT_EQ(cellOn("Paving", {20, 12 - 10}).tile(), tile("street", 24));
+  EXPECT_EQ(cellOn("Paving", {20, 12 + 10}).tile(), tile("street", 24));
+  EXPECT_NE(cellOn("Paving", {20, 12 + 11}).tile(), tile("street", 24));
+  // A block says how many copies come.
+  hand.drag(room->table(), {onTable("street", 24), onTable("street", 25)});
+  hand.key(Qt::Key_1);
+  hand.moveTo(room->canvas(), onMap({20, 15}));
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("copies"))) << room->canvas()->tagText().toStdString();
+}
+
 TEST_F(Rooms, WeightsOfAMixAreTyped) {
   openDemo();
   hand.click(room->table(), onTable("street", 0));

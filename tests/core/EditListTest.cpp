@@ -142,7 +142,7 @@ TEST_F(EditList, ARefusalNamesTheStepItsLineAndWhatToDo) {
               HasSubstr("no tile, hand or stamp"));
   EXPECT_THAT(refusal(R"({"do": "paint", "map": "Nowhere", "path": [[0, 0]]})"), HasSubstr("Nowhere"));
   EXPECT_THAT(refusal(R"({"do": "paint", "map": "Yard", "layer": "Moss", "path": [[0, 0]]})"), HasSubstr("Moss"));
-  EXPECT_THAT(refusal(fine + R"({"do": "paint", "width": 4, "path": [[0, 0]]})"), HasSubstr("1, 3, 5, 7 or 9"));
+  EXPECT_THAT(refusal(fine + R"({"do": "paint", "width": 4, "path": [[0, 0]]})"), HasSubstr("an odd number from 1 to 31"));
   EXPECT_THAT(refusal(fine + R"({"do": "paint", "width": 4294967297, "path": [[0, 0]]})"), HasSubstr("width"));
   EXPECT_THAT(refusal(fine + R"({"do": "paint", "path": [[0]]})"), HasSubstr("2 whole numbers"));
   EXPECT_THAT(refusal(fine + R"({"do": "move", "by": [1, 0]})"), HasSubstr("nothing is selected"));

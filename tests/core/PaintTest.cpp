@@ -426,6 +426,23 @@ TEST(Stretch, IsFoundAgainFromItsCellsAlone) {
   }
 }
 
+TEST(Lines, AreAsBroadAsTheToolOnEveryGrid) {
+  for (const GridKind kind : {GridKind::orthogonal, GridKind::diamond, GridKind::staggered, GridKind::hexagonalPointy,
+                              GridKind::hexagonalFlat}) {
+    const Ground ground(kind);
+    const auto laid = [&](Tool tool, int width) {
+      StrokePlan plan = ground.plan(tool, Block::of(ground.tile(3)));
+      plan.options.width = width;
+      return stroked(ground.quilt, plan, {{-3, 0}, {3, 0}});
+    };
+    for (const int width : {1, 3, 5, 11}) {
+      EXPECT_EQ(laid(Tool::line, width), laid(Tool::brush, width)) << static_cast<int>(kind) << " " << width;
+    }
+  }
+  EXPECT_TRUE(isWidth(31));
+  EXPECT_FALSE(isWidth(32) || isWidth(33) || isWidth(0) || isWidth(4));
+}
+
 TEST(Stretch, FillsRectanglesOnly) {
   Ground ground(GridKind::orthogonal);
   StrokePlan plan = ground.plan(Tool::fill, platform(ground));

@@ -146,6 +146,13 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
     parts << tr("%n cell(s)", nullptr, static_cast<int>(foretold->cells().count()));
   }
   if (tool == Tool::erase || pointing.takesAway) return joined(parts);
+  const InHand& held = scene_.desk().inHand;
+  if (foretold && tool == Tool::brush && scene_.desk().options.width > 1 && held.manner == Manner::asItIs &&
+      held.parts().size() > 1) {
+    const auto each = static_cast<std::int64_t>(held.parts().size());
+    const std::int64_t copies = (foretold->cells().count() + each - 1) / each;
+    if (copies > 1) parts << tr("%1 copies").arg(copies);
+  }
   if (!scene_.desk().leads.empty()) parts << QString::fromStdString(scene_.desk().leads);
   const auto grid = makeGrid(scene_.map()->grid);
   if (const int count = withoutOtherSide(*grid, scene_.desk().inHand.block); count > 0) {

@@ -12,7 +12,7 @@ constexpr HelpPage kPages[] = {
     // The tools.
     {"brush", UQ_HELP("The Brush"), UQ_HELP("paint draw pencil pen stroke lay tile place width broad"),
      UQ_HELP(
-         "<p>Lays what is in hand: one cell with a click, a line of cells with a drag, 1 to 9 cells broad (<b>,</b> and "
+         "<p>Lays what is in hand: one cell with a click, a line of cells with a drag, 1 to 31 cells broad (<b>,</b> and "
          "<b>.</b>). A block is laid again at every multiple of its size, and never over itself in one stroke. "
          "<b>Shift</b> joins from where the last stroke ended.</p><p>The ghost shows the very pixels that will come, "
          "and the tag beside it names the layer. <b>Ctrl+left</b> takes cells away, <b>right</b> takes a tile from the "

@@ -83,6 +83,18 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
     widths_.emplace_back(width, button);
     addPart(button);
   }
+  width_ = new NumberField(tr("Cells across: an odd number up to %1").arg(kBroadest), 1, kBroadest, 0, choices_);
+  width_->setObjectName(QStringLiteral("tape-width"));
+  width_->setFixedWidth(38);
+  connect(width_, &NumberField::valueChanged, this, [this](double value) {
+    if (!session_) return;
+    Desk desk = session_->desk();
+    // Of an even number the next one.
+    desk.options.width = static_cast<int>(value) | 1;
+    session_->setDesk(std::move(desk));
+  });
+  connect(width_, &QLineEdit::returnPressed, this, &Tape::handsFree);
+  addPart(width_);
   addOption(ActionId::outlinesOnly, true);
   for (const ActionId id : {ActionId::selectByBox, ActionId::selectByOutline, ActionId::selectTouching,
                             ActionId::selectEverywhere, ActionId::regionsAsSeen, ActionId::throughCorners,
@@ -183,7 +195,7 @@ void Tape::refresh(Session* session) {
   session_ = session;
   const Map* map = session ? session->map() : nullptr;
   const Tool tool = map ? session->desk().tool : Tool::brush;
-  const bool strokes = tool == Tool::brush || tool == Tool::erase;
+  const bool strokes = tool == Tool::brush || tool == Tool::erase || tool == Tool::line;
   const bool shapes = tool == Tool::box || tool == Tool::oval;
   const bool selects = tool == Tool::select;
   const ToolOptions options = map ? session->desk().options : ToolOptions();
@@ -194,6 +206,8 @@ void Tape::refresh(Session* session) {
     show(button, map && strokes);
     button->setChecked(width == options.width);
   }
+  show(width_, map && strokes);
+  if (!(width_->hasFocus() && width_->isModified())) width_->setValue(options.width);
   const bool corners = map && (map->grid.kind == GridKind::orthogonal || map->grid.kind == GridKind::diamond);
   const bool regions = tool == Tool::fill || byLikeness;
   const std::pair<ActionId, bool> shown[] = {

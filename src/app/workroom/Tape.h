@@ -55,6 +55,7 @@ class Tape : public QWidget {
   std::map<ActionId, QToolButton*> options_;
   QWidget* lifts_;
   NumberField* lift_;
+  NumberField* width_;
   // All options in their order.
   struct Option {
     QWidget* part;

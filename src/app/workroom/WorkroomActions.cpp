@@ -308,14 +308,14 @@ void Workroom::stepOption(int steps) {
   ToolOptions& options = desk.options;
   switch (desk.tool) {
     case Tool::brush:
-    case Tool::erase: options.width = std::clamp(options.width + 2 * steps, kWidths[0], kWidths[4]); break;
+    case Tool::erase:
+    case Tool::line: options.width = std::clamp(options.width + 2 * steps, 1, kBroadest); break;
     case Tool::box:
     case Tool::oval: options.outlines = !options.outlines; break;
     case Tool::select:
       options.selectBy = static_cast<SelectBy>((static_cast<int>(options.selectBy) + steps + 4) % 4);
       break;
     case Tool::fill: options.asSeen = options.asSeen ? std::nullopt : std::optional(true); break;
-    case Tool::line: break;
   }
   session_->setDesk(std::move(desk));
 }

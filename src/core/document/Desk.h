@@ -20,7 +20,7 @@ enum class SelectBy { box, outline, touching, everywhere };
 
 // What the tools ask for, each as it was set last.
 struct ToolOptions {
-  int width = 1;                // of Brush and Erase, in cells across: 1, 3, 5, 7 or 9
+  int width = 1;                // of Brush, Erase and Line, in cells across; see isWidth
   bool outlines = false;        // Box and Oval draw the outline only
   bool throughCorners = false;  // Fill, and Select's touching cells; on squares and diamonds
   bool onlyThis = false;        // the very tile is the same, not every member of a mix with it
@@ -29,7 +29,10 @@ struct ToolOptions {
   bool allLayers = false;  // what is done to a selection is done on all seen layers
   friend bool operator==(const ToolOptions&, const ToolOptions&) = default;
 };
-inline constexpr int kWidths[] = {1, 3, 5, 7, 9};
+inline constexpr int kWidths[] = {1, 3, 5, 7, 9};  // that are offered
+inline constexpr int kBroadest = 31;
+// Whether Brush, Erase and Line may be so many cells broad.
+constexpr bool isWidth(std::int64_t cells) { return cells >= 1 && cells <= kBroadest && cells % 2 == 1; }
 
 inline constexpr std::size_t kMostHeld = 16;
 inline constexpr int kOthersShown = 22;  // per cent

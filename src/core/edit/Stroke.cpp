@@ -157,7 +157,7 @@ class Stroke::Work {
   }
 
   // Shapes are worked out as far as they reach the map; their outlines need the cells beside it.
-  CellRect reach() const { return patchwork_.bounds().grown(kWidths[4] + 1); }
+  CellRect reach() const { return patchwork_.bounds().grown(kBroadest + 1); }
   // Of a line those cells from which something on the map can be reached; a block may reach far.
   std::vector<CellPos> nearMap(std::vector<CellPos> line) const {
     if (!plan_.hand.isOneTile() && !mixes()) return line;
@@ -216,7 +216,7 @@ class Stroke::Work {
     switch (plan_.tool) {
       case Tool::line: {
         const CellPos end = even ? snappedLineEnd(*grid_, *press_, cell) : cell;
-        shape_ = brushed(*grid_, nearMap(grid_->line(*press_, end)), 1);
+        shape_ = brushed(*grid_, nearMap(grid_->line(*press_, end)), plan_.options.width);
         return from;
       }
       case Tool::box: {

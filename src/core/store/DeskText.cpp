@@ -92,7 +92,7 @@ ToolOptions optionsOf(const Json* json) {
   if (!json) return options;
   const Json* width = json->find("width");
   const auto* cells = width ? width->as<std::int64_t>() : nullptr;
-  if (cells && std::find(std::begin(kWidths), std::end(kWidths), *cells) != std::end(kWidths)) {
+  if (cells && isWidth(*cells)) {
     options.width = static_cast<int>(*cells);
   }
   options.outlines = flagOf(json->find("outlines"), false);

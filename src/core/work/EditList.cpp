@@ -161,7 +161,7 @@ class Doing : private EditReading {
     plan.layer = at_;
     plan.obeys = !flag(step, "lands");
     plan.takesAway = flag(step, "takesAway") || tool == Tool::erase;
-    plan.options.width = bounded(step, "width", 1, 9, 1);
+    plan.options.width = bounded(step, "width", 1, kBroadest, 1);
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
     plan.options.onlyThis = flag(step, "onlyThis");
@@ -175,8 +175,8 @@ class Doing : private EditReading {
     if (covers_) {
       plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return covers_(quilt_, shape, tile); };
     }
-    if (std::find(std::begin(kWidths), std::end(kWidths), plan.options.width) == std::end(kWidths)) {
-      return refuse("\"width\" is 1, 3, 5, 7 or 9", step);
+    if (!isWidth(plan.options.width)) {
+      return refuse("\"width\" is an odd number from 1 to 31", step);
     }
     if (plan.hand.empty() && !plan.takesAway)
       return refuse("it says no tile, hand or stamp, and no step before it did", step);
