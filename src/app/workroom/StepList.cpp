@@ -1,10 +1,12 @@
 #include "app/workroom/StepList.h"
 
 #include <QKeyEvent>
+#include <QLabel>
 #include <algorithm>
 
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
+#include "app/look/Widgets.h"
 
 namespace uq {
 
@@ -30,6 +32,9 @@ StepList::StepList(QWidget* parent) : QListWidget(parent) {
   setObjectName(QStringLiteral("step-list"));
   setAccessibleName(tr("What was done"));
   setWindowFlags(Qt::Popup);
+  hint_ = makeSoftLabel(this);
+  hint_->setObjectName(QStringLiteral("step-list-hint"));
+  hint_->setWordWrap(false);
   connect(this, &QListWidget::itemClicked, this, &StepList::choose);
   connect(this, &QListWidget::itemActivated, this, &StepList::choose);
 }
@@ -47,14 +52,14 @@ void StepList::open(Session* session, QPoint below) {
   }
   add(tr("As it was opened"), 0);
   const QString keys = KeyBindings::shared().text(ActionId::listSteps);
-  auto* hint = new QListWidgetItem(keys.isEmpty() ? tr("Esc or a press elsewhere closes this list")
-                                                  : tr("Esc, %1 or a press elsewhere closes this list").arg(keys),
-                                   this);
-  hint->setFlags(Qt::NoItemFlags);
-  hint->setForeground(Theme::current().softInk);
+  hint_->setText(keys.isEmpty() ? tr("Esc or a press elsewhere closes this list")
+                                : tr("Esc, %1 or a press elsewhere closes this list").arg(keys));
   setCurrentRow(0);
   item(0)->setToolTip(tr("The quilt as it is now"));
-  resize(kWidth, std::min(kMostHeight, sizeHintForRow(0) * count() + 14));
+  const int foot = hint_->sizeHint().height() + kGap;
+  setViewportMargins(0, 0, 0, foot);
+  resize(kWidth, std::min(kMostHeight, sizeHintForRow(0) * count() + 14) + foot);
+  hint_->setGeometry(kGap, height() - foot, kWidth - 2 * kGap, foot);
   move(below);
   show();
   setFocus();
@@ -71,7 +76,7 @@ void StepList::keyPressEvent(QKeyEvent* event) {
 
 void StepList::choose(QListWidgetItem* item) {
   // A click and Enter may both tell of one choice.
-  if (!isVisible() || !(item->flags() & Qt::ItemIsEnabled)) return;
+  if (!isVisible()) return;
   const auto number = item->data(kNumber).toULongLong();
   hide();
   session_->work().returnTo(number);

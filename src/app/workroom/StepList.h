@@ -6,6 +6,8 @@
 
 #include "app/workroom/Session.h"
 
+class QLabel;
+
 namespace uq {
 
 class StepList : public QListWidget {
@@ -24,6 +26,7 @@ class StepList : public QListWidget {
   void choose(QListWidgetItem* item);
 
   Session* session_ = nullptr;
+  QLabel* hint_;  // how it is closed
 };
 
 }  // namespace uq
