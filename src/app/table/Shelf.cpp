@@ -18,6 +18,7 @@ namespace uq {
 
 namespace {
 constexpr int kShelfPlace = 46;       // logical pixels
+constexpr double kFaintStamp = 0.4;
 constexpr int kUsualRows = 2;  // in sight; the wheel brings others
 }  // namespace
 
@@ -97,7 +98,12 @@ void Shelf::paintEvent(QPaintEvent*) {
     const bool held = session_->desk().inHand.stamp == stamp->id;
     painter.setPen(QPen(held ? theme.madder : theme.edge, held ? 2 : 1));
     painter.drawRect(box.adjusted(.5, .5, -.5, -.5));
+    // One for another kind of cells is drawn on its own, faint.
+    const Map* map = session_->map();
+    const bool fits = !map || stamp->held.isOneTile() || areOfOneFamily(stamp->held.grid, map->grid.kind);
+    painter.setOpacity(fits ? 1 : kFaintStamp);
     drawHand(painter, *session_, stamp->held, box.adjusted(3, 3, -3, -3), devicePixelRatioF());
+    painter.setOpacity(1);
     if (pointed_ == i) {
       painter.setPen(QPen(carries_ ? theme.madder : theme.ink, 2));
       painter.drawRect(box.adjusted(1, 1, -1, -1));

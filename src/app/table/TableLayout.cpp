@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "app/look/Theme.h"
-#include "core/edit/ArrangeSheets.h"
 
 namespace uq {
 
@@ -18,7 +17,7 @@ const TableItem* TableLayout::of(Id sheet) const {
   return nullptr;
 }
 
-TableLayout layOutTable(const Quilt& quilt, const std::set<std::string>& folded, const QStringList& loose, double zoom,
+TableLayout layOutTable(const Quilt& quilt, const std::vector<Id>& order, const std::set<std::string>& folded, const QStringList& loose, double zoom,
                         double width) {
   TableLayout layout;
   double x = kGap;
@@ -46,7 +45,7 @@ TableLayout layOutTable(const Quilt& quilt, const std::set<std::string>& folded,
   addSheet(chalk());
   std::string pile;
   bool isFolded = false;
-  for (const Id id : tableOrder(quilt)) {
+  for (const Id id : order) {
     const Sheet& sheet = *quilt.sheet(id);
     if (sheet.origin.pile != pile) {
       nextRow();

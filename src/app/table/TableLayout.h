@@ -36,7 +36,7 @@ struct TableLayout {
 inline constexpr int kTableHeading = 22;
 
 // `zoom` in logical pixels for one of a picture, `width` that of the Table.
-TableLayout layOutTable(const Quilt& quilt, const std::set<std::string>& folded, const QStringList& loose, double zoom,
+TableLayout layOutTable(const Quilt& quilt, const std::vector<Id>& order, const std::set<std::string>& folded, const QStringList& loose, double zoom,
                         double width);
 
 }  // namespace uq

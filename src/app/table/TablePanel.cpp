@@ -141,7 +141,7 @@ void TablePanel::showSheets() {
 
 std::vector<Id> TablePanel::sheetsInOrder() const {
   std::vector<Id> sheets = {chalk().id};
-  for (const Id id : tableOrder(session_->quilt())) sheets.push_back(id);
+  for (const Id id : table_->order()) sheets.push_back(id);
   return sheets;
 }
 

@@ -8,6 +8,7 @@
 #include "app/look/Theme.h"
 #include "app/workroom/SheetWork.h"
 #include "core/document/FrameTime.h"
+#include "core/edit/TableFor.h"
 
 namespace uq {
 
@@ -48,19 +49,37 @@ void TableView::setSession(Session* session) {
       if (!change.arranged.empty()) update();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.map) lieForMap();
       if (change.table) layOut();
       if (change.hand || change.map) update();
     });
     connect(&session_->sheets(), &SheetWork::loosePicturesChanged, this, &TableView::layOut);
   }
+  mapLain_ = {};
   fitWidth();
+  lieForMap();
+}
+
+// Where one goes to another map, what belongs to it comes to the top; within a map nothing moves.
+void TableView::lieForMap() {
+  const Map* map = session_ ? session_->map() : nullptr;
+  const Id id = map ? map->id : Id();
+  if (id == mapLain_ && !id.empty()) return;
+  mapLain_ = id;
+  used_ = map ? sheetsUsedOn(session_->quilt(), *map) : std::set<Id>();
+  const std::vector<Id> before = order_;
   layOut();
+  if (order_ == before) return;
+  scroll_ = {};
+  clampScroll();
+  update();
 }
 
 void TableView::layOut() {
   layout_ = {};
   if (session_) {
-    layout_ = layOutTable(session_->quilt(), session_->desk().foldedPiles, session_->sheets().loosePictures(), zoom_,
+    order_ = tableOrderFor(session_->quilt(), session_->map(), used_);
+    layout_ = layOutTable(session_->quilt(), order_, session_->desk().foldedPiles, session_->sheets().loosePictures(), zoom_,
                           width());
     const auto isGone = [this](const Spot& spot) {
       const Sheet* on = sheet(spot.sheet);

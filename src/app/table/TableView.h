@@ -40,6 +40,8 @@ class TableView : public QWidget {
   void reveal(Id sheet, std::uint32_t number);
   void revealSheet(Id sheet);
   double zoom() const { return zoom_; }
+  // The sheets as they lie here, for the map that is worked on.
+  const std::vector<Id>& order() const { return order_; }
 
   // Marks a sheet whose cut is being decided: its cut is shown in stitches, and what it leaves over.
   void showCutOf(std::optional<Id> sheet);
@@ -103,6 +105,8 @@ class TableView : public QWidget {
   void takeChosen(bool byKeys = false, bool gathers = false);
   void moveCursor(int dx, int dy, bool extends);
   void paintSheet(QPainter& painter, const TableItem& item);
+  void paintVeil(QPainter& painter, const TableItem& item) const;
+  void lieForMap();
   void paintCut(QPainter& painter, const Sheet& sheet, const QRectF& place) const;
   void paintHeading(QPainter& painter, const TableItem& item) const;
   void paintFoot(QPainter& painter, const Spot& spot) const;
@@ -116,6 +120,9 @@ class TableView : public QWidget {
   double zoom_ = 0.5;
   QPointF scroll_;
   bool fitted_ = false;
+  Id mapLain_;           // the map for which the Table lies
+  std::set<Id> used_;    // sheets of which it had tiles when one came to it
+  std::vector<Id> order_;
   std::optional<Id> cutOf_;
   struct Picking {
     Id sheet;

@@ -11,6 +11,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/SheetWork.h"
+#include "core/edit/TableFor.h"
 #include "core/document/FrameTime.h"
 
 namespace uq {
@@ -183,6 +184,16 @@ void TableView::paintSheet(QPainter& painter, const TableItem& item) {
   for (const auto& [number, twin] : one.places->twins) cover(number);
 }
 
+// Cloth lies thinly over what does not fit the cells of the map.
+void TableView::paintVeil(QPainter& painter, const TableItem& item) const {
+  const Map* map = session_->map();
+  const Sheet& one = *sheet(item.sheet);
+  if (!map || one.id == chalk().id || used_.contains(one.id) || fitsMap(one, *map)) return;
+  QColor veil = Theme::current().cloth;
+  veil.setAlpha(150);
+  painter.fillRect(toWidget(item.picture).intersected(rect()), veil);
+}
+
 // The cell of the map under the foot of a tile that is larger than it.
 void TableView::paintFoot(QPainter& painter, const Spot& spot) const {
   const Sheet& on = *sheet(spot.sheet);
@@ -215,7 +226,9 @@ void TableView::paintEvent(QPaintEvent*) {
     const QRectF all = toWidget(item.heading.united(item.picture.isEmpty() ? item.heading : item.picture));
     if (!all.intersects(rect())) continue;
     paintHeading(painter, item);
-    if (item.kind == TableItem::Kind::sheet) paintSheet(painter, item);
+    if (item.kind != TableItem::Kind::sheet) continue;
+    paintSheet(painter, item);
+    paintVeil(painter, item);
   }
   if (session_->quilt().sheets().empty() && session_->sheets().loosePictures().isEmpty()) {
     const QRectF below = QRectF(rect()).adjusted(16, layout_.size.height() - scroll_.y() + 16, -16, -16);
