@@ -33,7 +33,7 @@ TEST(TableFor, WhatAMapUsesLiesFirstThenWhatFitsIt) {
   // Once used, a pile comes before those that only fit.
   const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
   LayerCells cells;
-  cells.lay(CellPos{1, 1}, Laid(tileOf(quilt, "cubes", 2)));
+  cells.lay(CellPos{1, 1}, uq::Laid{tileOf(quilt, "cubes", 2), 0});
   const Quilt laid = quilt.with(sheds, cells);
   order = tableOrderFor(laid, laid.mapNamed("Yard"), sheetsUsedOn(laid, *laid.mapNamed("Yard")));
   EXPECT_LT(placeOf(large), placeOf(inside));
