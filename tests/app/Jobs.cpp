@@ -39,7 +39,8 @@ TEST_F(Jobs, FourLoosePicturesAreSolidTiles) {
   });
   EXPECT_LE(job, 2);
   ASSERT_EQ(session().quilt().sheets().size(), before + 1);
-  const Sheet& walls = session().quilt().sheets().back().read();
+  ASSERT_TRUE(room->sheetCard()->sheet());
+  const Sheet& walls = *session().quilt().sheet(*room->sheetCard()->sheet());
   EXPECT_EQ(walls.collection.size(), 4u);
   for (std::uint32_t tile = 0; tile < 4; ++tile) EXPECT_EQ(walls.footingOf(tile), Footing::solid);
   report("four loose pictures as solid tiles");
