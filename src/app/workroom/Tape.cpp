@@ -20,6 +20,7 @@ namespace {
 constexpr int kTapeHeight = 40;    // logical pixels
 constexpr int kFoldedOptions = 50;  // room for the button that holds them
 constexpr QSize kTool(46, 30);
+constexpr QSize kWidthButton(28, 28);  // of the buttons for widths
 }  // namespace
 
 Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(actions) {
@@ -38,6 +39,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   places->setSpacing(0);
   places->setSizeConstraint(QLayout::SetNoConstraint);
   places->addWidget(tools_);
+  choices_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
   places->addWidget(choices_);
   more_ = makePlainButton("tape-more", this);
   more_->setText(tr("More"));
@@ -72,6 +74,8 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
     button->setObjectName(QStringLiteral("tape-width-%1").arg(width));
     button->setText(QString::number(width));
     button->setCheckable(true);
+    button->setProperty("tight", true);
+    button->setMinimumSize(kWidthButton);
     button->setFocusPolicy(Qt::TabFocus);
     button->setToolTip(tr("%n cell(s) across", nullptr, width));
     button->setAccessibleName(button->toolTip());
