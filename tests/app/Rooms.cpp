@@ -225,6 +225,7 @@ TEST_F(Rooms, AnUprightDragOnTheBarMovesTheCard) {
 TEST_F(Rooms, TheWheelChangesOnlyWhatHasTheKeyboard) {
   openDemo();
   for (const char* name : {"layer-blend", "layer-role", "others-slider", "layer-opacity"}) {
+    EXPECT_NE(part(name)->focusPolicy(), Qt::WheelFocus) << name << ": the wheel would give it the keyboard";
     hand.wheel(part(name), QRectF(part(name)->rect()).center(), -1);
   }
   EXPECT_TRUE(session().isSaved());

@@ -17,8 +17,14 @@ class WheelGuard : public QObject {
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override {
-    if (event->type() != QEvent::Wheel) return false;
-    const auto* widget = qobject_cast<QWidget*>(watched);
+    if (event->type() != QEvent::Wheel && event->type() != QEvent::Polish) return false;
+    auto* widget = qobject_cast<QWidget*>(watched);
+    if (!widget) return false;
+    // Else the wheel itself would give it the keyboard.
+    if (event->type() == QEvent::Polish) {
+      if (widget->focusPolicy() == Qt::WheelFocus) widget->setFocusPolicy(Qt::StrongFocus);
+      return false;
+    }
     const bool changes = qobject_cast<QComboBox*>(watched) || qobject_cast<QAbstractSpinBox*>(watched) ||
                          (qobject_cast<QAbstractSlider*>(watched) && !qobject_cast<QScrollBar*>(watched));
     const auto* focus = QApplication::focusWidget();
