@@ -115,7 +115,8 @@ void SheetCard::refreshCut(const Sheet& sheet) {
   }
   const PixelSize cells = cellsOf(sheet.cut, sheet.pictureSize);
   reason[0] = reason[0].toUpper();
-  reason_->setText(tr("%1. %2 × %3 tiles.").arg(reason).arg(cells.w).arg(cells.h));
+  const bool whole = cells == PixelSize{1, 1};
+  reason_->setText(whole ? reason + tr(".") : tr("%1. %2 × %3 tiles.").arg(reason).arg(cells.w).arg(cells.h));
   const auto show = [](NumberField* field, int value) {
     if (!field->hasFocus() || !field->isModified()) field->setValue(value);
   };
@@ -128,8 +129,9 @@ void SheetCard::refreshCut(const Sheet& sheet) {
   agreement_->setText(agreement(sheet));
   agreement_->setVisible(!agreement_->text().isEmpty());
   const Map* map = session_->map();
-  newMap_->setVisible(!map || map->grid.cell != sheet.cut.cell);
-  mapCell_->setVisible(map && map->grid.cell != sheet.cut.cell);
+  // A single thing says nothing about the cells of a map.
+  newMap_->setVisible(!whole && (!map || map->grid.cell != sheet.cut.cell));
+  mapCell_->setVisible(!whole && map && map->grid.cell != sheet.cut.cell);
   mapCell_->setText(tr("Give this map such cells"));
   newMap_->setText(tr("New map of %1 px…").arg(sizeText(sheet.cut.cell)));
 }

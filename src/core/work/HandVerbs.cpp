@@ -45,7 +45,8 @@ void HandVerbs::take(InHand thing) {
   if (awaitedPartner_ && thing.isOneTile()) return setPartner(*awaitedPartner_, thing.parts().front().cell.tile());
   awaitedPartner_.reset();
   heldBefore_.reset();
-  thing = withoutBlanks(work_.quilt(), std::move(thing));
+  // A stamp stays what it was kept as.
+  if (thing.stamp.empty()) thing = withoutBlanks(work_.quilt(), std::move(thing));
   Desk desk = work_.desk();
   desk.lift = 0;
   readyTool(desk);
