@@ -34,6 +34,16 @@ class Rooms : public Story {
   }
 };
 
+TEST_F(Rooms, MenusStayWhereTheyAreFromTheStartPageOn) {
+  openNothing();
+  const QRect start = placeOf(room->menuBar());
+  EXPECT_EQ(start.left(), 0);
+  room->openQuilt(QString::fromStdString(folder()));
+  awaitWork();
+  settle();
+  EXPECT_EQ(placeOf(room->menuBar()).topLeft(), start.topLeft());
+}
+
 TEST_F(Rooms, TheMapHasMoreThanHalfOfEveryWindow) {
   openDemo();
   hand.click(room->table(), onTable("street", 24));

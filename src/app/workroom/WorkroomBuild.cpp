@@ -24,6 +24,7 @@ QWidget* Workroom::buildHead() {
   row->setSpacing(0);
   row->addWidget(menus_);
   row->addWidget(tabs_, 1);
+  row->addStretch();  // beside the start page
   return head;
 }
 
