@@ -259,6 +259,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return !(session().desk().inHand == turned);
       }
+      case ActionId::takeSeen:
       case ActionId::duplicateCells: return changed(&Desk::inHand);
       case ActionId::turnByChance:
         trigger(id);

@@ -306,6 +306,29 @@ TEST_F(Rooms, WidthsAreTypedForBrushEraseAndLine) {
   EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("copies"))) << room->canvas()->tagText().toStdString();
 }
 
+TEST_F(Rooms, APressMeantForTheSpreadTableNeverReachesTheMap) {
+  openDemo();
+  hand.click(room->canvas(), QPointF(3, 3));
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  const Quilt before = session().quilt();
+  hand.key(Qt::Key_T);
+  ASSERT_TRUE(room->spread()->isVisible());
+  room->spread()->reveal("street", 24);
+  settle();
+  // Twice where one press is enough.
+  hand.doubleClick(room->spread(), room->spread()->tileRect("street", 24).center());
+  EXPECT_FALSE(room->spread()->isVisible());
+  EXPECT_EQ(session().quilt(), before);
+  // With Shift it stays, take after take.
+  hand.key(Qt::Key_T);
+  hand.click(room->spread(), room->spread()->tileRect("street", 24).center(), Qt::LeftButton, Qt::ShiftModifier);
+  hand.click(room->spread(), room->spread()->tileRect("street", 26).center(), Qt::LeftButton, Qt::ShiftModifier);
+  EXPECT_TRUE(room->spread()->isVisible());
+  EXPECT_EQ(session().desk().inHand.members.size(), 3u);
+  hand.key(Qt::Key_T);
+  EXPECT_FALSE(room->spread()->isVisible());
+}
+
 TEST_F(Rooms, WeightsOfAMixAreTyped) {
   openDemo();
   hand.click(room->table(), onTable("street", 0));

@@ -220,6 +220,31 @@ TEST_F(VerbsOn, APasteFreesItselfAndStrokesBringNoSelectionBack) {
   EXPECT_EQ(work->desk().selection(), some);
 }
 
+TEST_F(VerbsOn, WhatIsSelectedIsKeptOverAllLayersThatAreSeen) {
+  stroke({{1, 1}});  // on Sheds, over the paving
+  const InHand before = work->desk().inHand;
+  desk([](Desk& now) {
+    now.tool = Tool::select;
+    now.select(CellSet(CellRect{1, 1, 2, 2}));
+  });
+  verbs->stamps.keep();
+  ASSERT_EQ(work->quilt().stamps().size(), 1u);
+  const InHand kept = work->quilt().stamps().front()->held;
+  EXPECT_EQ(kept.others.size(), 1u) << "both layers";
+  EXPECT_EQ(work->desk().inHand, before);
+  EXPECT_EQ(work->desk().tool, Tool::select);
+  // Of hidden layers nothing.
+  desk([this](Desk& now) { now.hidden.insert(at("Paving").layer); });
+  verbs->stamps.keep();
+  EXPECT_TRUE(work->quilt().stamps().back()->held.others.empty());
+  // Taken, it may be laid anywhere.
+  desk([](Desk& now) { now.hidden.clear(); });
+  verbs->hand.takeSelected();
+  EXPECT_EQ(work->desk().inHand.others.size(), 1u);
+  EXPECT_TRUE(work->desk().selection().empty());
+  EXPECT_EQ(work->desk().tool, Tool::brush);
+}
+
 TEST_F(VerbsOn, AHeldBarIsOneStepAndLeavesOthersAlone) {
   const auto moved = [this](int hundredths) {
     verbs->layers.change("Parallax", [hundredths](const Quilt& quilt, LayerAt layer) {

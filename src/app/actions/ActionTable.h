@@ -57,6 +57,7 @@ enum class ActionId {
   throwAgain,
   nextManner,
   keepStamp,
+  takeSeen,
   showLens,
   turnLeft,
   turnRight,

@@ -82,6 +82,8 @@ class MapCanvas : public QWidget {
   std::optional<CellPos> hoveredCell() const;
   // What the tag says now; empty when there is none.
   QString tagText() const;
+  // The second press of a double click, of which the first one went to what lay over the map, is not for the map.
+  void ignoreSecondPress();
   // Why the press would do nothing at the pointer, or what was refused there; empty when nothing was.
   QString refusal() const;
   // Whether a stretch is being dragged, or was laid and nothing else was pressed since: its parts can take other looks.
@@ -249,6 +251,7 @@ class MapCanvas : public QWidget {
   std::optional<QPointF> pointer_;
   QPointF lastPan_;
   Drag drag_ = Drag::none;
+  bool ignoresSecond_ = false;  // of a double click
   Qt::MouseButton dragButton_ = Qt::NoButton;
   bool dragTakesAway_ = false;
   Selecting selecting_ = Selecting::anew;

@@ -128,6 +128,7 @@ void MapCanvas::say(const QString& refusal) {
 }
 
 void MapCanvas::mousePressEvent(QMouseEvent* event) {
+  ignoresSecond_ = false;
   pointer_ = event->position();
   cursor_.reset();
   boxFrom_.reset();
@@ -307,7 +308,10 @@ void MapCanvas::followModifiers(Qt::KeyboardModifiers modifiers) {
   updateOverlay();
 }
 
+void MapCanvas::ignoreSecondPress() { ignoresSecond_ = true; }
+
 void MapCanvas::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (std::exchange(ignoresSecond_, false)) return;
   if (event->button() != Qt::LeftButton || !selects() || !hoveredCell()) return mousePressEvent(event);
   const CellPos at = *hoveredCell();
   if (session_->verbs().strokes.recogniseStretch(at)) {

@@ -101,6 +101,7 @@ void Workroom::act(ActionId id) {
     case ActionId::throwAgain: session_->verbs().strokes.throwAgain(); break;
     case ActionId::nextManner: nextManner(); break;
     case ActionId::keepStamp: session_->verbs().stamps.keep(); break;
+    case ActionId::takeSeen: session_->verbs().hand.takeSelected(); break;
     case ActionId::showLens: canvas_->showLens(); break;
     case ActionId::duplicateCells: session_->verbs().hand.duplicateSelected(); break;
     case ActionId::fillCells: session_->verbs().selection.fill(); break;

@@ -1,4 +1,5 @@
 // What of Workroom puts its parts together.
+#include <QGuiApplication>
 #include <QMenuBar>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -97,7 +98,10 @@ void Workroom::buildOverMap(QWidget* middle) {
   middle->installEventFilter(this);
   connect(spread_, &TableView::taken, this, [this](bool byKeys) {
     spreadUsed_ = true;
-    if (!spreadHeld_) spreadTable(false, byKeys);
+    // Shift means that more is wanted.
+    if (spreadHeld_ || QGuiApplication::keyboardModifiers() & Qt::ShiftModifier) return;
+    spreadTable(false, byKeys);
+    if (!byKeys) canvas_->ignoreSecondPress();
   });
   // What is gathered is seldom one: the Table stays until its key is pressed or let go.
   connect(spread_, &TableView::gathered, this, [this] { spreadUsed_ = true; });

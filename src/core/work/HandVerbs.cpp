@@ -101,6 +101,16 @@ void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
   work_.setDesk(std::move(desk));
 }
 
+void HandVerbs::takeSelected() {
+  const CellSet cells = work_.desk().selection();
+  if (cells.empty()) return;
+  takeCells(cells, true, false);
+  if (work_.desk().tool == Tool::select) return;  // nothing was there
+  Desk desk = work_.desk();
+  desk.select({});
+  work_.setDesk(std::move(desk));
+}
+
 bool HandVerbs::takeStampAt(CellPos at) {
   const auto found = findStamp(work_.quilt(), work_.desk().activeAt(), at);
   if (!found) return false;

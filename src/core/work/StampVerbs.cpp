@@ -1,11 +1,28 @@
 #include "core/work/StampVerbs.h"
 
 #include "core/edit/ArrangeStamps.h"
+#include "core/edit/Selected.h"
 #include "core/work/HandVerbs.h"
 
 namespace uq {
 
+void StampVerbs::keepSelected() {
+  Desk asked = work_.desk();
+  asked.options.allLayers = true;
+  asked.locked.clear();
+  const LayerAt active = asked.activeAt();
+  const auto copy = copyOf(work_.quilt(), layersOfVerb(asked, work_.quilt()), active, asked.selection());
+  if (!copy) return work_.refuse("More than a million cells cannot be held at once");
+  if (copy->empty()) return work_.refuse("Nothing is painted in the selection");
+  InHand thing = *copy;
+  if (thing.role.empty() && work_.quilt().layer(active)) thing.role = work_.quilt().layer(active)->role;
+  const StampKept kept = keepStamp(work_.quilt(), thing, {}, work_.ids());
+  if (kept.stamp.empty()) return;
+  (void)work_.make({"Keep " + kept.quilt.stamp(kept.stamp)->name, kept.quilt, active});
+}
+
 void StampVerbs::keep() {
+  if (work_.desk().tool == Tool::select && !work_.desk().selection().empty()) return keepSelected();
   InHand hand = work_.desk().inHand;
   const Stamp* own = work_.quilt().stamp(hand.stamp);
   if (own && own->held == hand) return work_.refuse(own->name + " is kept already");

@@ -12,7 +12,8 @@ class StampVerbs {
   // `work` must live as long.
   explicit StampVerbs(Work& work) : work_(work) {}
 
-  // What is in hand is kept under a name of its own, and then is that stamp.
+  // What is in hand is kept under a name of its own, and then is that stamp. With Select, what is selected is kept, of all
+  // layers that are seen, and the hand stays as it is.
   void keep();
   // The stamp becomes what is in hand.
   void correct(Id stamp);
@@ -21,6 +22,8 @@ class StampVerbs {
   void move(Id stamp, Id before);
 
  private:
+  void keepSelected();
+
   Work& work_;
 };
 
