@@ -147,8 +147,18 @@ bool fitsLayer(const Layer& layer, const InHand& hand, const Covers& look) {
   if (!look || (layer.role == kGroundRole) == covers(hand, look)) return true;
   std::set<TileRef> held;
   for (const Block::Part& part : hand.parts()) held.insert(part.cell.tile());
-  const auto laid = layer.cells.tally(layer.cells.usedBounds());
-  return std::any_of(held.begin(), held.end(), [&](TileRef tile) { return laid.contains(tile); });
+  bool found = false;
+  Cell last;
+  layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    for (int y = 0; y < kChunkSide && !found; ++y) {
+      for (int x = 0; x < kChunkSide && !found; ++x) {
+        const Cell cell = chunk.cell(x, y);
+        if (cell == std::exchange(last, cell) || cell.empty()) continue;
+        found = held.contains(cell.tile());
+      }
+    }
+  });
+  return found;
 }
 
 Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers& covers) {

@@ -48,7 +48,7 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
 std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& covers);
 
 // Whether a layer chosen by hand keeps what is taken: what covers its cell fits layers for ground, what does not fits all
-// others, and what lies there already fits. Cost: at most a look at all that lies on the layer.
+// others, and what lies there already fits. Cost: at most a look at all that lies on the layer, until one is found.
 bool fitsLayer(const Layer& layer, const InHand& hand, const Covers& covers);
 
 // The desk with the layer active on which a thing is to land. One that was chosen by hand stays while the thing fits it.
