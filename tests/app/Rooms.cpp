@@ -321,7 +321,7 @@ TEST_F(Rooms, APressMeantForTheSpreadTableNeverReachesTheMap) {
   EXPECT_EQ(session().quilt(), before);
   // With Shift it stays, take after take.
   hand.key(Qt::Key_T);
-  hand.click(room->spread(), room->spread()->tileRect("street", 24).center(), Qt::LeftButton, Qt::ShiftModifier);
+  hand.click(room->spread(), room->spread()->tileRect("street", 25).center(), Qt::LeftButton, Qt::ShiftModifier);
   hand.click(room->spread(), room->spread()->tileRect("street", 26).center(), Qt::LeftButton, Qt::ShiftModifier);
   EXPECT_TRUE(room->spread()->isVisible());
   EXPECT_EQ(session().desk().inHand.members.size(), 3u);
