@@ -91,6 +91,10 @@ TEST(ChosenLayers, KeepWhatFitsThemTakeAfterTake) {
   EXPECT_EQ(now.activeAt(), yard.paving);
   EXPECT_FALSE(now.obeysLayer);
   EXPECT_EQ(now.leads, "ground goes to Paving; W leads back to Sheds");
+  // No key leads back over a layer between.
+  const LayerAt awnings = layerOf(yard.quilt, "Yard", "Awnings");
+  now = landingFor(withChosenLayer(desk, awnings), withRole(yard.quilt, awnings, "in front"), ground, yard.covers);
+  EXPECT_EQ(now.leads, "ground goes to Paving; its card leads back to Awnings");
   // What was laid there before fits.
   LayerCells laid;
   laid.lay(CellPos{0, 0}, Laid{yard.grass, 0});

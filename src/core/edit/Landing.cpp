@@ -189,8 +189,10 @@ Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers&
   }
   if (!best) return desk;
   if (chosen) {
-    const bool nearer = *map->layerIndex(active->id) > *map->layerIndex(best->id);
-    desk.leads = role + " goes to " + best->name + "; " + (nearer ? "W" : "S") + " leads back to " + active->name;
+    // A key leads to the next layer only.
+    const int back = own - static_cast<int>(*map->layerIndex(best->id));
+    const std::string by = back == 1 ? "W" : back == -1 ? "S" : "its card";
+    desk.leads = role + " goes to " + best->name + "; " + by + " leads back to " + active->name;
   }
   desk.activeLayer[desk.map] = best->id;
   return desk;

@@ -20,10 +20,9 @@ void readyTool(Desk& desk) {
 
 // Whether a tile shows nothing at all.
 bool isBlank(const Quilt& quilt, TileRef tile) {
-  const Sheet* sheet = quilt.sheetAt(tile.slot);
-  const auto cell = sheet && tile.slot != kChalkSlot ? sheet->cellOf(tile.number) : std::nullopt;
-  const std::vector<std::uint64_t>& marks = sheet ? sheet->marks->tiles : chalk().marks->tiles;
-  return cell && *cell < marks.size() && marks[*cell] == 0;
+  const Sheet* sheet = tile.slot == kChalkSlot ? nullptr : quilt.sheetAt(tile.slot);
+  const auto cell = sheet ? sheet->cellOf(tile.number) : std::nullopt;
+  return cell && *cell < sheet->marks->tiles.size() && sheet->marks->tiles[*cell] == 0;
 }
 
 // See-through tiles of a block wipe nothing out: they stay behind where there is something else to hold.
