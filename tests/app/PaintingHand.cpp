@@ -525,6 +525,17 @@ TEST_F(PaintingHand, AJointThatDoesNotHoldIsStitchedAndFoundOnTheMap) {
   hand.key(Qt::Key_J, Qt::ShiftModifier);
   const CellPos next{canvas()->lit().bounds().x0, canvas()->lit().bounds().y0};
   EXPECT_TRUE(before == 0 || next != lit) << "one press goes on by one";
+  // What belongs there is laid, one by one and all at once, each by one step.
+  const std::size_t loose = canvas()->joints().size();
+  hand.key(Qt::Key_J, Qt::ControlModifier);
+  EXPECT_LT(canvas()->joints().size(), loose);
+  undo();
+  EXPECT_EQ(canvas()->joints().size(), loose);
+  hand.key(Qt::Key_J, Qt::ControlModifier | Qt::ShiftModifier);
+  awaitWork();
+  EXPECT_EQ(canvas()->joints().size(), before);
+  EXPECT_EQ(session().undoLine().steps().back().name, "Lay what belongs at loose joints");
+  undo();
   undo();
   EXPECT_EQ(canvas()->joints().size(), before);
 }

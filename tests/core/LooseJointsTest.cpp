@@ -6,7 +6,7 @@
 #include <set>
 
 #include "core/PaintedSheet.h"
-#include "core/sheets/LooseJoints.h"
+#include "core/sheets/CloseJoints.h"
 
 namespace uq::test {
 namespace {
@@ -76,6 +76,56 @@ TEST_F(LooseJoints, AnotherLayerMayCarryAPictureOn) {
   JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
   EXPECT_THAT(looseJoints(book, map_, 1, {0, 0, 4, 1}, 1000), IsEmpty());
   EXPECT_FALSE(looseJoints(book, map_, 1, {0, 1, 4, 2}, 1000).empty()) << "only there";
+}
+
+TEST_F(LooseJoints, ALiftedTileHidesAJoint) {
+  ASSERT_FALSE(after({kLeft, kMiddle}, {0, 0, 4, 1}).empty());
+  // A lawn two cells below, lifted over the place behind the wall.
+  map_.layers[2].edit([&](Layer& layer) { layer.lay({2, 2}, Cell({laid_.slot, kLawn}, {}), 8); });
+  JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
+  EXPECT_THAT(looseJoints(book, map_, 1, {0, 0, 4, 1}, 1000), IsEmpty());
+  EXPECT_FALSE(looseJoints(book, map_, 1, {0, 1, 4, 2}, 1000).empty()) << "only there";
+  map_.layers[2].edit([&](Layer& layer) { layer.lay({2, 2}, Cell({laid_.slot, kCrate}, {}), 8); });
+  EXPECT_FALSE(looseJoints(book, map_, 1, {0, 0, 4, 1}, 1000).empty()) << "a crate hides nothing";
+}
+
+TEST_F(LooseJoints, CellsThatAreLiftedDifferentlyAreNotBesideEachOther) {
+  ASSERT_FALSE(after({kLawn, kPath}, {0, 0, 2, 1}).empty());
+  map_.layers[1].edit([&](Layer& layer) { layer.lay({1, 0}, Cell({laid_.slot, kPath}, {}), 40); });
+  JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
+  EXPECT_THAT(looseJoints(book, map_, 1, {0, 0, 2, 1}, 1000), IsEmpty());
+}
+
+TEST_F(LooseJoints, WhatBelongsBesideAnEmptyCellGoesThere) {
+  const auto loose = after({kLeft, kMiddle, kMiddle}, {-4, 0, 16, 1});
+  JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
+  ASSERT_EQ(loose.size(), 1u);
+  const auto closing = closingOf(book, map_, 1, loose[0]);
+  ASSERT_TRUE(closing);
+  EXPECT_EQ(closing->at, (CellPos{3, 0}));
+  EXPECT_EQ(closing->cell, Cell({laid_.slot, kRight}, {}));
+}
+
+TEST_F(LooseJoints, AreClosedAllAtOnce) {
+  after({kLawn, kLawn, kPath});
+  JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
+  const Closed closed = closeJoints(book, map_, 1, {-4, -4, 16, 8}, {}, 1000);
+  EXPECT_EQ(closed.cells, 12);
+  EXPECT_EQ(closed.left, 0u);
+  EXPECT_THAT(looseJoints(book, closed.map, 1, {-4, -4, 16, 8}, 1000), IsEmpty());
+  const Closed some = closeJoints(book, map_, 1, {-4, -4, 16, 8}, CellSet(CellRect{0, 0, 3, 2}), 1000);
+  EXPECT_EQ(some.cells, 2) << "only among the selected cells";
+  Progress progress;
+  progress.cancel();
+  EXPECT_TRUE(closeJoints(book, map_, 1, {-4, -4, 16, 8}, {}, 1000, &progress).map == map_);
+}
+
+TEST_F(LooseJoints, WhatIsClosedKeepsItsLift) {
+  after({kLeft, kMiddle});
+  map_.layers[1].edit([&](Layer& layer) { layer.lay({1, 0}, Cell({laid_.slot, kMiddle}, {}), 16); });
+  JointBook book(TileSides(laid_.quilt, map_.grid, pixelsOf(painted_, laid_)));
+  const Closed closed = closeJoints(book, map_, 1, {1, 0, 4, 1}, {}, 1000);
+  EXPECT_EQ(closed.map.layers[1]->laidAt({2, 0}), (uq::Laid{Cell({laid_.slot, kRight}, {}), 16}));
 }
 
 TEST_F(LooseJoints, WhatIsBeyondTheMapIsNoNeighbour) {

@@ -42,6 +42,8 @@ enum class ActionId {
   exportMap,
   looseJoints,
   nextJoint,
+  closeJoint,
+  closeJoints,
   nextPlace,
   heldBefore,
   playFrames,

@@ -342,6 +342,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::unfold, UQ_HELP("ungroup dissolve folder")},
     {ActionId::looseJoints, UQ_HELP("seam edge border bad cut off ragged flush end missing check")},
     {ActionId::nextJoint, UQ_HELP("go to find next bad border")},
+    {ActionId::closeJoint, UQ_HELP("mend fix repair seam border edge end finish")},
+    {ActionId::closeJoints, UQ_HELP("mend fix repair all seams borders edges ends")},
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
     {ActionId::mapFacts, UQ_HELP("background colour properties settings resolution title camera limits zoom")},

@@ -179,6 +179,8 @@ void Workroom::act(ActionId id) {
     case ActionId::fitsHere: panel_->showFitting(!panel_->showsFitting()); break;
     case ActionId::looseJoints: changeDesk([](Desk& desk) { desk.showsJoints = !desk.showsJoints; }); break;
     case ActionId::nextJoint: joints_->next(*session_); break;
+    case ActionId::closeJoint: joints_->close(*session_); break;
+    case ActionId::closeJoints: joints_->closeAll(*session_); break;
     case ActionId::nextPlace: panel_->showNextPlace(session_->desk().inHand.parts().front().cell.tile()); break;
     case ActionId::heldBefore: session_->verbs().hand.take(session_->desk().held[1]); break;
     case ActionId::fitSelection: canvas_->fitSelection(); break;

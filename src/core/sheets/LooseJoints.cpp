@@ -1,6 +1,7 @@
 #include "core/sheets/LooseJoints.h"
 
 #include <algorithm>
+#include <limits>
 
 #include "core/cells/CellReader.h"
 
@@ -19,6 +20,32 @@ bool isMadeFor(const TileSide& one, const TileSide& other) {
   return nothing || differenceOf(one, other) <= kMadeFor;
 }
 
+// Whether a solid tile that is lifted, on this layer or a nearer one, is drawn over the place where two cells meet.
+bool isHidden(JointBook& book, const Map& map, std::size_t index, CellPos at, CellPos to) {
+  const Grid& grid = book.sides().grid();
+  const PixelPos plane = map.planeOf(map.layers[index].read());
+  const auto middle = [](PixelRect box) { return PixelPos{box.x + box.w / 2, box.y + box.h / 2}; };
+  const PixelPos a = middle(grid.cellBox(at));
+  const PixelPos b = middle(grid.cellBox(to));
+  const int step = std::max(1, grid.shape().cell.h / 2);
+  for (std::size_t i = index; i < map.layers.size(); ++i) {
+    const Layer& layer = map.layers[i].read();
+    if (layer.lifts.empty() || !(layer.parallax == map.layers[index]->parallax)) continue;
+    const PixelPos own = map.planeOf(layer);
+    // Just on this side of the joint, and just beyond it.
+    for (const int share : {3, 5}) {
+      const PixelPos seen{a.x + (b.x - a.x) * share / 8 + plane.x - own.x, a.y + (b.y - a.y) * share / 8 + plane.y - own.y};
+      for (int down = step; down <= kMostLift + step; down += step) {
+        const CellPos from = grid.cellAt({seen.x, seen.y + down});
+        const Laid laid = layer.laidAt(from);
+        const bool covers = laid.lift > 0 && grid.cellAt({seen.x, seen.y + laid.lift}) == from;
+        if (covers && book.isSolid(laid.cell)) return true;
+      }
+    }
+  }
+  return false;
+}
+
 }  // namespace
 
 bool JointBook::carriesOn(Cell cell, int side, Cell beyond) {
@@ -27,23 +54,33 @@ bool JointBook::carriesOn(Cell cell, int side, Cell beyond) {
   return one && other && other->solid > kHardlyAnything && differenceOf(*one, *other) <= kMostDifference;
 }
 
-std::optional<TileRef> JointBook::lookedUp(Cell cell, int side, Cell beyond) {
+bool JointBook::isSolid(Cell cell) {
+  if (cell.empty()) return false;
+  for (int side = 0; side < sides_.count(); ++side) {
+    const TileSide* shown = sides_.of(cell, side);
+    if (!shown || shown->solid < kSideSamples) return false;
+  }
+  return true;
+}
+
+std::vector<Cell> JointBook::lookedUp(Cell cell, int side, Cell beyond, std::size_t most) {
   const TileSide* one = sides_.of(cell, side);
   const TileSide* other = sides_.of(beyond, sides_.facing(side));
-  if (!one || !other || one->goesOn || other->goesOn) return std::nullopt;
-  if (one->solid <= kHardlyAnything && other->solid <= kHardlyAnything) return std::nullopt;
-  if (differenceOf(*one, *other) < kLeastDifference) return std::nullopt;
+  if (!one || !other || one->goesOn || other->goesOn) return {};
+  if (one->solid <= kHardlyAnything && other->solid <= kHardlyAnything) return {};
+  if (differenceOf(*one, *other) < kLeastDifference) return {};
   const TileSide here = *one;
   const TileSide there = *other;
   std::vector<Turn> turns = {Turn{}};
   std::vector<SheetSlot> slots;
   // Pictures of different sheets were not drawn for one another.
-  if (!cell.empty() && !beyond.empty() && cell.tile().slot != beyond.tile().slot) return std::nullopt;
+  if (!cell.empty() && !beyond.empty() && cell.tile().slot != beyond.tile().slot) return {};
   for (const Cell known : {cell, beyond}) {
     if (known.empty()) continue;
     if (std::find(turns.begin(), turns.end(), known.turn()) == turns.end()) turns.push_back(known.turn());
     if (std::find(slots.begin(), slots.end(), known.tile().slot) == slots.end()) slots.push_back(known.tile().slot);
   }
+  std::vector<Cell> made;
   for (const SheetSlot slot : slots) {
     const Sheet* sheet = sides_.quilt().sheetAt(slot);
     if (!sheet) continue;
@@ -55,20 +92,25 @@ std::optional<TileRef> JointBook::lookedUp(Cell cell, int side, Cell beyond) {
         const Cell middle({slot, number}, turn);
         const TileSide* near = sides_.of(middle, sides_.facing(side));
         const TileSide* far = sides_.of(middle, side);
-        if (near && far && isMadeFor(here, *near) && isMadeFor(*far, there)) {
-          return TileRef{slot, number};
-        }
+        if (!near || !far || !isMadeFor(here, *near) || !isMadeFor(*far, there)) continue;
+        made.push_back(middle);
+        if (made.size() == most) return made;
       }
     }
   }
-  return std::nullopt;
+  return made;
+}
+
+std::vector<Cell> JointBook::madeFor(Cell cell, int side, Cell beyond) {
+  return lookedUp(cell, side, beyond, std::numeric_limits<std::size_t>::max());
 }
 
 const std::optional<TileRef>& JointBook::between(Cell cell, int side, Cell beyond) {
   const Pair pair{std::uint64_t{cell.bits()} << 32 | beyond.bits(), side};
   const auto known = known_.find(pair);
   if (known != known_.end()) return known->second;
-  return known_.emplace(pair, lookedUp(cell, side, beyond)).first->second;
+  const std::vector<Cell> made = lookedUp(cell, side, beyond, 1);
+  return known_.emplace(pair, made.empty() ? std::nullopt : std::optional(made.front().tile())).first->second;
 }
 
 std::vector<LooseJoint> looseJoints(JointBook& book, const Map& map, std::size_t index, CellRect part, std::size_t most,
@@ -118,6 +160,8 @@ std::vector<LooseJoint> looseJoints(JointBook& book, const Map& map, std::size_t
         if (seenFromThere) continue;
         const std::optional<TileRef>& tile = book.between(cell, side, across);
         if (!tile || found.size() >= most || isCarriedOn(at, cell, side, to)) continue;
+        const bool apart = !across.empty() && !layer.lifts.empty() && layer.lifts.at(at) != layer.lifts.at(to);
+        if (apart || isHidden(book, map, index, at, to)) continue;
         found.push_back({at, side, *tile});
       }
     });

@@ -3,8 +3,9 @@
 // Two neighbours of one layer, or a tile and an empty cell, are a loose joint when what they show at their common side
 // differs (TileSides) and a tile of their one sheet is made for the place between: it joins the one at one side and the
 // other at the opposite side, as an end, an edge or a corner does. Without such a tile a hard border is how the
-// pictures are meant. No joint is loose where a tile reaches beyond its cell, has hardly anything at the side, or is
-// carried on by another layer there. The map's edge is no joint.
+// pictures are meant. No joint is loose where a tile reaches beyond its cell, has hardly anything at the side, is
+// carried on by another layer there, or is hidden by a lifted tile. Cells that are lifted differently are not beside
+// each other. The map's edge is no joint.
 //
 // Cost: for each pair of tiles that was not seen before, the tiles of their sheets; else a look-up a side.
 #pragma once
@@ -28,11 +29,15 @@ class JointBook {
   TileSides& sides() { return sides_; }
   // The tile that belongs between a cell and what lies beyond its side; nothing where the joint holds.
   const std::optional<TileRef>& between(Cell cell, int side, Cell beyond);
+  // All of them, turned as they belong there; of a joint that holds none. Cost: the tiles of the sheets, each time.
+  std::vector<Cell> madeFor(Cell cell, int side, Cell beyond);
   // Whether what the two show at that side is the same, and is something.
   bool carriesOn(Cell cell, int side, Cell beyond);
+  // Whether the tile is painted all along its sides, so that nothing is seen behind it.
+  bool isSolid(Cell cell);
 
  private:
-  std::optional<TileRef> lookedUp(Cell cell, int side, Cell beyond);
+  std::vector<Cell> lookedUp(Cell cell, int side, Cell beyond, std::size_t most);
 
   struct Pair {
     std::uint64_t cells = 0;

@@ -165,4 +165,8 @@ void LayerVerbs::stripCovered() {
              clearCells(work_.quilt(), layers, covered));
 }
 
+void LayerVerbs::takeCells(const std::string& name, const std::vector<LayerAt>& layers, Quilt after) {
+  if (takesChange(work_, layers)) work_.step(name, std::move(after));
+}
+
 }  // namespace uq

@@ -56,6 +56,8 @@ class LayerVerbs {
   Hiding hiding() const;
   // Takes the cells of the active layer away that nearer ones hide.
   void stripCovered();
+  // Makes what was worked out of these layers' cells a step of that name; refused where one of them takes no change.
+  void takeCells(const std::string& name, const std::vector<LayerAt>& layers, Quilt after);
 
  private:
   const Layer* active() const { return work_.quilt().layer(work_.desk().activeAt()); }
