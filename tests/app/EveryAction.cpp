@@ -61,6 +61,9 @@ class EveryAction : public Story {
       case ActionId::outlinesOnly: return Tool::box;
       case ActionId::throughCorners:
       case ActionId::onlyThisTile:
+      case ActionId::sameStamp:
+      case ActionId::wholePile:
+      case ActionId::swapTiles:
       case ActionId::regionsAsSeen: return Tool::fill;
       case ActionId::selectByBox:
       case ActionId::selectByOutline:
@@ -293,6 +296,9 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::outlinesOnly:
       case ActionId::throughCorners:
       case ActionId::onlyThisTile:
+      case ActionId::sameStamp:
+      case ActionId::wholePile:
+      case ActionId::swapTiles:
       case ActionId::regionsAsSeen:
       case ActionId::selectByOutline:
       case ActionId::selectTouching:
@@ -364,6 +370,8 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return asked;
       }
+      case ActionId::closeJoint:
+      case ActionId::closeJoints:
       case ActionId::nextJoint: {
         // The demo has none, and it says so.
         trigger(id);

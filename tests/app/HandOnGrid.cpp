@@ -244,11 +244,12 @@ TEST_P(HandOnGrid, ABlockIsTakenKeptAsAStampAndLaidElsewhere) {
       EXPECT_EQ(at("Ground", cell), part.cell);
     }
   }
-  // Found by a double click, turned all the way round, and laid where it was, nothing has changed.
+  // Found by a double click, turned all the way round in hand, and laid where it was, nothing has changed.
   const Quilt laid = session().quilt();
   hand.key(Qt::Key_5);
   hand.doubleClick(canvas(), onMap({16, 10}));
-  EXPECT_EQ(session().desk().inHand.stamp, session().quilt().stamps().front()->id);
+  EXPECT_EQ(session().desk().selectedStamp, session().quilt().stamps().front()->id);
+  EXPECT_EQ(session().desk().selection().count(), static_cast<std::int64_t>(taken.parts().size()));
   for (int i = 0; i < grid_->turnOrder(); ++i) hand.key(Qt::Key_E);
   EXPECT_EQ(session().desk().inHand.block, taken);
   hand.key(Qt::Key_1);

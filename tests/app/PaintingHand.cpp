@@ -412,7 +412,7 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   ASSERT_TRUE(shelf->card());
   EXPECT_EQ(shelf->card()->findChild<QLabel*>(QStringLiteral("stamp-uses"))->text(),
             QStringLiteral("Lies on the maps %1 times.")
-                .arg(usesOf(session().quilt(), session().quilt().stamps().front().read())));
+                .arg(placesOf(session().quilt(), session().quilt().stamps().front().read()).size()));
   hand.click(shelf->card()->findChild<QPushButton*>(QStringLiteral("stamp-rename")));
   hand.type(QStringLiteral("Tram"));
   hand.key(Qt::Key_Return);
@@ -424,11 +424,22 @@ TEST_F(PaintingHand, AHouseIsKeptAndUsedOnAnotherMap) {
   ASSERT_TRUE(saved);
   ASSERT_EQ(saved->quilt.stamps().size(), 1u);
   EXPECT_EQ(saved->quilt.stamps().front()->held.parts().size(), 15u);
-  // A double click with Select takes the whole of it again.
+  // A double click with Select selects the whole of it; it is moved and deleted as one, without the ground below.
   canvas()->setFocus();
   hand.key(Qt::Key_5);
   hand.doubleClick(canvas(), onMap({9, 8}));
-  EXPECT_EQ(session().desk().inHand.stamp, session().quilt().stamps().front()->id);
+  EXPECT_EQ(session().desk().selectedStamp, session().quilt().stamps().front()->id);
+  EXPECT_EQ(session().desk().selection().count(), 15);
+  const Cell corner = at("Things", {8, 8});
+  hand.key(Qt::Key_Right);
+  EXPECT_EQ(at("Things", {9, 8}), corner);
+  EXPECT_EQ(at("Ground", {8, 8}), Cell(tile("street", 24), {})) << "the ground stays";
+  hand.key(Qt::Key_Right);
+  EXPECT_EQ(at("Things", {10, 8}), corner) << "it is still one thing";
+  hand.key(Qt::Key_Delete);
+  EXPECT_TRUE(at("Things", {10, 8}).empty());
+  EXPECT_EQ(session().undoLine().steps().back().name, "Delete Tram");
+  for (int i = 0; i < 3; ++i) undo();
   report("a house kept, and used on another map");
 }
 

@@ -91,7 +91,7 @@ TEST_F(LookAlikes, TheMiddleThrowsThemByTheirWeights) {
     EXPECT_EQ(one, row(laid(fence, seed))) << "the seed and the place decide";
     seen.insert(one.begin() + 1, one.end() - 1);
     rows.insert(one);
-    const auto found = findStretch(quilt, paving, {0, 0}, fence);
+    const auto found = findStretch(quilt, paving, {0, 0}, std::span(&fence, 1));
     ASSERT_TRUE(found) << "what lies there is the stretch, whatever was thrown";
     EXPECT_EQ(found->box, (CellRect{-4, 0, 8, 1}));
   }

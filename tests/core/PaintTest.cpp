@@ -2,6 +2,7 @@
 #include <set>
 
 #include "core/Support.h"
+#include "core/edit/ArrangeStamps.h"
 #include "core/edit/FindStretch.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
@@ -222,7 +223,7 @@ RC_GTEST_PROP(Turn, FourQuartersOrSixSixthsOfASelectionAreNothing, ()) {
   CellSet now = selected;
   const CellSet cleared = selected;
   for (int i = 0; i < ground.grid->turnOrder(); ++i) {
-    TurnedCells next = turnCells(turned, std::span(&ground.at, 1), now, turning);
+    TurnedCells next = turnCells(turned, {std::span(&ground.at, 1), now}, turning);
     turned = next.quilt;
     now = next.selected;
     RC_ASSERT(now.count() == selected.count());
@@ -244,7 +245,7 @@ RC_GTEST_PROP(Turn, FourQuartersOfABoxOfAnySidesAreNothingAndMirroredItStaysWher
   const auto times = [&](Turning turning, int count) {
     TurnedCells turned{alone, selected};
     for (int i = 0; i < count; ++i)
-      turned = turnCells(turned.quilt, std::span(&ground.at, 1), turned.selected, turning);
+      turned = turnCells(turned.quilt, {std::span(&ground.at, 1), turned.selected}, turning);
     return turned;
   };
   const auto isNothing = [&](const TurnedCells& turned) {
@@ -410,6 +411,24 @@ TEST(Stretch, AStepSmallerThanTheMiddleLetsCopiesOverlap) {
   EXPECT_EQ(row(ground, stroke.quilt(), {0, 0}, 6), (std::vector<std::uint32_t>{10, 11, 11, 11, 11, 13}));
 }
 
+TEST(Stretch, AStepLargerThanTheBlockLeavesGapsAndOnlyWholeCopies) {
+  const Ground ground(GridKind::orthogonal);
+  InHand trees = InHand(Block({{{0, 0}, ground.tile(3)}, {{1, 0}, ground.tile(4)}}), GridKind::orthogonal).inManner(Manner::stretch);
+  trees.ends = fittingEnds({0, 0, 0, 0, 5, 0, false}, trees.wholeExtent());
+  ASSERT_EQ(trees.ends.stepAcross, 5);
+  const Quilt laid = stroked(ground.quilt, ground.plan(Tool::box, trees), {{-4, 0}, {7, 0}});
+  const auto isLaid = [&](int x) { return !ground.cell(laid, {x, 0}).empty(); };
+  std::string seen;
+  for (int x = -4; x <= 7; ++x) seen += isLaid(x) ? 'T' : '.';
+  EXPECT_EQ(seen, "TT...TT...TT");
+  const Quilt shorter = stroked(ground.quilt, ground.plan(Tool::box, trees), {{-4, 0}, {6, 0}});
+  EXPECT_TRUE(ground.cell(shorter, {6, 0}).empty()) << "half a copy is none";
+  // It is found again across its gaps.
+  const auto found = findStretch(laid, ground.at, {1, 0}, std::span(&trees, 1));
+  ASSERT_TRUE(found);
+  EXPECT_EQ(found->box, (CellRect{-4, 0, 8, 1}));
+}
+
 TEST(Stretch, IsFoundAgainFromItsCellsAlone) {
   for (const bool shuffles : {false, true}) {
     const Ground ground(GridKind::orthogonal);
@@ -418,11 +437,12 @@ TEST(Stretch, IsFoundAgainFromItsCellsAlone) {
     StrokePlan plan = ground.plan(Tool::box, hedge);
     plan.seed = 3;
     const Quilt laid = stroked(ground.quilt, plan, {{-4, 2}, {4, 2}});
-    const auto found = findStretch(laid, ground.at, {0, 2}, hedge);
+    const auto found = findStretch(laid, ground.at, {0, 2}, std::span(&hedge, 1));
     ASSERT_TRUE(found);
     EXPECT_EQ(found->box, (CellRect{-4, 2, 5, 3}));
-    EXPECT_FALSE(findStretch(laid, ground.at, {0, 3}, hedge));
-    EXPECT_FALSE(findStretch(laid, ground.at, {0, 2}, Block::of(ground.tile(1))));
+    EXPECT_FALSE(findStretch(laid, ground.at, {0, 3}, std::span(&hedge, 1)));
+    const InHand other = Block::of(ground.tile(1));
+    EXPECT_FALSE(findStretch(laid, ground.at, {0, 2}, std::span(&other, 1)));
   }
 }
 
@@ -559,8 +579,64 @@ TEST(Region, LookAlikesOfOneMixAreTheSame) {
   ask.layer = ground.at;
   ask.hand = &mix;
   EXPECT_EQ(regionOf(laid, ask, {0, 0}).count(), 5);
-  ask.onlyThis = true;
+  ask.alike = Alike::tile;
   EXPECT_EQ(regionOf(laid, ask, {0, 0}).count(), 3);
+}
+
+TEST(Region, WhatCountsAsTheSameIsSaid) {
+  Ground ground(GridKind::orthogonal);
+  Quilt laid = stroked(ground.quilt, layingOn(ground.at, Block::of(ground.tile(3))), {{0, 0}, {2, 0}});
+  laid = stroked(laid, layingOn(ground.at, Block::of(ground.tile(4))), {{3, 0}, {4, 0}});
+  laid = stroked(laid, layingOn(ground.at, Block::of(ground.tile(7))), {{5, 0}, {6, 0}});
+  laid = stroked(laid, layingOn(ground.at, Block::of(tileOf(laid, "rails", 1))), {{7, 0}, {8, 0}});
+  IdSource ids(3);
+  const Block pair({{{0, 0}, ground.tile(3)}, {{1, 0}, ground.tile(4)}});
+  laid = keepStamp(laid, InHand(pair, GridKind::orthogonal), "gate", ids).quilt;
+  RegionAsk ask;
+  ask.layer = ground.at;
+  const auto count = [&](Alike alike) {
+    ask.alike = alike;
+    return regionOf(laid, ask, {0, 0}).count();
+  };
+  EXPECT_EQ(count(Alike::tile), 3);
+  EXPECT_EQ(count(Alike::mix), 3);
+  EXPECT_EQ(count(Alike::stamp), 5);
+  EXPECT_EQ(count(Alike::pile), 7) << "up to another sheet";
+  for (const char* name : {"street", "rails"}) {
+    const Shared<Sheet>* found = nullptr;
+    for (const auto& sheet : laid.sheets()) found = sheet->name == name ? &sheet : found;
+    ASSERT_TRUE(found);
+    Sheet sheet = found->read();
+    sheet.origin.pile = "Town";
+    laid = laid.with(sheet);
+  }
+  EXPECT_EQ(count(Alike::pile), 9) << "both lie in one pile now";
+}
+
+TEST(Swap, ByFillKeepsTurnsAndLiftsAndAsksForOneTile) {
+  Ground ground(GridKind::orthogonal);
+  LayerCells cells;
+  const Cell turned(ground.tile(3).tile(), Turn{false, 1});
+  cells.lay({0, 0}, turned, 8);
+  cells.lay({5, 5}, ground.tile(3), 0);
+  cells.lay({1, 0}, ground.tile(4), 0);
+  ground.quilt = ground.quilt.with(ground.at, std::move(cells));
+  StrokePlan plan = ground.plan(Tool::fill, Block::of(ground.tile(9)));
+  plan.options.swaps = true;
+  const Quilt swapped = stroked(ground.quilt, plan, {{0, 0}});
+  EXPECT_EQ(swapped.layer(ground.at)->laidAt({0, 0}), (uq::Laid{Cell(ground.tile(9).tile(), Turn{false, 1}), 8}));
+  EXPECT_EQ(ground.cell(swapped, {5, 5}), ground.tile(9)) << "not only what hangs together";
+  EXPECT_EQ(ground.cell(swapped, {1, 0}), ground.tile(4));
+  plan.within = CellSet(CellRect{0, 0, 2, 2});
+  EXPECT_EQ(ground.cell(stroked(ground.quilt, plan, {{0, 0}}), {5, 5}), ground.tile(3)) << "not selected";
+  plan.within = {};
+  Stroke nothing(ground.quilt, plan);
+  nothing.moveTo({2, 2});
+  EXPECT_THAT(nothing.refusal(), testing::HasSubstr("Nothing lies here"));
+  plan.hand = InHand(Block({{{0, 0}, ground.tile(3)}, {{1, 0}, ground.tile(4)}}), GridKind::orthogonal);
+  Stroke many(ground.quilt, plan);
+  many.moveTo({0, 0});
+  EXPECT_THAT(many.refusal(), testing::HasSubstr("one tile"));
 }
 
 RC_GTEST_PROP(Swap, TurnsEveryOneIntoTheOtherAndNothingElse, ()) {

@@ -1,7 +1,7 @@
 // Stamps: what was in hand, kept with its tiles, layers, manner and chances; saved, read, ordered, corrected, counted.
 #include "core/Support.h"
 #include "core/edit/ArrangeStamps.h"
-#include "core/edit/FindStretch.h"
+#include "core/edit/LaidStamps.h"
 #include "core/edit/Stroke.h"
 #include "core/store/ClipText.h"
 #include "core/store/HandText.h"
@@ -154,15 +154,64 @@ TEST(Stamp, KeepsNamesApartAndItsOrder) {
 TEST(Stamp, IsCountedWhereItLiesWhole) {
   Quilt quilt = withAll(smallQuilt());
   const Stamp& stamp = stampNamed(quilt, "House");
-  EXPECT_EQ(usesOf(quilt, stamp), 0);
+  EXPECT_TRUE(placesOf(quilt, stamp).empty());
   const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
   quilt = stroked(quilt, layingOn(sheds, stamp.held), {{0, 0}});
   quilt = stroked(quilt, layingOn(sheds, stamp.held), {{4, 4}});
-  EXPECT_EQ(usesOf(quilt, stamp), 2);
-  EXPECT_TRUE(findStamp(quilt, sheds, {5, 4}));
+  EXPECT_EQ(placesOf(quilt, stamp).size(), 2u);
+  EXPECT_TRUE(laidStampAt(quilt, sheds, {5, 4}));
   quilt = stroked(quilt, takingAway(sheds, Block::of(tileOf(quilt, "street", 1))), {{5, 4}});
-  EXPECT_EQ(usesOf(quilt, stamp), 1);
-  EXPECT_FALSE(findStamp(quilt, sheds, {4, 4}));
+  EXPECT_EQ(placesOf(quilt, stamp).size(), 1u);
+  EXPECT_FALSE(laidStampAt(quilt, sheds, {4, 4}));
+}
+
+TEST(LaidStamp, IsKnownByAnyOfItsPartsWithAllItsLayers) {
+  Quilt quilt = withAll(smallQuilt());
+  const Stamp& stamp = stampNamed(quilt, "House");
+  const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
+  quilt = stroked(quilt, layingOn(sheds, stamp.held), {{0, 0}});
+  const auto laid = laidStampAt(quilt, sheds, {1, 0});
+  ASSERT_TRUE(laid);
+  ASSERT_EQ(laid->layers.size(), 2u);
+  EXPECT_EQ(laid->layers[0], sheds.layer);
+  const LayerAt front{sheds.map, laid->layers[1]};
+  EXPECT_EQ(laidStampAt(quilt, front, {0, -1}), laid) << "by its roof as well";
+  const SelectedCells cells = cellsOf(quilt, *laid);
+  EXPECT_EQ(cells.all.count(), 3);
+  EXPECT_EQ(laidOn(quilt, sheds.map, stamp.id, cells.all), laid);
+  // Moved as one, without what lies under its roof on the other layer.
+  quilt = stroked(quilt, layingOn(sheds, Block::of(tileOf(quilt, "street", 9))), {{0, -1}});
+  const Quilt moved = moveCells(quilt, cells, {0, 3});
+  EXPECT_EQ(moved.layer(sheds)->cells.at({0, -1}), tileOf(quilt, "street", 9));
+  EXPECT_EQ(moved.layer(front)->cells.at({0, 2}), tileOf(quilt, "street", 3));
+  ASSERT_EQ(placesOf(moved, stamp).size(), 1u);
+  EXPECT_EQ(placesOf(moved, stamp).front().grip, (SidePos{0, 3}));
+}
+
+TEST(LaidStamp, ChangesWithItsStampSoThatWhatBothHaveStaysInPlace) {
+  Quilt quilt = withAll(smallQuilt());
+  const Stamp stamp = stampNamed(quilt, "House");
+  const LayerAt sheds = layerOf(quilt, "Yard", "Sheds");
+  quilt = stroked(quilt, layingOn(sheds, stamp.held), {{0, 0}});
+  quilt = stroked(quilt, layingOn(sheds, stamp.held), {{5, 3}});
+  // A chimney on the roof, and everything held by another cell.
+  InHand now = stamp.held;
+  now.block = Block({{{2, 1}, tileOf(quilt, "street", 1)}, {{3, 1}, tileOf(quilt, "rails", 2, {true, 1}), 24}});
+  now.others[0].block = Block({{{2, 0}, tileOf(quilt, "street", 3)}, {{2, -1}, tileOf(quilt, "street", 8)}});
+  const Quilt after = relaid(quilt, placesOf(quilt, stamp), stamp.held, now, 1);
+  const auto laid = laidStampAt(quilt, sheds, {0, 0});
+  const LayerAt front{sheds.map, laid->layers[1]};
+  for (const CellPos at : {CellPos{0, 0}, CellPos{5, 3}}) {
+    EXPECT_EQ(after.layer(sheds)->cells.at(at), tileOf(quilt, "street", 1));
+    EXPECT_EQ(after.layer(sheds)->laidAt({at.x + 1, at.y}).lift, 24);
+    EXPECT_EQ(after.layer(front)->cells.at({at.x, at.y - 1}), tileOf(quilt, "street", 3));
+    EXPECT_EQ(after.layer(front)->cells.at({at.x, at.y - 2}), tileOf(quilt, "street", 8));
+  }
+  EXPECT_EQ(placesOf(correctStamp(after, stamp.id, now), *correctStamp(after, stamp.id, now).stamp(stamp.id)).size(), 2u);
+  // What goes from the stamp goes from its places.
+  const Quilt less = relaid(quilt, placesOf(quilt, stamp), stamp.held, InHand(Block::of(tileOf(quilt, "street", 1))), 1);
+  EXPECT_TRUE(less.layer(sheds)->cells.at({1, 0}).empty());
+  EXPECT_TRUE(less.layer(front)->cells.at({0, -1}).empty());
 }
 
 TEST(Clip, GoesToAQuiltThatCallsItsSheetOtherwise) {

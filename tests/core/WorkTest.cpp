@@ -152,7 +152,7 @@ TEST_F(WorkDoor, NothingComesInUnderAGestureAndWhatCameWaits) {
 TEST_F(WorkDoor, ADroppedGestureLeavesQuiltAndSelection) {
   const CellSet selected(CellRect{0, 0, 3, 3});
   setDesk([&](Desk& desk) { desk.select(selected); });
-  ASSERT_TRUE(work->begin("Move", Gesture::moving(quilt, {layerOf(quilt, "Yard", "Paving")}, selected)));
+  ASSERT_TRUE(work->begin("Move", Gesture::moving(quilt, {std::vector{layerOf(quilt, "Yard", "Paving")}, selected})));
   work->gesture()->moveBy({2, 1});
   work->show();
   EXPECT_NE(work->quilt(), quilt);
@@ -162,7 +162,7 @@ TEST_F(WorkDoor, ADroppedGestureLeavesQuiltAndSelection) {
   EXPECT_EQ(work->desk().selection(), selected);
   EXPECT_EQ(steps(), 0u);
   // Moved and ended, it is one step that brings the selection back, too.
-  ASSERT_TRUE(work->begin("Move", Gesture::moving(quilt, {layerOf(quilt, "Yard", "Paving")}, selected)));
+  ASSERT_TRUE(work->begin("Move", Gesture::moving(quilt, {std::vector{layerOf(quilt, "Yard", "Paving")}, selected})));
   for (const SidePos by : {SidePos{1, 0}, SidePos{2, 0}, SidePos{2, 1}}) work->gesture()->moveBy(by);
   ASSERT_TRUE(work->finish());
   EXPECT_EQ(steps(), 1u);

@@ -33,7 +33,10 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;
     case ActionId::outlinesOnly: return desk.options.outlines;
     case ActionId::throughCorners: return desk.options.throughCorners;
-    case ActionId::onlyThisTile: return desk.options.onlyThis;
+    case ActionId::onlyThisTile: return desk.options.alike == Alike::tile;
+    case ActionId::sameStamp: return desk.options.alike == Alike::stamp;
+    case ActionId::wholePile: return desk.options.alike == Alike::pile;
+    case ActionId::swapTiles: return desk.options.swaps;
     case ActionId::regionsAsSeen: return desk.options.asSeen.value_or(false);
     case ActionId::selectByBox: return desk.options.selectBy == SelectBy::box;
     case ActionId::selectByOutline: return desk.options.selectBy == SelectBy::outline;

@@ -316,7 +316,7 @@ void MapCanvas::mouseDoubleClickEvent(QMouseEvent* event) {
   const CellPos at = *hoveredCell();
   if (session_->verbs().strokes.recogniseStretch(at)) {
     handlesGone_ = false;
-  } else if (!session_->verbs().hand.takeStampAt(at)) {
+  } else if (!session_->verbs().selection.selectStampAt(at)) {
     mousePressEvent(event);
   }
   update();

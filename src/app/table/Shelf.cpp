@@ -13,6 +13,7 @@
 #include "app/look/Widgets.h"
 #include "app/table/HandPicture.h"
 #include "core/edit/ArrangeStamps.h"
+#include "core/edit/LaidStamps.h"
 
 namespace uq {
 
@@ -172,7 +173,8 @@ void Shelf::openCard(std::size_t index) {
   layout->addWidget(makeTitle(QString::fromStdString(stamp->name), card));
   auto* uses = makeSoftLabel(card);
   uses->setObjectName(QStringLiteral("stamp-uses"));
-  uses->setText(tr("Lies on the maps %n time(s).", nullptr, static_cast<int>(usesOf(session_->quilt(), *stamp))));
+  const std::vector<LaidStamp> laid = session_->verbs().stamps.places(id, StampVerbs::Places::all);
+  uses->setText(tr("Lies on the maps %n time(s).", nullptr, static_cast<int>(laid.size())));
   layout->addWidget(uses);
   const auto add = [&](const char* name, const QString& text, bool can, const std::function<void()>& deed) {
     auto* button = new QPushButton(text, card);
@@ -183,16 +185,66 @@ void Shelf::openCard(std::size_t index) {
       deed();
     });
     layout->addWidget(button);
+    return button;
   };
-  const InHand& hand = session_->desk().inHand;
+  const Desk& desk = session_->desk();
+  const bool bySelection = desk.tool == Tool::select && !desk.selection().empty();
+  const bool can = bySelection || (!desk.inHand.empty() && !(desk.inHand == stamp->held));
   add("stamp-rename", tr("Rename…"), true, [this, index] { rename(index); });
-  add("stamp-correct", tr("Correct it with what is in hand"), !hand.empty() && !(hand == stamp->held),
-      [this, id] { session_->verbs().stamps.correct(id); });
+  auto* with = makeSoftLabel(card);
+  with->setText(bySelection ? tr("Correct it with what is selected:") : tr("Correct it with what is in hand:"));
+  layout->addWidget(with);
+  for (const auto& [name, text, places] : corrections(laid)) {
+    QPushButton* button = add(name, text, can, [this, id, places = places] {
+      session_->verbs().stamps.correct(id, places);
+    });
+    // What would change with it is shown while it is pointed at.
+    CellSet cells;
+    for (const LaidStamp& one : session_->verbs().stamps.places(id, places)) {
+      if (one.map == desk.map) cells = cells.united(cellsOf(session_->quilt(), one).all);
+    }
+    shown_[button] = cells;
+    button->installEventFilter(this);
+  }
+  connect(card, &QObject::destroyed, this, [this] {
+    shown_.clear();
+    Q_EMIT showsCells({});
+  });
   add("stamp-delete", tr("Delete"), true, [this, id] { session_->verbs().stamps.remove(id); });
   card->adjustSize();
   card->move(mapToGlobal(rectOf(index).bottomLeft().toPoint()));
   card->show();
   card_ = card;
+}
+
+std::vector<Shelf::Correction> Shelf::corrections(const std::vector<LaidStamp>& laid) const {
+  std::set<Id> maps;
+  for (const LaidStamp& one : laid) maps.insert(one.map);
+  const auto here = std::count_if(laid.begin(), laid.end(),
+                                  [&](const LaidStamp& one) { return one.map == session_->desk().map; });
+  const auto all = static_cast<std::ptrdiff_t>(laid.size());
+  std::vector<Correction> ways;
+  const QString many = maps.size() > 1 ? tr("and all %1 that lie on %2 maps").arg(all).arg(maps.size())
+                       : all > 1       ? tr("and all %1 that lie there").arg(all)
+                                       : tr("and the one that lies there");
+  if (all > 0) ways.push_back({"stamp-correct-all", many, StampVerbs::Places::all});
+  if (here > 0 && here < all) {
+    ways.push_back({"stamp-correct-here", tr("and the %n on this map", nullptr, static_cast<int>(here)),
+                    StampVerbs::Places::here});
+  }
+  ways.push_back({"stamp-correct", all > 0 ? tr("only the stamp") : tr("the stamp"), StampVerbs::Places::none});
+  return ways;
+}
+
+bool Shelf::eventFilter(QObject* watched, QEvent* event) {
+  const auto shown = shown_.find(watched);
+  if (shown != shown_.end()) {
+    const bool on = event->type() == QEvent::Enter || event->type() == QEvent::FocusIn;
+    const bool off = event->type() == QEvent::Leave || event->type() == QEvent::FocusOut;
+    if (on) Q_EMIT showsCells(shown->second);
+    if (off) Q_EMIT showsCells({});
+  }
+  return QWidget::eventFilter(watched, event);
 }
 
 void Shelf::wheelEvent(QWheelEvent* event) {

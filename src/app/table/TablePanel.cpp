@@ -90,6 +90,7 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   };
   connect(table_, &TableView::pointedAt, this, point);
   connect(shelf_, &Shelf::pointedAt, this, point);
+  connect(shelf_, &Shelf::showsCells, this, [this](const CellSet& cells) { canvas_->setLit(cells); });
   connect(found_, &FoundTiles::pointedAt, this, point);
   connect(found_, &FoundTiles::lights, this, &TablePanel::light);
   connect(found_, &FoundTiles::nextPlaceWanted, this, &TablePanel::showNextPlace);

@@ -102,9 +102,11 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   addOption(ActionId::outlinesOnly, true);
   for (const ActionId id : {ActionId::selectByBox, ActionId::selectByOutline, ActionId::selectTouching,
                             ActionId::selectEverywhere, ActionId::regionsAsSeen, ActionId::throughCorners,
-                            ActionId::onlyThisTile, ActionId::allLayers, ActionId::boxAlongGrid}) {
+                            ActionId::onlyThisTile, ActionId::sameStamp, ActionId::wholePile, ActionId::allLayers,
+                            ActionId::boxAlongGrid}) {
     addOption(id);
   }
+  addOption(ActionId::swapTiles, true);
   addLift();
   refresh(nullptr);
 }
@@ -223,6 +225,9 @@ void Tape::refresh(Session* session) {
       {ActionId::regionsAsSeen, regions},
       {ActionId::throughCorners, regions && corners},
       {ActionId::onlyThisTile, regions},
+      {ActionId::sameStamp, regions},
+      {ActionId::wholePile, regions},
+      {ActionId::swapTiles, tool == Tool::fill},
       {ActionId::allLayers, selects},
       {ActionId::boxAlongGrid, map && (selects || shapes) && map->grid.kind != GridKind::orthogonal}};
   for (const auto& [id, visible] : shown) {

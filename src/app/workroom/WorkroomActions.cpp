@@ -69,6 +69,10 @@ void Workroom::act(ActionId id) {
     change(desk);
     session_->setDesk(std::move(desk));
   };
+  // Pressed again, it is as usual.
+  const auto sameIs = [&](Alike alike) {
+    changeDesk([alike](Desk& desk) { desk.options.alike = desk.options.alike == alike ? Alike::mix : alike; });
+  };
   switch (id) {
     case ActionId::newQuilt:
       if (session_) {
@@ -248,7 +252,10 @@ void Workroom::act(ActionId id) {
     case ActionId::throughCorners:
       changeDesk([](Desk& desk) { desk.options.throughCorners = !desk.options.throughCorners; });
       break;
-    case ActionId::onlyThisTile: changeDesk([](Desk& desk) { desk.options.onlyThis = !desk.options.onlyThis; }); break;
+    case ActionId::onlyThisTile: sameIs(Alike::tile); break;
+    case ActionId::sameStamp: sameIs(Alike::stamp); break;
+    case ActionId::wholePile: sameIs(Alike::pile); break;
+    case ActionId::swapTiles: changeDesk([](Desk& desk) { desk.options.swaps = !desk.options.swaps; }); break;
     case ActionId::regionsAsSeen:
       changeDesk([](Desk& desk) {
         const bool on = !desk.options.asSeen.value_or(false);

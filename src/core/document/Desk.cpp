@@ -21,7 +21,8 @@ const CellSet& Desk::selection() const {
   return found == selections.end() ? none : found->second;
 }
 
-void Desk::select(CellSet cells) {
+void Desk::select(CellSet cells, Id stamp) {
+  selectedStamp = stamp;
   if (cells.empty()) {
     selections.erase(map);
   } else {
@@ -91,6 +92,7 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Sheet>) {
 
 // What was taken of a stamp stays in hand, and is of none.
 void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
+  if (!quilt.stamp(desk.selectedStamp)) desk.selectedStamp = {};
   const auto keep = [&](InHand& hand) {
     if (!hand.stamp.empty() && !quilt.stamp(hand.stamp)) hand.stamp = {};
   };

@@ -8,6 +8,7 @@
 
 #include "core/cells/CellSet.h"
 #include "core/cells/CellShapes.h"
+#include "core/document/Alike.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
 
@@ -23,7 +24,8 @@ struct ToolOptions {
   int width = 1;                // of Brush, Erase and Line, in cells across; see isWidth
   bool outlines = false;        // Box and Oval draw the outline only
   bool throughCorners = false;  // Fill, and Select's touching cells; on squares and diamonds
-  bool onlyThis = false;        // the very tile is the same, not every member of a mix with it
+  Alike alike = Alike::mix;     // what is the same for Fill and Select
+  bool swaps = false;           // Fill turns every such cell of the layer into the tile in hand, turned as it was
   std::optional<bool> asSeen;   // regions of all layers; nothing said: where the active layer is empty
   SelectBy selectBy = SelectBy::box;
   bool allLayers = false;  // what is done to a selection is done on all seen layers
@@ -49,8 +51,10 @@ struct Desk {
   ToolOptions options;
   bool obeysLayer = false;           // the active layer was chosen by hand, and what was taken since fits it
   std::string leads;                 // why what was taken last led away from such a layer, in words; until it is laid
+  bool stretches = false;            // blocks that are taken are laid as stretches, until another manner is chosen
   int lift = 0;                      // by how many map pixels the next stroke lies above its layer, 0 .. kMostLift
   std::map<Id, CellSet> selections;  // by map; never empty ones
+  Id selectedStamp;                  // what is selected is this stamp, as it lies there; empty: just cells
   std::set<Id> hidden;               // layers whose eye is shut
   std::set<Id> locked;               // layers that take no stroke
   bool gridLines = true;
@@ -80,7 +84,8 @@ struct Desk {
 
   // What is selected on the map that is worked on; empty when nothing is.
   const CellSet& selection() const;
-  void select(CellSet cells);
+  // Selects cells; by themselves, or as the stamp that lies there.
+  void select(CellSet cells, Id stamp = {});
   // Takes into the hand, and remembers what is taken.
   void hold(InHand thing);
 

@@ -37,7 +37,7 @@ StretchEnds fittingEnds(StretchEnds ends, CellRect extent) {
   const auto fit = [](int& first, int& last, int& step, int size) {
     first = std::clamp(first, 0, size);
     last = std::clamp(last, 0, size - first);
-    step = std::clamp(step, 0, std::max(0, size - first - last));
+    step = std::clamp(step, 0, size > first + last ? kMostStretchStep : 0);
   };
   fit(ends.left, ends.right, ends.stepAcross, extent.width());
   fit(ends.top, ends.bottom, ends.stepDown, extent.height());

@@ -38,11 +38,14 @@ struct StretchEnds {
   int right = 0;
   int top = 0;
   int bottom = 0;
-  int stepAcross = 0;     // cells from one repeat of the middle to the next; 0: its own size
+  int stepAcross = 0;     // cells from one repeat of the middle to the next, ≤ kMostStretchStep; 0: its own size;
+                          // more leaves gaps in which cells stay as they are
   int stepDown = 0;       // likewise
   bool shuffles = false;  // the middle's columns and rows come by chance, not in turn
   friend bool operator==(const StretchEnds&, const StretchEnds&) = default;
 };
+
+inline constexpr int kMostStretchStep = 99;
 
 // Ends of one where the block has three columns or more, with two only the first; rows likewise.
 StretchEnds usualEnds(const Block& block);

@@ -85,25 +85,4 @@ Quilt movedOnShelf(const Quilt& quilt, Id stamp, Id before) {
   return quilt.with(std::move(facts));
 }
 
-std::int64_t usesOf(const Quilt& quilt, const Stamp& stamp) {
-  const auto& parts = stamp.held.parts();
-  if (parts.empty()) return 0;
-  std::int64_t uses = 0;
-  for (const auto& map : quilt.maps()) {
-    if (parts.size() > 1 && !areOfOneFamily(stamp.held.grid, map->grid.kind)) continue;
-    const auto grid = makeGrid(map->grid);
-    for (const Shared<Layer>& layer : map->layers) {
-      layer->cells.forEachPainted(map->bounds, [&](CellPos at, Cell cell) {
-        if (cell != parts.front().cell) return;
-        const SidePos grip = grid->toSide(at) - parts.front().at;
-        const bool whole = std::all_of(parts.begin(), parts.end(), [&](const Block::Part& part) {
-          return layer->cells.at(grid->fromSide(grip + part.at)) == part.cell;
-        });
-        uses += whole ? 1 : 0;
-      });
-    }
-  }
-  return uses;
-}
-
 }  // namespace uq

@@ -28,8 +28,4 @@ std::vector<Id> shelfOrder(const Quilt& quilt);
 // Lays a stamp before another one, or last.
 Quilt movedOnShelf(const Quilt& quilt, Id stamp, Id before);
 
-// How often a stamp lies on the maps of the quilt, as it is: its own block, whole. Cost: the painted cells, and the
-// block where its first tile is found.
-std::int64_t usesOf(const Quilt& quilt, const Stamp& stamp);
-
 }  // namespace uq

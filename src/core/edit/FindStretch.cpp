@@ -9,9 +9,10 @@ namespace uq {
 
 namespace {
 
-// The box of the cells that hang together with one and are among `known`; nothing where there are too many.
+// The box of the cells that hang together with one and are among `known`, across gaps of so many cells; nothing where
+// there are too many.
 std::optional<CellRect> boxAround(const Grid& grid, const Map& map, const Layer& layer, CellPos at,
-                                  const std::set<std::uint32_t>& known) {
+                                  const std::set<std::uint32_t>& known, SidePos gaps) {
   std::set<CellPos> seen;
   std::vector<CellPos> open{at};
   CellRect box;
@@ -24,6 +25,10 @@ std::optional<CellRect> boxAround(const Grid& grid, const Map& map, const Layer&
     const SidePos side = grid.toSide(cell);
     box = box.united({side.u, side.v, side.u + 1, side.v + 1});
     for (int i = 0; i < grid.turnOrder(); ++i) open.push_back(grid.across(cell, i));
+    for (const int way : {-1, 1}) {
+      if (gaps.u > 0) open.push_back(grid.fromSide(side + SidePos{way * (gaps.u + 1), 0}));
+      if (gaps.v > 0) open.push_back(grid.fromSide(side + SidePos{0, way * (gaps.v + 1)}));
+    }
   }
   return box.empty() ? std::nullopt : std::optional(box);
 }
@@ -42,7 +47,7 @@ bool liesIn(const Quilt& quilt, const Grid& grid, const Layer& layer, const InHa
 
 }  // namespace
 
-std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos cell, const InHand& hand) {
+std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos cell, std::span<const InHand> hands) {
   const Layer* layer = quilt.layer(at);
   if (!layer || layer->cells.at(cell).empty()) return std::nullopt;
   const Map& map = *quilt.map(at.map);
@@ -57,38 +62,15 @@ std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos 
       for (const Look& alike : looksOf(quilt, part.cell)) known.insert(alike.cell.bits());
     }
     if (!known.contains(layer->cells.at(cell).bits())) return;
-    const auto box = boxAround(*grid, map, *layer, cell, known);
+    const CellRect all = candidate.wholeExtent();
+    const StretchEnds& ends = candidate.ends;
+    const SidePos gaps{ends.stepAcross - (all.width() - ends.left - ends.right),
+                       ends.stepDown - (all.height() - ends.top - ends.bottom)};
+    const auto box = boxAround(*grid, map, *layer, cell, known, gaps);
     if (box && liesIn(quilt, *grid, *layer, candidate, *box)) found = FoundStretch{candidate, *box};
   };
-  look(hand);
+  for (const InHand& hand : hands) look(hand);
   for (const auto& stamp : quilt.stamps()) look(stamp->held);
-  return found;
-}
-
-std::optional<FoundStamp> findStamp(const Quilt& quilt, LayerAt at, CellPos cell) {
-  const Layer* layer = quilt.layer(at);
-  if (!layer || layer->cells.at(cell).empty()) return std::nullopt;
-  const Map& map = *quilt.map(at.map);
-  const auto grid = makeGrid(map.grid);
-  const SidePos here = grid->toSide(cell);
-  std::optional<FoundStamp> found;
-  std::size_t most = 1;
-  for (const auto& stamp : quilt.stamps()) {
-    const auto& parts = stamp->held.parts();
-    if (stamp->held.manner != Manner::asItIs || parts.size() <= most) continue;
-    if (!areOfOneFamily(stamp->held.grid, map.grid.kind)) continue;
-    for (const Block::Part& own : parts) {
-      if (own.cell != layer->cells.at(cell)) continue;
-      const SidePos grip = here - own.at;
-      const bool all = std::all_of(parts.begin(), parts.end(), [&](const Block::Part& part) {
-        return layer->cells.at(grid->fromSide(grip + part.at)) == part.cell;
-      });
-      if (!all) continue;
-      found = FoundStamp{stamp->id, grip};
-      most = parts.size();
-      break;
-    }
-  }
   return found;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <span>
 
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
@@ -15,15 +16,8 @@ struct FoundStretch {
   CellRect box;  // in side coordinates
 };
 
-// The stretch around a cell of a layer: what is in hand, or a stamp of the quilt, laid so that every cell of its box is
-// as it would be. Cost: the cells that hang together with that one and are of the stretch's tiles, for each candidate.
-std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos cell, const InHand& hand);
-
-// A stamp of one tile or more, laid as it is around a cell: the place of its grip.
-struct FoundStamp {
-  Id stamp;
-  SidePos grip;
-};
-std::optional<FoundStamp> findStamp(const Quilt& quilt, LayerAt at, CellPos cell);
+// The stretch around a cell of a layer: one of `hands` (what is and was in hand), or a stamp of the quilt, laid so that
+// every cell of its box is as it would be. Cost: the cells that hang together with that one and are of the stretch's tiles, for each candidate.
+std::optional<FoundStretch> findStretch(const Quilt& quilt, LayerAt at, CellPos cell, std::span<const InHand> hands);
 
 }  // namespace uq

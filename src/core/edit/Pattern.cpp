@@ -157,6 +157,14 @@ std::vector<int> Pattern::lines(int at, int from, int size, int blockSize, int f
   }
   if (step <= 0) step = middle;
   std::vector<int> found;
+  if (step > middle) {
+    // Copies stand apart; one that would not be whole is left out.
+    const int copy = (x - first) / step;
+    const int in = x - first - copy * step;
+    const bool whole = copy * step + middle <= size - first - last;
+    if (in < middle && whole) found.push_back(first + in);
+    return found;
+  }
   for (int copy = (x - first) / step; copy >= 0; --copy) {
     const int in = x - first - copy * step;
     if (in >= middle) break;

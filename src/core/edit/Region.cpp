@@ -74,9 +74,23 @@ bool holds(const InHand& hand, TileRef tile) {
 
 }  // namespace
 
-std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile) {
+std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile, Alike alike) {
   std::vector<TileRef> kin{tile};
-  if (tile == TileRef{}) return kin;
+  if (tile == TileRef{} || alike == Alike::tile) return kin;
+  if (alike == Alike::pile) {
+    const Sheet* own = quilt.sheetAt(tile.slot);
+    const auto addAll = [&](const Sheet& sheet, SheetSlot slot) {
+      const auto count = static_cast<std::uint32_t>(sheet.tileCount());
+      for (std::uint32_t cell = 0; cell < count; ++cell) kin.push_back({slot, sheet.numberAt(cell)});
+    };
+    if (own && (own->origin.pile.empty() || tile.slot == kChalkSlot)) addAll(*own, tile.slot);
+    if (own && !own->origin.pile.empty()) {
+      for (const auto& sheet : quilt.sheets()) {
+        const auto slot = quilt.slots().find(sheet->id);
+        if (sheet->origin.pile == own->origin.pile && slot) addAll(sheet.read(), *slot);
+      }
+    }
+  }
   const auto look = [&](const InHand& mix) {
     if (mix.manner != Manner::mix || !holds(mix, tile)) return;
     for (const MixMember& member : mix.members) {
@@ -84,7 +98,16 @@ std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile)
     }
   };
   if (hand) look(*hand);
-  for (const auto& stamp : quilt.stamps()) look(stamp->held);
+  for (const auto& stamp : quilt.stamps()) {
+    look(stamp->held);
+    if (alike != Alike::stamp) continue;
+    stamp->held.forEachBlock([&](const Block& block) {
+      const auto& parts = block.parts();
+      const auto is = [tile](const Block::Part& part) { return part.cell.tile() == tile; };
+      if (std::none_of(parts.begin(), parts.end(), is)) return;
+      for (const Block::Part& part : parts) kin.push_back(part.cell.tile());
+    });
+  }
   std::sort(kin.begin(), kin.end());
   kin.erase(std::unique(kin.begin(), kin.end()), kin.end());
   return kin;
@@ -117,7 +140,7 @@ CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
     const auto top = std::find_if(seen.begin(), seen.end(), [&](const CellGrid* one) { return !one->at(at).empty(); });
     tile = top == seen.end() ? TileRef{} : (*top)->at(at).tile();
   }
-  const std::vector<TileRef> same = ask.onlyThis ? std::vector{tile} : kinOf(quilt, ask.hand, tile);
+  const std::vector<TileRef> same = kinOf(quilt, ask.hand, tile, ask.alike);
   std::vector<ChunkTest> tests{ask.asSeen ? showsOneOf(seen, same) : holdsOneOf(layer->cells, same)};
   if (!ask.within.empty()) tests.push_back(isIn(ask.within));
   const ChunkTest test = tests.size() == 1 ? tests.front() : passesAll(std::move(tests));

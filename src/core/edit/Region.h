@@ -1,13 +1,13 @@
 // Regions: the cells that are the same as one, hanging together with it or anywhere on the map.
 //
-// What Fill fills, and what Select takes when asked for "the same as this". The same means: the same tile, whichever
-// way it is turned, or one that belongs to a mix with it. A region is that of one layer, or as seen: of cells whose
+// What Fill fills, and what Select takes when asked for "the same as this"; what is the same is said by Alike. A region is that of one layer, or as seen: of cells whose
 // nearest painted tile is the same. Cost: that of a flood fill; as seen, of one a layer.
 #pragma once
 
 #include <set>
 
 #include "core/cells/FloodFill.h"
+#include "core/document/Alike.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
 
@@ -17,15 +17,15 @@ struct RegionAsk {
   LayerAt layer;
   bool asSeen = false;
   bool everywhere = false;  // not only what hangs together
-  bool onlyThis = false;    // the very tile, not its kin
+  Alike alike = Alike::mix;
   Through through = Through::sides;
   CellSet within;                // where not empty, nothing beyond it
   std::set<Id> hidden;           // layers that are not seen
   const InHand* hand = nullptr;  // a mix in hand makes its tiles kin
 };
 
-// The tile and all that are in a mix with it, in hand or among the quilt's stamps. Of an empty cell (TileRef{}) itself.
-std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile);
+// The tile and all that are the same, sorted. Of an empty cell (TileRef{}) itself.
+std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile, Alike alike = Alike::mix);
 
 // Whether a region is meant as seen where nobody said: when the layer is empty at that cell.
 bool usuallyAsSeen(const Quilt& quilt, LayerAt layer, CellPos at);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/edit/Chance.h"
+#include "core/edit/LaidStamps.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Patchwork.h"
 #include "core/edit/Pattern.h"
@@ -26,6 +27,21 @@ CellSet placed(const Patchwork& patchwork, const CellSet& cells, Place&& place) 
   return moved;
 }
 
+// The painted cells among the selected as a block that is held there.
+std::optional<Block> heldBy(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos grip) {
+  const Layer* layer = quilt.layer(at);
+  if (!layer) return Block();
+  const Map& map = *quilt.map(at.map);
+  const auto grid = makeGrid(map.grid);
+  std::vector<Block::Part> parts;
+  layer->forEachLaid(Patchwork::under(quilt, map.id).among(selected), [&](CellPos place, const Laid& laid) {
+    const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;
+    if (room) parts.push_back({grid->toSide(place) - grip, laid.cell, laid.lift});
+  });
+  if (static_cast<std::int64_t>(parts.size()) > kMostCopiedCells) return std::nullopt;
+  return Block(std::move(parts));
+}
+
 }  // namespace
 
 std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
@@ -40,23 +56,47 @@ std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt) {
   return layers;
 }
 
+SelectedCells::SelectedCells(Layers on, const CellSet& cells) : all(cells) {
+  for (const LayerAt one : on) layers.push_back({one, cells});
+}
+
+std::vector<LayerAt> SelectedCells::at() const {
+  std::vector<LayerAt> all_;
+  for (const On& one : layers) all_.push_back(one.at);
+  return all_;
+}
+
+SelectedCells selectedOf(const Desk& desk, const Quilt& quilt) {
+  if (const auto laid = laidOn(quilt, desk.map, desk.selectedStamp, desk.selection())) return cellsOf(quilt, *laid);
+  return {layersOfVerb(desk, quilt), desk.selection()};
+}
+
 CellPos gripOf(const CellSet& selected) {
   const CellRect bounds = selected.bounds();
   return {bounds.x0 + (bounds.width() - 1) / 2, bounds.y0 + (bounds.height() - 1) / 2};
 }
 
 Quilt clearCells(const Quilt& quilt, Layers layers, const CellSet& selected) {
+  return clearCells(quilt, SelectedCells(layers, selected));
+}
+
+Quilt clearCells(const Quilt& quilt, const SelectedCells& selected) {
   Quilt after = quilt;
-  for (const LayerAt at : layers) after = clearCells(after, at, selected);
+  for (const auto& [at, cells] : selected.layers) after = clearCells(after, at, cells);
   return after;
 }
 
 std::optional<InHand> copyOf(const Quilt& quilt, Layers layers, LayerAt main, const CellSet& selected) {
+  return copyOf(quilt, SelectedCells(layers, selected), main);
+}
+
+std::optional<InHand> copyOf(const Quilt& quilt, const SelectedCells& selected, LayerAt main) {
   const Map* map = quilt.map(main.map);
   if (!map) return InHand();
   std::vector<std::pair<std::size_t, Block>> copied;
-  for (const LayerAt at : layers) {
-    auto block = copyOf(quilt, at, selected);
+  const SidePos grip = makeGrid(map->grid)->toSide(gripOf(selected.all));
+  for (const auto& [at, cells] : selected.layers) {
+    auto block = heldBy(quilt, at, cells, grip);
     if (!block) return std::nullopt;
     if (!block->empty()) copied.emplace_back(*map->layerIndex(at.layer), std::move(*block));
   }
@@ -76,9 +116,9 @@ std::optional<InHand> copyOf(const Quilt& quilt, Layers layers, LayerAt main, co
   return hand;
 }
 
-Quilt moveCells(const Quilt& quilt, Layers layers, const CellSet& selected, SidePos by) {
+Quilt moveCells(const Quilt& quilt, const SelectedCells& selected, SidePos by) {
   Quilt after = quilt;
-  for (const LayerAt at : layers) after = moveCells(after, at, selected, by);
+  for (const auto& [at, cells] : selected.layers) after = moveCells(after, at, cells, by);
   return after;
 }
 
@@ -109,10 +149,11 @@ SidePos gripWhenTurned(const Grid& grid, const CellSet& selected, SidePos grip, 
 
 }  // namespace
 
-TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning,
+TurnedCells turnCells(const Quilt& quilt, const SelectedCells& from, Turning turning,
                       const std::optional<TurnGrip>& last) {
+  const CellSet& selected = from.all;
   TurnedCells turned{quilt, selected};
-  const Map* map = layers.empty() ? nullptr : quilt.map(layers.front().map);
+  const Map* map = from.layers.empty() ? nullptr : quilt.map(from.layers.front().at.map);
   if (!map || selected.empty()) return turned;
   const auto grid = makeGrid(map->grid);
   const SidePos own = grid->toSide(gripOf(selected));
@@ -120,9 +161,9 @@ TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected
   const SidePos grip = goesOn ? grid->toSide(last->at) : own;
   const Turn turn = turnOf(turning, grid->turnOrder());
   const SidePos middle = gripWhenTurned(*grid, selected, grip, turn);
-  turned.quilt = clearCells(quilt, layers, selected);
-  for (const LayerAt at : layers) {
-    const auto block = copyOf(quilt, at, selected);
+  turned.quilt = clearCells(quilt, from);
+  for (const auto& [at, cells] : from.layers) {
+    const auto block = heldBy(quilt, at, cells, own);
     if (!block) return {quilt, selected};
     std::vector<Block::Part> parts = block->parts();
     for (Block::Part& part : parts) part.at = part.at + own - grip;
@@ -198,18 +239,8 @@ Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected) {
 }
 
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected) {
-  const Layer* layer = quilt.layer(at);
-  if (!layer) return Block();
-  const Map& map = *quilt.map(at.map);
-  const auto grid = makeGrid(map.grid);
-  const SidePos grip = grid->toSide(gripOf(selected));
-  std::vector<Block::Part> parts;
-  layer->forEachLaid(Patchwork::under(quilt, map.id).among(selected), [&](CellPos place, const Laid& laid) {
-    const bool room = static_cast<std::int64_t>(parts.size()) <= kMostCopiedCells;
-    if (room) parts.push_back({grid->toSide(place) - grip, laid.cell, laid.lift});
-  });
-  if (static_cast<std::int64_t>(parts.size()) > kMostCopiedCells) return std::nullopt;
-  return Block(std::move(parts));
+  const Map* map = quilt.map(at.map);
+  return map ? heldBy(quilt, at, selected, makeGrid(map->grid)->toSide(gripOf(selected))) : Block();
 }
 
 Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos by) {

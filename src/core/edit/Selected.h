@@ -20,7 +20,24 @@ using Layers = std::span<const LayerAt>;
 // locked, the farthest first.
 std::vector<LayerAt> layersOfVerb(const Desk& desk, const Quilt& quilt);
 
+// What is selected, layer by layer: the same cells of each, or of each what belongs to a stamp that lies there.
+struct SelectedCells {
+  struct On {
+    LayerAt at;
+    CellSet cells;
+  };
+  CellSet all;             // on any layer; by its middle they are held
+  std::vector<On> layers;  // of one map, the farthest first
+
+  SelectedCells() = default;
+  SelectedCells(Layers on, const CellSet& cells);
+  std::vector<LayerAt> at() const;
+};
+// What a verb for the selection acts on.
+SelectedCells selectedOf(const Desk& desk, const Quilt& quilt);
+
 // The quilt with the selected cells of the layers empty.
+Quilt clearCells(const Quilt& quilt, const SelectedCells& selected);
 Quilt clearCells(const Quilt& quilt, Layers layers, const CellSet& selected);
 Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected);
 
@@ -29,13 +46,14 @@ Quilt clearCells(const Quilt& quilt, LayerAt at, const CellSet& selected);
 std::optional<Block> copyOf(const Quilt& quilt, LayerAt at, const CellSet& selected);
 // Those of several layers of one map as a thing in hand: its block is of the layer `main`, or of the farthest that has
 // any, and the others are its further parts.
+std::optional<InHand> copyOf(const Quilt& quilt, const SelectedCells& selected, LayerAt main);
 std::optional<InHand> copyOf(const Quilt& quilt, Layers layers, LayerAt main, const CellSet& selected);
 // The cell by which a copy is held.
 CellPos gripOf(const CellSet& selected);
 
 // The quilt with the selected cells of the layers moved by a step in side coordinates. What would leave the map is
 // gone.
-Quilt moveCells(const Quilt& quilt, Layers layers, const CellSet& selected, SidePos by);
+Quilt moveCells(const Quilt& quilt, const SelectedCells& selected, SidePos by);
 Quilt moveCells(const Quilt& quilt, LayerAt at, const CellSet& selected, SidePos by);
 
 // The quilt with the selected cells of one layer lying on another of its map.
@@ -54,7 +72,7 @@ struct TurnedCells {
 };
 // `last`: about what the cells were turned before, so that turns of one selection that follow one another come back to
 // where they began.
-TurnedCells turnCells(const Quilt& quilt, Layers layers, const CellSet& selected, Turning turning,
+TurnedCells turnCells(const Quilt& quilt, const SelectedCells& selected, Turning turning,
                       const std::optional<TurnGrip>& last = {});
 
 // The cells of the set moved likewise, without those that leave the map.

@@ -6,6 +6,7 @@
 #include "core/edit/Laying.h"
 #include "core/edit/Patchwork.h"
 #include "core/edit/Region.h"
+#include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 
 namespace uq {
@@ -73,6 +74,7 @@ class Stroke::Work {
   std::string refusal_;
 
  private:
+  bool swaps() const { return plan_.tool == Tool::fill && plan_.options.swaps && !plan_.takesAway && plan_.given.empty(); }
   bool stretches() const { return plan_.hand.manner == Manner::stretch; }
   bool mixes() const { return plan_.hand.manner == Manner::mix; }
   BoxShape boxShape() const { return plan_.box.value_or(usualBox(grid_->shape().kind)); }
@@ -191,6 +193,7 @@ class Stroke::Work {
       box_.reset();
       return;
     }
+    if (swaps()) return swapAt(cell);
     if (stretches()) return stretchTo(cell, even);
     planLaying(drawShape(cell, even));
     const CellSet cells = allowed(plan_.tool == Tool::line ? laying_->whole(shape_) : shape_);
@@ -202,6 +205,30 @@ class Stroke::Work {
       return;
     }
     lay(cells);
+  }
+
+  // Every cell like the pressed one becomes the tile in hand, turned and lifted as it was.
+  void swapAt(CellPos cell) {
+    const Layer* layer = before_.layer(plan_.layer);
+    const Cell pressed = layer->cells.at(cell);
+    shape_ = {};
+    if (!plan_.hand.isOneTile()) {
+      refusal_ = "Swap lays one tile: take one";
+    } else if (pressed.empty()) {
+      refusal_ = "Nothing lies here on " + layer->name + " that could be swapped";
+    } else {
+      plan_.obeys = true;
+      shape_ = regionOf(before_, regionAsk(cell), cell);
+      if (!land(shape_)) return;
+      const TileRef to = plan_.hand.parts().front().cell.tile();
+      for (const TileRef from : kinOf(before_, &plan_.hand, pressed.tile(), plan_.options.alike)) {
+        if (from == to) continue;
+        Swapped swapped = swapTiles(now_, {from, to, SwapIn::selection, plan_.layer, shape_});
+        now_ = std::move(swapped.quilt);
+      }
+      cells_ = shape_;
+      if (now_ == before_) refusal_ = "This is the tile in hand already";
+    }
   }
 
   // Works out the shape of the tool; where the grip of a copy lies then.
@@ -242,9 +269,9 @@ class Stroke::Work {
   RegionAsk regionAsk(CellPos cell) const {
     RegionAsk ask;
     ask.layer = plan_.layer;
-    ask.asSeen = plan_.options.asSeen.value_or(usuallyAsSeen(before_, plan_.layer, cell));
-    ask.everywhere = plan_.everywhere;
-    ask.onlyThis = plan_.options.onlyThis;
+    ask.asSeen = !swaps() && plan_.options.asSeen.value_or(usuallyAsSeen(before_, plan_.layer, cell));
+    ask.everywhere = plan_.everywhere || swaps();
+    ask.alike = plan_.options.alike;
     ask.through = plan_.options.throughCorners ? Through::corners : Through::sides;
     ask.within = plan_.within;
     ask.hidden = plan_.hidden;

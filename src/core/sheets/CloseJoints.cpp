@@ -12,7 +12,7 @@ constexpr int kMostRounds = 16;
 // How a cell stands among its neighbours.
 struct Standing {
   int loose = 0;           // sides
-  int unlike = 0;          // sides at which something is cut off, whether or not the sheet has what belongs there
+  int unlike = 0;          // sides that do not join the tile there, whether or not the sheet has what belongs there
   std::int64_t apart = 0;  // how far apart all sides are
   friend auto operator<=>(const Standing&, const Standing&) = default;
 };
@@ -30,7 +30,7 @@ Standing standingOf(JointBook& book, const Map& map, std::size_t index, CellPos 
     if (!own || !facing) continue;
     if (book.between(cell, side, neighbour)) ++standing.loose;
     const int apart = differenceOf(*own, *facing);
-    if (apart > kMostDifference) ++standing.unlike;
+    if (apart > kMostDifference && !neighbour.empty()) ++standing.unlike;
     standing.apart += apart;
   }
   return standing;
@@ -52,7 +52,8 @@ std::optional<Closing> closingOf(JointBook& book, const Map& map, std::size_t in
     const Standing now = standingOf(book, map, index, at, isHere ? here : there);
     for (const Cell cell : made) {
       const Standing then = standingOf(book, map, index, at, cell);
-      if (then.loose >= now.loose || then.unlike > now.unlike) continue;
+      // Neighbours along the joint may still wait for theirs, so what is unlike only decides between tiles.
+      if (then.loose > now.loose) continue;
       if (best && least <= then) continue;
       best = Closing{at, cell};
       least = then;

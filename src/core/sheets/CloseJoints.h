@@ -2,8 +2,8 @@
 //
 // At a joint beside an empty cell the tile belongs on that cell; between two tiles it takes the place of one of them.
 // Of all tiles that are made for the joint, and both places, that one is chosen which leaves the fewest sides of its
-// cell loose or unlike, then the likest. Nothing is laid that would leave as many joints loose as there were: such a
-// joint needs a person.
+// cell loose or unlike, then the likest. Nothing is laid that would leave more sides loose than there were: such
+// a joint needs a person.
 //
 // Cost of a joint: the tiles made for it, times the sides of a cell.
 #pragma once

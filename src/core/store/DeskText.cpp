@@ -80,7 +80,8 @@ Json optionsJson(const ToolOptions& options) {
   Json::Object json{{"width", options.width},
                     {"outlines", options.outlines},
                     {"throughCorners", options.throughCorners},
-                    {"onlyThis", options.onlyThis},
+                    {"alike", nameIn(kAlikes, options.alike)},
+                    {"swaps", options.swaps},
                     {"selectBy", nameIn(kSelectBy, options.selectBy)},
                     {"allLayers", options.allLayers}};
   if (options.asSeen) json.emplace_back("asSeen", *options.asSeen);
@@ -97,7 +98,9 @@ ToolOptions optionsOf(const Json* json) {
   }
   options.outlines = flagOf(json->find("outlines"), false);
   options.throughCorners = flagOf(json->find("throughCorners"), false);
-  options.onlyThis = flagOf(json->find("onlyThis"), false);
+  if (flagOf(json->find("onlyThis"), false)) options.alike = Alike::tile;  // as it was said before
+  readName(kAlikes, json->find("alike"), options.alike);
+  options.swaps = flagOf(json->find("swaps"), false);
   options.allLayers = flagOf(json->find("allLayers"), false);
   if (const Json* seen = json->find("asSeen")) options.asSeen = flagOf(seen, false);
   readName(kSelectBy, json->find("selectBy"), options.selectBy);
@@ -121,6 +124,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"inHand", keptJson(desk.inHand, quilt)},
                       {"tool", nameIn(kTools, desk.tool)},
                       {"obeysLayer", desk.obeysLayer},
+                      {"stretches", desk.stretches},
                       {"options", optionsJson(desk.options)},
                       {"hidden", idList(desk.hidden)},
                       {"locked", idList(desk.locked)},
@@ -156,6 +160,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   readName(kTools, json.find("tool"), desk.tool);
   desk.options = optionsOf(json.find("options"));
   desk.obeysLayer = flagOf(json.find("obeysLayer"), false);
+  desk.stretches = flagOf(json.find("stretches"), false);
   for (const Id id : idsOf(json.find("hidden"))) desk.hidden.insert(id);
   for (const Id id : idsOf(json.find("locked"))) desk.locked.insert(id);
   desk.gridLines = flagOf(json.find("gridLines"), desk.gridLines);

@@ -164,7 +164,8 @@ class Doing : private EditReading {
     plan.options.width = bounded(step, "width", 1, kBroadest, 1);
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
-    plan.options.onlyThis = flag(step, "onlyThis");
+    plan.options.alike = alike(step);
+    plan.options.swaps = flag(step, "swaps");
     if (step.find("asSeen")) plan.options.asSeen = flag(step, "asSeen");
     plan.box = boxes(step);
     plan.everywhere = flag(step, "everywhere");
@@ -227,6 +228,14 @@ class Doing : private EditReading {
     return shape;
   }
 
+  Alike alike(const Json& step) {
+    const std::string name = text(step, "alike");
+    const auto named = std::find_if(kAlikes.begin(), kAlikes.end(), [&](const auto& one) { return name == one.second; });
+    if (named != kAlikes.end()) return named->first;
+    if (step.find("alike")) refuse("\"alike\" is tile, mix, stamp or pile", step);
+    return flag(step, "onlyThis") ? Alike::tile : Alike::mix;
+  }
+
   void swap(const Json& step, EditDone& done) {
     const auto named = [&](const char* name) {
       const Json* found = step.find(name);
@@ -255,7 +264,7 @@ class Doing : private EditReading {
       RegionAsk ask;
       ask.layer = at_;
       ask.everywhere = flag(step, "everywhere");
-      ask.onlyThis = flag(step, "onlyThis");
+      ask.alike = alike(step);
       ask.asSeen = flag(step, "asSeen", usuallyAsSeen(quilt_, at_, *at));
       ask.hand = &hand_;
       if (const std::string why = whyNoRegion(quilt_, ask); !why.empty()) return refuse(why, step);
@@ -299,7 +308,7 @@ class Doing : private EditReading {
       const auto way = by ? numbers(*by, 2) : std::nullopt;
       if (!way) return refuse("\"by\" is a step of two numbers, in side coordinates", step);
       const SidePos steps{(*way)[0], (*way)[1]};
-      Gesture gesture = Gesture::moving(quilt_, layers, selected);
+      Gesture gesture = Gesture::moving(quilt_, {layers, selected});
       gesture.moveBy(steps);
       quilt_ = gesture.quilt();
       selected = *gesture.selected();
@@ -311,7 +320,7 @@ class Doing : private EditReading {
         const std::string why = block ? whyNoTurning(quilt_, *block, *turning) : "that is too much to turn";
         if (!why.empty()) return refuse(why, step);
       }
-      TurnedCells turned = turnCells(quilt_, layers, selected, *turning, turnGrip_);
+      TurnedCells turned = turnCells(quilt_, {layers, selected}, *turning, turnGrip_);
       turnGrip_ = turned.grip;
       quilt_ = std::move(turned.quilt);
       selected = std::move(turned.selected);
@@ -411,7 +420,11 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::
   if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
   if (plan.options.outlines) step.emplace_back("outline", true);
   if (plan.options.throughCorners) step.emplace_back("corners", true);
-  if (plan.options.onlyThis) step.emplace_back("onlyThis", true);
+  if (plan.options.alike != Alike::mix) {
+    const auto is = [&](const auto& one) { return one.first == plan.options.alike; };
+    step.emplace_back("alike", std::find_if(kAlikes.begin(), kAlikes.end(), is)->second);
+  }
+  if (plan.options.swaps) step.emplace_back("swaps", true);
   if (plan.options.asSeen) step.emplace_back("asSeen", *plan.options.asSeen);
   if (plan.box) step.emplace_back("boxes", *plan.box == BoxShape::asSeen ? "asSeen" : "alongTheGrid");
   if (plan.everywhere) step.emplace_back("everywhere", true);

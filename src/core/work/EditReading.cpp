@@ -24,13 +24,13 @@ const std::map<std::string_view, Names> kStrokes = {
     {"line", {"path", "from", "to", "even", "fitted"}},
     {"box", {"path", "from", "to", "even", "outline", "boxes", "fitted"}},
     {"oval", {"path", "from", "to", "even", "outline", "boxes"}},
-    {"fill", {"at", "path", "everywhere", "corners", "onlyThis", "asSeen", "fitted"}},
+    {"fill", {"at", "path", "everywhere", "corners", "onlyThis", "alike", "swaps", "asSeen", "fitted"}},
     {"stamp", {"at", "path", "fitted"}},
     {"stretch", {"from", "to", "path", "even", "fitted"}},
 };
 const std::map<std::string_view, Names> kOthers = {
     {"swap", {"from", "to", "in"}},
-    {"select", {"from", "to", "like", "all", "more", "less", "everywhere", "onlyThis", "asSeen", "boxes"}},
+    {"select", {"from", "to", "like", "all", "more", "less", "everywhere", "onlyThis", "alike", "asSeen", "boxes"}},
     {"move", {"by", "allLayers"}},
     {"delete", {"allLayers"}},
     {"turn", {"way", "allLayers"}},

@@ -9,11 +9,10 @@ Gesture Gesture::painting(Stroke stroke, Moves moves) {
   return gesture;
 }
 
-Gesture Gesture::moving(Quilt before, std::vector<LayerAt> layers, CellSet cells) {
+Gesture Gesture::moving(Quilt before, SelectedCells cells) {
   Gesture gesture(Kind::move);
   gesture.now_ = before;
   gesture.before_ = std::move(before);
-  gesture.layers_ = std::move(layers);
   gesture.cells_ = std::move(cells);
   return gesture;
 }
@@ -40,10 +39,10 @@ void Gesture::relay(Stroke stroke) {
 }
 
 void Gesture::moveBy(SidePos by) {
-  const Map* map = kind_ == Kind::move && !layers_.empty() ? before_.map(layers_.front().map) : nullptr;
+  const Map* map = kind_ == Kind::move && !cells_.layers.empty() ? before_.map(cells_.layers.front().at.map) : nullptr;
   if (!map) return;
-  now_ = moveCells(before_, layers_, cells_, by);
-  selected_ = movedSelection(*map, cells_, by);
+  now_ = moveCells(before_, cells_, by);
+  selected_ = movedSelection(*map, cells_.all, by);
 }
 
 void Gesture::become(Quilt now) {

@@ -25,7 +25,7 @@ class Gesture {
   // `moves`: those that the stroke has made already.
   static Gesture painting(Stroke stroke, Moves moves = {});
   // Of these cells of some layers of one map.
-  static Gesture moving(Quilt before, std::vector<LayerAt> layers, CellSet cells);
+  static Gesture moving(Quilt before, SelectedCells cells);
   // Of whatever a bar or field says.
   static Gesture changing(Quilt before);
 
@@ -57,8 +57,7 @@ class Gesture {
   Moves moves_;
   Quilt before_;
   Quilt now_;
-  std::vector<LayerAt> layers_;
-  CellSet cells_;
+  SelectedCells cells_;
   std::optional<CellSet> selected_;
 };
 

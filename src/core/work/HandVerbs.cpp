@@ -36,6 +36,12 @@ InHand withoutBlanks(const Quilt& quilt, InHand thing) {
   });
 }
 
+// A block as it is laid while stretches are chosen; what was kept stays as it was kept.
+InHand asChosen(const Desk& desk, InHand thing) {
+  const bool isBlock = thing.stamp.empty() && thing.manner == Manner::asItIs && thing.parts().size() > 1;
+  return desk.stretches && isBlock ? thing.inManner(Manner::stretch) : thing;
+}
+
 constexpr const char* kTooMuchToHold = "More than a million cells cannot be held at once";
 
 }  // namespace
@@ -50,7 +56,7 @@ void HandVerbs::take(InHand thing) {
   desk.lift = 0;
   readyTool(desk);
   desk = landingFor(std::move(desk), work_.quilt(), thing, work_.covers());
-  desk.hold(std::move(thing));
+  desk.hold(asChosen(desk, std::move(thing)));
   work_.setDesk(std::move(desk));
 }
 
@@ -96,7 +102,7 @@ void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
   desk.tool = Tool::brush;
   desk.obeysLayer = false;
   if (!active.empty()) desk.activeLayer[desk.map] = active;
-  desk.hold(std::move(*copy));
+  desk.hold(asChosen(desk, std::move(*copy)));
   work_.setDesk(std::move(desk));
 }
 
@@ -110,16 +116,9 @@ void HandVerbs::takeSelected() {
   work_.setDesk(std::move(desk));
 }
 
-bool HandVerbs::takeStampAt(CellPos at) {
-  const auto found = findStamp(work_.quilt(), work_.desk().activeAt(), at);
-  if (!found) return false;
-  take(work_.quilt().stamp(found->stamp)->held);
-  return true;
-}
-
 void HandVerbs::duplicateSelected() {
   const Desk& now = work_.desk();
-  auto hand = copyOf(work_.quilt(), layersOfVerb(now, work_.quilt()), now.activeAt(), now.selection());
+  auto hand = copyOf(work_.quilt(), selectedOf(now, work_.quilt()), now.activeAt());
   if (!hand || hand->empty()) return work_.refuse(hand ? "Nothing is painted there on this layer" : kTooMuchToHold);
   const InHand before = heldBefore_.value_or(now.inHand);
   Desk desk = now;
@@ -187,7 +186,11 @@ void HandVerbs::straighten() {
 }
 
 void HandVerbs::setManner(Manner manner) {
-  if (!work_.desk().inHand.empty()) change(work_.desk().inHand.inManner(manner));
+  if (work_.desk().inHand.empty()) return;
+  change(work_.desk().inHand.inManner(manner));
+  Desk desk = work_.desk();
+  desk.stretches = manner == Manner::stretch;
+  work_.setDesk(std::move(desk));
 }
 
 void HandVerbs::setChance(bool on) {

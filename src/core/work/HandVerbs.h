@@ -26,8 +26,6 @@ class HandVerbs {
   void takeCells(const CellSet& cells, bool allSeen, bool cuts);
   // What is selected, of all layers that are seen; it may be laid anywhere then.
   void takeSelected();
-  // Takes the stamp that lies around a cell of the active layer, whole; false where there is none.
-  bool takeStampAt(CellPos at);
   // Takes a copy of the selected cells beside what was copied, to be laid once and put down.
   void duplicateSelected();
 

@@ -1,5 +1,7 @@
 #include "core/work/SelectionVerbs.h"
 
+#include "core/edit/LaidStamps.h"
+
 #include "core/cells/CellShapes.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Region.h"
@@ -17,7 +19,7 @@ bool SelectionVerbs::mayHoldAll() const {
 }
 
 void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
-  if (work_.gesture() || !takesChange(work_, layersOfVerb(work_.desk(), work_.quilt()))) return;
+  if (work_.gesture() || !takesChange(work_, selectedOf(work_.desk(), work_.quilt()).at())) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
   (void)work_.make({name, edit(), work_.desk().activeAt(), selection ? std::move(selection) : std::optional(work_.desk().selection())});
 }
@@ -38,7 +40,7 @@ CellSet SelectionVerbs::alike(CellPos at) const {
   RegionAsk ask;
   ask.layer = desk.activeAt();
   ask.everywhere = desk.options.selectBy == SelectBy::everywhere;
-  ask.onlyThis = desk.options.onlyThis;
+  ask.alike = desk.options.alike;
   ask.through = desk.options.throughCorners ? Through::corners : Through::sides;
   ask.asSeen = desk.options.asSeen.value_or(usuallyAsSeen(work_.quilt(), ask.layer, at));
   ask.hidden = desk.hidden;
@@ -61,6 +63,23 @@ void SelectionVerbs::selectAll() {
   desk.tool = Tool::select;
   desk.select(CellSet(work_.map()->bounds));
   work_.setDesk(std::move(desk));
+}
+
+bool SelectionVerbs::selectStampAt(CellPos at) {
+  const Map* map = work_.map();
+  if (!map || work_.gesture()) return false;
+  auto laid = laidStampAt(work_.quilt(), work_.desk().activeAt(), at);
+  for (std::size_t i = map->layers.size(); i-- > 0 && !laid;) {
+    if (!work_.desk().hidden.contains(map->layers[i]->id)) {
+      laid = laidStampAt(work_.quilt(), {map->id, map->layers[i]->id}, at);
+    }
+  }
+  if (!laid) return false;
+  Desk desk = work_.desk();
+  desk.select(cellsOf(work_.quilt(), *laid).all, laid->stamp);
+  if (!desk.hidden.contains(laid->layers.front())) desk.activeLayer[desk.map] = laid->layers.front();
+  work_.setDesk(std::move(desk));
+  return true;
 }
 
 void SelectionVerbs::grow() {
@@ -90,7 +109,7 @@ void SelectionVerbs::invert() {
 
 std::optional<InHand> SelectionVerbs::copied() const {
   const Desk& desk = work_.desk();
-  auto hand = copyOf(work_.quilt(), layersOfVerb(desk, work_.quilt()), desk.activeAt(), desk.selection());
+  auto hand = copyOf(work_.quilt(), selectedOf(desk, work_.quilt()), desk.activeAt());
   if (hand && !hand->empty()) return hand;
   work_.refuse(hand ? "Nothing is painted there on this layer" : "More than a million cells cannot be held at once");
   return std::nullopt;
@@ -98,20 +117,20 @@ std::optional<InHand> SelectionVerbs::copied() const {
 
 void SelectionVerbs::remove() {
   step("Delete", [this] {
-    return clearCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection());
+    return clearCells(work_.quilt(), selectedOf(work_.desk(), work_.quilt()));
   });
 }
 
 void SelectionVerbs::cut() {
   step("Cut", [this] {
-    return clearCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection());
+    return clearCells(work_.quilt(), selectedOf(work_.desk(), work_.quilt()));
   });
 }
 
 void SelectionVerbs::nudge(SidePos by) {
   if (!work_.map()) return;
   const auto edit = [this, by] {
-    return moveCells(work_.quilt(), layersOfVerb(work_.desk(), work_.quilt()), work_.desk().selection(), by);
+    return moveCells(work_.quilt(), selectedOf(work_.desk(), work_.quilt()), by);
   };
   step("Move", edit, movedSelection(*work_.map(), work_.desk().selection(), by));
 }
@@ -120,13 +139,13 @@ void SelectionVerbs::turn(Turning turning) {
   const Quilt& quilt = work_.quilt();
   const CellSet& selection = work_.desk().selection();
   if (!work_.map() || selection.empty()) return;
-  const std::vector<LayerAt> layers = layersOfVerb(work_.desk(), quilt);
-  for (const LayerAt at : layers) {
-    const auto block = copyOf(quilt, at, selection);
+  const SelectedCells selected = selectedOf(work_.desk(), quilt);
+  for (const auto& [at, cells] : selected.layers) {
+    const auto block = copyOf(quilt, at, cells);
     const std::string why = block ? whyNoTurning(quilt, *block, turning) : "More than a million cells are too many";
     if (!why.empty()) return work_.refuse(why);
   }
-  const TurnedCells turned = turnCells(quilt, layers, selection, turning, turnGrip_);
+  const TurnedCells turned = turnCells(quilt, selected, turning, turnGrip_);
   turnGrip_ = turned.grip;
   step("Turn", [&] { return turned.quilt; }, turned.selected);
 }
@@ -163,10 +182,10 @@ void SelectionVerbs::toLayer(Id layer) {
 }
 
 void SelectionVerbs::beginMove() {
-  std::vector<LayerAt> layers = layersOfVerb(work_.desk(), work_.quilt());
-  if (work_.gesture() || work_.desk().selection().empty() || !takesChange(work_, layers)) return;
+  SelectedCells selected = selectedOf(work_.desk(), work_.quilt());
+  if (work_.gesture() || work_.desk().selection().empty() || !takesChange(work_, selected.at())) return;
   (void)work_.begin(verbName(work_.desk(), work_.quilt(), "Move"),
-                    Gesture::moving(work_.quilt(), std::move(layers), work_.desk().selection()));
+                    Gesture::moving(work_.quilt(), std::move(selected)));
 }
 
 void SelectionVerbs::moveBy(SidePos by) {

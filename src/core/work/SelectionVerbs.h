@@ -24,6 +24,8 @@ class SelectionVerbs {
 
   void select(const CellSet& cells, Selecting how);
   void selectAll();
+  // Selects the laid stamp around a cell of the active layer, or else of any that is seen, as one; false where none is.
+  bool selectStampAt(CellPos at);
   void grow();
   void shrink();
   void invert();

@@ -6,17 +6,26 @@
 
 namespace uq {
 
-void StampVerbs::keepSelected() {
+std::optional<InHand> StampVerbs::selected() const {
   Desk asked = work_.desk();
   asked.options.allLayers = true;
   asked.locked.clear();
   const LayerAt active = asked.activeAt();
   const auto copy = copyOf(work_.quilt(), layersOfVerb(asked, work_.quilt()), active, asked.selection());
-  if (!copy) return work_.refuse("More than a million cells cannot be held at once");
-  if (copy->empty()) return work_.refuse("Nothing is painted in the selection");
+  if (!copy || copy->empty()) {
+    work_.refuse(copy ? "Nothing is painted in the selection" : "More than a million cells cannot be held at once");
+    return std::nullopt;
+  }
   InHand thing = *copy;
   if (thing.role.empty() && work_.quilt().layer(active)) thing.role = work_.quilt().layer(active)->role;
-  const StampKept kept = keepStamp(work_.quilt(), thing, {}, work_.ids());
+  return thing;
+}
+
+void StampVerbs::keepSelected() {
+  const auto thing = selected();
+  if (!thing) return;
+  const LayerAt active = work_.desk().activeAt();
+  const StampKept kept = keepStamp(work_.quilt(), *thing, {}, work_.ids());
   if (kept.stamp.empty()) return;
   (void)work_.make({"Keep " + kept.quilt.stamp(kept.stamp)->name, kept.quilt, active});
 }
@@ -38,11 +47,30 @@ void StampVerbs::keep() {
   }
 }
 
-void StampVerbs::correct(Id id) {
+std::optional<InHand> StampVerbs::correction() const {
+  if (work_.desk().tool == Tool::select && !work_.desk().selection().empty()) return selected();
+  if (!work_.desk().inHand.empty()) return work_.desk().inHand;
+  work_.refuse("Nothing is in hand");
+  return std::nullopt;
+}
+
+std::vector<LaidStamp> StampVerbs::places(Id id, Places which) const {
   const Stamp* stamp = work_.quilt().stamp(id);
-  if (!stamp) return;
+  if (!stamp || which == Places::none) return {};
+  std::vector<LaidStamp> places = placesOf(work_.quilt(), *stamp);
+  if (which == Places::here) std::erase_if(places, [&](const LaidStamp& one) { return one.map != work_.desk().map; });
+  return places;
+}
+
+void StampVerbs::correct(Id id, Places which) {
+  const Stamp* stamp = work_.quilt().stamp(id);
+  const auto now = stamp && !work_.gesture() ? correction() : std::nullopt;
+  if (!now) return;
   const std::string name = "Correct " + stamp->name;
-  if (work_.make({name, correctStamp(work_.quilt(), id, work_.desk().inHand), work_.desk().activeAt()})) {
+  Quilt after = relaid(work_.quilt(), places(id, which), stamp->held, *now, work_.idSeed());
+  after = correctStamp(after, id, *now);
+  const bool fromHand = *now == work_.desk().inHand;
+  if (work_.make({name, std::move(after), work_.desk().activeAt()}) && fromHand) {
     HandVerbs(work_).change(work_.quilt().stamp(id)->held);
   }
 }

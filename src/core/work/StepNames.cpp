@@ -1,5 +1,7 @@
 #include "core/work/StepNames.h"
 
+#include "core/edit/LaidStamps.h"
+
 namespace uq {
 
 namespace {
@@ -24,13 +26,17 @@ std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool tak
   const Layer* layer = lands ? landing->quilt.layer(landing->layers.front()) : quilt.layer(desk.activeAt());
   const std::string on = layer ? layer->name : std::string();
   if (takesAway && tool != Tool::erase && tool != Tool::select) return "Take away on " + on;
-  std::string name = toolName(tool) + (landing && landing->makesLayer ? " on a new layer" : " on " + on);
+  const bool swaps = tool == Tool::fill && desk.options.swaps;
+  std::string name = (swaps ? "Swap" : toolName(tool)) + (landing && landing->makesLayer ? " on a new layer" : " on " + on);
   if (landing && !landing->keeps.empty()) name += ", keeps " + landing->keeps;
   return name;
 }
 
 std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb) {
   const Layer* layer = quilt.layer(desk.activeAt());
+  if (const auto laid = laidOn(quilt, desk.map, desk.selectedStamp, desk.selection())) {
+    return std::string(verb) + " " + quilt.stamp(laid->stamp)->name;
+  }
   const bool all = desk.options.allLayers && !desk.selection().empty();
   return std::string(verb) + (all ? " on all layers" : " on " + (layer ? layer->name : std::string()));
 }

@@ -227,7 +227,10 @@ void Strokes::stepLookAlike(StretchPart part, int steps) {
 bool Strokes::recogniseStretch(CellPos at) {
   if (!work_.map() || underWay()) return false;
   const LayerAt landing = work_.desk().activeAt();
-  const auto found = findStretch(work_.quilt(), landing, at, work_.desk().inHand);
+  // What was held is remembered from one day to the next.
+  std::vector<InHand> hands{work_.desk().inHand};
+  hands.insert(hands.end(), work_.desk().held.begin(), work_.desk().held.end());
+  const auto found = findStretch(work_.quilt(), landing, at, hands);
   if (!found) return false;
   const auto grid = makeGrid(work_.map()->grid);
   const CellRect& box = found->box;

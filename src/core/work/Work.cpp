@@ -121,7 +121,7 @@ Result<bool> Work::make(Made made) {
   if (!made.active.layer.empty()) desk.activeLayer[desk.map] = made.active.layer;
   if (!(desk.activeAt() == desk_.activeAt())) desk.lift = 0;
   const std::optional<CellSet> selected = made.selected;
-  if (selected) desk.select(*selected);
+  if (selected) desk.select(*selected, desk.selectedStamp);
   const bool isNew = undoLine_.commit(made.after, {made.active, selected});
   quilt_ = std::move(made.after);
   desk_ = validDesk(std::move(desk), quilt_);
@@ -153,7 +153,7 @@ void Work::show() {
   if (!gesture_) return;
   quilt_ = gesture_->quilt();
   Desk desk = desk_;
-  if (gesture_->selected()) desk.select(*gesture_->selected());
+  if (gesture_->selected()) desk.select(*gesture_->selected(), desk.selectedStamp);
   (void)putDesk(std::move(desk));
   asked_.clear();
   const bool isFirst = !std::exchange(isShown_, true);
@@ -176,7 +176,7 @@ Result<bool> Work::finish() {
   }
   quilt_ = gesture_->quilt();
   Desk desk = desk_;
-  if (gesture_->selected()) desk.select(*gesture_->selected());
+  if (gesture_->selected()) desk.select(*gesture_->selected(), desk.selectedStamp);
   (void)putDesk(std::move(desk));
   // Held against the quilt before the step, which a stretch that is fitted anew did not start from.
   if (auto why = whyNoStep(undoLine_.beforeGesture(), quilt_, rules())) {
@@ -198,7 +198,7 @@ void Work::drop() {
   gesture_.reset();
   quilt_ = undoLine_.cancel();
   Desk desk = desk_;
-  desk.select(selectedBefore_);
+  desk.select(selectedBefore_, desk.selectedStamp);
   desk_ = validDesk(std::move(desk), quilt_);
   gestureHasEnded();
 }
@@ -308,7 +308,7 @@ void Work::follow(UndoLine::Outcome outcome) {
   if (maps != quilt_.maps().size() && quilt_.map(outcome.desk.active.map)) desk.map = outcome.desk.active.map;
   if (outcome.desk.active.map == desk.map) {
     desk.activeLayer[desk.map] = outcome.desk.active.layer;
-    if (outcome.desk.selection) desk.select(std::move(*outcome.desk.selection));
+    if (outcome.desk.selection) desk.select(std::move(*outcome.desk.selection), desk.selectedStamp);
   }
   if (!putDesk(std::move(desk))) desk_ = validDesk(std::move(desk_), quilt_);
   asked_.clear();
