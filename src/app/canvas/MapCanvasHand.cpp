@@ -251,7 +251,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     }
     case Drag::hang: dragBackdrop(event->position()); break;
     case Drag::refit:
-      if (handle_) dragHandle(*scene_, *handle_, cellAt(event->position()));
+      if (handle_) dragHandle(*scene_, *handle_, cellAt(endWith(*handle_, event->position())));
       update();
       break;
     case Drag::take:

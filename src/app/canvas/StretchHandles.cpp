@@ -1,12 +1,15 @@
 #include "app/canvas/StretchHandles.h"
 
+#include <QLineF>
 #include <algorithm>
 
 namespace uq {
 
 namespace {
 
-constexpr double kReach = 9;  // logical pixels, how near a handle is meant
+constexpr double kReach = 9;   // logical pixels, how near a handle is meant
+constexpr double kApart = 22;  // logical pixels from the middle of a stretch to a handle, at least
+constexpr double kBeside = 8;  // how far outside a small stretch they lie
 
 std::optional<CellRect> stretchOf(const Scene& scene) {
   return scene.map() ? scene.session().verbs().strokes.stretchBox() : std::nullopt;
@@ -30,11 +33,19 @@ std::vector<StretchHandle> stretchHandles(const Scene& scene, const Plane& plane
   const InHand& stretch = *scene.session().verbs().strokes.stretchLaid();
   const bool wide = !widthsOf(stretch).most;
   const bool tall = !heightsOf(stretch).most;
-  if (wide) all.push_back({at(box->x0, v, -1, 0), -1, 0});
-  if (wide) all.push_back({at(box->x1 - 1, v, 1, 0), 1, 0});
-  if (tall) all.push_back({at(u, box->y0, 0, -1), 0, -1});
-  if (tall) all.push_back({at(u, box->y1 - 1, 0, 1), 0, 1});
-  if (wide && tall) all.push_back({at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1});
+  const auto add = [&](QPointF end, int across, int down) { all.push_back({end, end, across, down}); };
+  if (wide) add(at(box->x0, v, -1, 0), -1, 0);
+  if (wide) add(at(box->x1 - 1, v, 1, 0), 1, 0);
+  if (tall) add(at(u, box->y0, 0, -1), 0, -1);
+  if (tall) add(at(u, box->y1 - 1, 0, 1), 0, 1);
+  if (wide && tall) add(at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1);
+  const QPointF middle = (at(box->x0, box->y0, -1, -1) + at(box->x1 - 1, box->y1 - 1, 1, 1)) / 2;
+  const auto length = [&](const StretchHandle& one) { return QLineF(middle, one.end).length(); };
+  const bool small = std::any_of(all.begin(), all.end(), [&](const auto& one) { return length(one) < kApart; });
+  for (StretchHandle& one : all) {
+    const double from = length(one);
+    if (small && from > 0) one.at = middle + (one.end - middle) / from * (std::max(from, kApart) + kBeside);
+  }
   return all;
 }
 

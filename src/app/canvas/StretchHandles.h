@@ -1,6 +1,7 @@
 // StretchHandles: the handles of a stretch that was just laid, by which it is fitted anew.
 //
 // A stretch that grows across has one at each end, one that grows down likewise, and one that does both a corner, too.
+// They lie on its ends; those of a stretch that is small on the screen lie outside it, and apart.
 // Cost: constant. Threads: the interface's.
 #pragma once
 
@@ -13,6 +14,7 @@ namespace uq {
 
 struct StretchHandle {
   QPointF at;      // on the widget
+  QPointF end;     // the end that it drags, which is elsewhere where the stretch is small
   int across = 0;  // -1 the left end, 1 the right one
   int down = 0;
 };
@@ -24,6 +26,8 @@ std::optional<StretchHandle> handleAt(const std::vector<StretchHandle>& handles,
 // Whether a cell belongs to that stretch.
 bool isOnStretch(const Scene& scene, CellPos cell);
 // Fits the stretch of the gesture under way so that the handle's end comes to a cell, as far as it can be that short.
+// While the handle is at a point of the widget, its end is at `endWith` that point.
+inline QPointF endWith(const StretchHandle& handle, QPointF at) { return at + handle.end - handle.at; }
 void dragHandle(const Scene& scene, const StretchHandle& handle, CellPos to);
 
 }  // namespace uq

@@ -20,6 +20,10 @@ namespace uq {
 namespace {
 
 constexpr int kColumns = 3;
+constexpr int kMapColumns = 4;
+constexpr QSize kCanDoFrame(272, 160);  // logical pixels
+constexpr QSize kMapFrame(196, 122);
+constexpr int kDrawAfter = 120;  // ms
 constexpr int kWidth = 3 * 288 + 2 * 16;
 
 QPushButton* makeBroad(const QString& object, const QString& text, const QString& tip, QWidget* parent) {
@@ -62,7 +66,7 @@ StartPage::StartPage(Actions* actions, QWidget* parent) : QWidget(parent), actio
                          tr("Open a copy of Copperline, the tramway by night, to try everything on"), sheet);
   connect(fresh, &QPushButton::clicked, actions->action(ActionId::newQuilt), &QAction::trigger);
   connect(other, &QPushButton::clicked, actions->action(ActionId::openQuilt), &QAction::trigger);
-  connect(demo, &QPushButton::clicked, this, &StartPage::demoWanted);
+  connect(demo, &QPushButton::clicked, this, [this] { Q_EMIT demoWanted({}); });
   auto* choices = new QHBoxLayout;
   choices->setSpacing(2 * kGap);
   for (QPushButton* one : {fresh, other, demo}) choices->addWidget(one);
@@ -79,6 +83,22 @@ StartPage::StartPage(Actions* actions, QWidget* parent) : QWidget(parent), actio
       tr("The quilts you work on will lie here, with their pictures. A quilt is one folder: its maps and tile sheets "
          "lie in it together, so nothing is left behind when it moves."));
 
+  pictures_ = new StartPictures(this);
+  demoMaps_ = new QGridLayout;
+  demoMaps_->setSpacing(2 * kGap);
+  demoMaps_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+  connect(pictures_, &StartPictures::demoMap, this, &StartPage::showDemoMap);
+  connect(pictures_, &StartPictures::quilt, this, [this](const QString& folder, const QImage& picture) {
+    for (RecentCard* card : findChildren<RecentCard*>()) {
+      if (card->quilt().folder == folder) card->setPicture(picture);
+    }
+  });
+  drawSoon_.setSingleShot(true);
+  drawSoon_.setInterval(kDrawAfter);
+  connect(&drawSoon_, &QTimer::timeout, this, [this] {
+    if (isVisible()) pictures_->draw(recentQuilts());
+  });
+
   auto* layout = new QVBoxLayout(sheet);
   layout->setContentsMargins(0, 4 * kGap, 0, 3 * kGap);
   layout->setSpacing(2 * kGap);
@@ -90,6 +110,12 @@ StartPage::StartPage(Actions* actions, QWidget* parent) : QWidget(parent), actio
   layout->addWidget(makeTitle(tr("Where you left off"), sheet));
   layout->addWidget(empty_);
   layout->addLayout(recents_);
+  layout->addSpacing(kGap);
+  layout->addWidget(makeTitle(tr("What you can do here"), sheet));
+  layout->addLayout(buildCanDo(sheet));
+  layout->addSpacing(kGap);
+  layout->addWidget(makeTitle(tr("Copperline, the demo: look around on any of its maps"), sheet));
+  layout->addLayout(demoMaps_);
   layout->addStretch();
 
   auto* area = new QScrollArea(this);
@@ -105,6 +131,44 @@ StartPage::StartPage(Actions* actions, QWidget* parent) : QWidget(parent), actio
   all->setContentsMargins(0, 0, 0, 0);
   all->addWidget(area);
   refresh();
+}
+
+QLayout* StartPage::buildCanDo(QWidget* sheet) {
+  auto* row = new QHBoxLayout;
+  row->setSpacing(2 * kGap);
+  const std::pair<QString, QString> words[StartPictures::kCanDo] = {
+      {tr("Drop your art: it is cut at once"), tr("Sheets, single pictures, whole folders.")},
+      {tr("See what a press will do"), tr("The ghost is what will lie there.")},
+      {tr("Layers, and who stands where"), tr("Behind the player, in front, far away.")}};
+  for (int i = 0; i < StartPictures::kCanDo; ++i) {
+    auto* card = new PictureCard(words[i].first, {words[i].second}, kCanDoFrame, sheet);
+    card->setObjectName(QStringLiteral("can-do-%1").arg(i));
+    card->setToolTip(tr("Try it on a copy of the demo"));
+    connect(card, &QAbstractButton::clicked, this, [this] { Q_EMIT demoWanted({}); });
+    connect(pictures_, &StartPictures::canDo, card, [card, i](int which, const QImage& picture) {
+      if (which == i) card->setPicture(picture);
+    });
+    row->addWidget(card);
+  }
+  row->addStretch();
+  return row;
+}
+
+void StartPage::showDemoMap(const QString& name, const QImage& picture) {
+  const QString object = QStringLiteral("demo-map-") + name;
+  if (findChild<PictureCard*>(object)) return;
+  auto* card = new PictureCard(name, {}, kMapFrame, this);
+  card->setObjectName(object);
+  card->setToolTip(tr("Open a copy of the demo on %1").arg(name));
+  card->setPicture(picture);
+  connect(card, &QAbstractButton::clicked, this, [this, name] { Q_EMIT demoWanted(name); });
+  const int place = demoMaps_->count();
+  demoMaps_->addWidget(card, place / kMapColumns, place % kMapColumns);
+}
+
+void StartPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  drawSoon_.start();
 }
 
 QFrame* StartPage::buildAsk() {

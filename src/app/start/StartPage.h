@@ -1,10 +1,12 @@
 // StartPage: what a window shows while no quilt is open — the quilts of the last days with their pictures, a new quilt,
-// another folder, a copy of the demo.
+// another folder, what one can do, and the demo's maps, any of which opens a copy of the demo.
 #pragma once
 
+#include <QTimer>
 #include <QWidget>
 
 #include "app/actions/Actions.h"
+#include "app/start/StartPictures.h"
 
 class QFrame;
 class QGridLayout;
@@ -31,19 +33,25 @@ class StartPage : public QWidget {
  Q_SIGNALS:
   void openWanted(const QString& folder);
   void newQuiltWanted(const QString& name, const QString& folder);
-  void demoWanted();
+  void demoWanted(const QString& map);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
+  void showEvent(QShowEvent* event) override;
 
  private:
   QFrame* buildAsk();
+  QLayout* buildCanDo(QWidget* sheet);
+  void showDemoMap(const QString& name, const QImage& picture);
   void checkAsk();
   void begin();
 
   Actions* actions_;
   QGridLayout* recents_;
   QLabel* empty_;
+  QGridLayout* demoMaps_;
+  StartPictures* pictures_;
+  QTimer drawSoon_;  // not for a page that is gone at once
   QFrame* ask_;
   QLineEdit* name_;
   QLineEdit* folder_;

@@ -15,6 +15,7 @@
 #include "app/table/HandPreview.h"
 #include "app/table/HeldStrip.h"
 #include "app/table/OtherSides.h"
+#include "core/edit/Pattern.h"
 
 namespace uq {
 
@@ -91,18 +92,24 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     }
     session_->verbs().hand.change(std::move(hand));
   });
-  step_ = new NumberField(tr("Cells from one repeat of the middle to the next"), 0, 99, 0, this);
-  step_->setObjectName(QStringLiteral("hand-step"));
+  const auto stepField = [this](const QString& what, const char* name, int StretchEnds::*step) {
+    auto* field = new NumberField(what, 0, kMostStretchStep, 0, this);
+    field->setObjectName(QLatin1String(name));
+    field->setToolTip(tr("%1; 0 its own size, more leaves gaps").arg(what));
+    connect(field, &NumberField::valueChanged, this, [this, step](double value) {
+      InHand hand = session_->desk().inHand;
+      hand.ends.*step = static_cast<int>(value);
+      hand.ends = fittingEnds(hand.ends, hand.wholeExtent());
+      session_->verbs().hand.change(std::move(hand));
+    });
+    return field;
+  };
+  step_ = stepField(tr("Cells across from one repeat of the middle to the next"), "hand-step", &StretchEnds::stepAcross);
+  stepDown_ = stepField(tr("Cells down from one repeat of the middle to the next"), "hand-step-down", &StretchEnds::stepDown);
   stepText_ = makeSoftLabel(this);
   stepText_->setText(tr("step"));
   stepText_->setWordWrap(false);
-  connect(step_, &NumberField::valueChanged, this, [this](double value) {
-    InHand hand = session_->desk().inHand;
-    hand.ends.stepAcross = static_cast<int>(value);
-    hand.ends = fittingEnds(hand.ends, hand.wholeExtent());
-    session_->verbs().hand.change(std::move(hand));
-  });
-  auto* rules = new SentenceLayout({rule_, empty_, stepText_, step_});
+  auto* rules = new SentenceLayout({rule_, empty_, stepText_, step_, stepDown_});
 
   held_ = new HeldStrip(this);
   auto* layout = new QGridLayout(this);
@@ -207,7 +214,9 @@ void InHandPanel::refresh() {
   empty_->setVisible(mixes);
   stepText_->setVisible(stretches);
   step_->setVisible(stretches);
+  stepDown_->setVisible(stretches && !heightsOf(hand).most);
   if (!(step_->hasFocus() && step_->isModified())) step_->setValue(hand.ends.stepAcross);
+  if (!(stepDown_->hasFocus() && stepDown_->isModified())) stepDown_->setValue(hand.ends.stepDown);
 }
 
 }  // namespace uq

@@ -54,6 +54,7 @@ class InHandPanel : public QFrame {
   QPushButton* empty_;
   QLabel* stepText_;
   NumberField* step_;
+  NumberField* stepDown_;
   OtherSides* sides_;
 };
 

@@ -110,6 +110,7 @@ class TableView : public QWidget {
   void paintCut(QPainter& painter, const Sheet& sheet, const QRectF& place) const;
   void paintHeading(QPainter& painter, const TableItem& item) const;
   void paintFoot(QPainter& painter, const Spot& spot) const;
+  void paintGathered(QPainter& painter) const;
   // Where a heading that is dragged would be laid: its pile, and before which sheet.
   std::pair<std::string, Id> landing(QPointF at) const;
 

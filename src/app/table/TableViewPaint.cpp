@@ -212,6 +212,36 @@ void TableView::paintFoot(QPainter& painter, const Spot& spot) const {
   drawStitches(painter, foot, Theme::current().woad, Theme::current().paper, 1.5);
 }
 
+// The tiles of a mix in hand, each with how often it was gathered.
+void TableView::paintGathered(QPainter& painter) const {
+  const InHand& hand = session_->desk().inHand;
+  if (hand.manner != Manner::mix) return;
+  const Theme& theme = Theme::current();
+  QFont bold = font();
+  bold.setBold(true);
+  painter.setFont(bold);
+  for (const MixMember& member : hand.members) {
+    const auto& parts = member.block.parts();
+    if (parts.empty()) continue;
+    QRectF area;
+    for (const Block::Part& part : parts) {
+      const TileRef tile = part.cell.tile();
+      const Sheet* own = tile.slot == kChalkSlot ? &chalk() : session_->quilt().sheetAt(tile.slot);
+      const auto cell = own && layout_.of(own->id) ? own->cellOf(tile.number) : std::nullopt;
+      if (cell) area = area.united(cellRect({own->id, *cell}));
+    }
+    if (area.isEmpty() || !area.intersects(rect())) continue;
+    drawStitches(painter, area, theme.madder, theme.paper, 1.5);
+    const QString weight = QString::number(member.weight);
+    const QFontMetrics metrics(bold);
+    const QRectF badge(area.left(), area.top(), metrics.horizontalAdvance(weight) + 6, metrics.height());
+    painter.fillRect(badge, theme.madder);
+    painter.setPen(theme.paper);
+    painter.drawText(badge, Qt::AlignCenter, weight);
+  }
+  painter.setFont(font());
+}
+
 void TableView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
@@ -243,6 +273,7 @@ void TableView::paintEvent(QPaintEvent*) {
   };
   const bool stillHeld = chosen_ && session_->desk().inHand.block == taken_;
   if (stillHeld && layout_.of(chosen_->from.sheet)) mark(*chosen_);
+  paintGathered(painter);
   if (dragging_) {
     mark(*dragging_);
   } else if (pointed_ && layout_.of(pointed_->sheet)) {

@@ -57,8 +57,8 @@ class Workroom : public QMainWindow {
   void newQuilt(const QString& name, const QString& folder);
   // Brings pictures or folders of them in, beside the interface, and opens the card of the first new sheet.
   void bringIn(const QStringList& paths);
-  // Opens a copy of the demo, in the folder where new quilts lie.
-  void openDemo();
+  // Opens a copy of the demo, in the folder where new quilts lie; on a map of that name, if one is said.
+  void openDemo(const QString& map = {});
   // Closes all windows as a hand does, with all that is asked then, and waits for what is saved; false where one stays.
   static bool closeAll();
 

@@ -24,13 +24,6 @@ namespace {
 
 constexpr QSize kRecentPicture(400, 268);  // pixels
 
-// Where the demo lies: beside the installed program, else in the sources it was built from.
-QString demoFolder() {
-  const QString installed =
-      QCoreApplication::applicationDirPath() + QLatin1String("/../share/urban-quilt/demo/copperline");
-  return QFileInfo(installed).isDir() ? QDir::cleanPath(installed) : QStringLiteral(UQ_DEMO_FOLDER);
-}
-
 }  // namespace
 
 void Workroom::keepState() {
@@ -169,14 +162,17 @@ void Workroom::newQuilt(const QString& name, const QString& folder) {
   });
 }
 
-void Workroom::openDemo() {
-  leaveThen([this] {
+void Workroom::openDemo(const QString& map) {
+  leaveThen([this, map] {
     const auto demo = [disk = disk_, folder = demoFolder().toStdString()](Progress& progress) -> Result<Quilt> {
       auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::read, &progress);
       if (!opened) return fail(opened.error());
       return std::move(opened->quilt);
     };
-    create(tr("a copy of the demo"), demo, freeFolder(QFileInfo(demoFolder()).fileName()), [] {});
+    create(tr("a copy of the demo"), demo, freeFolder(QFileInfo(demoFolder()).fileName()), [this, map] {
+      const Map* shown = session_->quilt().mapNamed(map.toStdString());
+      if (shown) session_->verbs().maps.goTo(shown->id);
+    });
   });
 }
 
