@@ -6,6 +6,8 @@
 #include <algorithm>
 #include <numeric>
 
+#include "core/edit/ArrangeStamps.h"
+#include "core/edit/OldPieces.h"
 #include "core/PaintedSheet.h"
 #include "core/edit/ArrangeSheets.h"
 #include "core/sheets/FitsHere.h"
@@ -144,6 +146,41 @@ TEST(ArrangeSheets, APaintedTileKeepsItsPictureThroughAnyCut) {
   laid.quilt = cutAnew(laid.quilt, laid.sheet, {{4, 4}, 0, 0, {}}, {}, laid.inUse());
   EXPECT_EQ(laid.now().place(5), painted);
   EXPECT_TRUE(laid.now().offers(5)) << "its rectangle is a cell again";
+}
+
+TEST(OldPieces, OfACutThatWasNearlyRightAreTheTilesThatWereMeant) {
+  Laid laid(Painted(4, {kA, kB, kC, kD, kA, kB, kC, kD}));
+  // Cut by mistake into tiles of 5 × 4, and painted so.
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, {{5, 4}, 0, 0, {}}, {}, {});
+  laid.lay(0, {0, 0});
+  laid.lay(1, {1, 0});
+  laid.lay(1, {2, 0});
+  IdSource ids(8);
+  laid.quilt = keepStamp(laid.quilt, InHand(Block::of(Cell({laid.slot, 1}, Turn{true, 0}))), "kerb", ids).quilt;
+  EXPECT_TRUE(oldPiecesOf(laid.quilt, laid.sheet).meant.empty()) << "nothing is old yet";
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, {{4, 4}, 0, 0, {}}, {}, laid.inUse());
+  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet);
+  EXPECT_EQ(pieces.meantCells, 3);
+  EXPECT_TRUE(pieces.unsure.empty());
+  const Quilt right = withMeantTiles(laid.quilt, laid.sheet, pieces);
+  const Layer& sheds = *right.layer(layerOf(right, "Yard", "Sheds"));
+  EXPECT_EQ(right.sheet(laid.sheet)->place(sheds.cells.at({0, 0}).tile().number), (PixelRect{0, 0, 4, 4}));
+  EXPECT_EQ(right.sheet(laid.sheet)->place(sheds.cells.at({2, 0}).tile().number), (PixelRect{4, 0, 4, 4}));
+  const Cell kept = right.stamps().front()->held.parts().front().cell;
+  EXPECT_EQ(kept, Cell(sheds.cells.at({2, 0}).tile(), Turn{true, 0})) << "turned as it was";
+  EXPECT_EQ(oldPiecesOf(right, laid.sheet).meantCells, 0);
+}
+
+TEST(OldPieces, PartsOfATileAreOnlyCounted) {
+  Laid laid(Painted(4, {kA, kB, kC, kD, kA, kB, kC, kD}));
+  laid.lay(0, {0, 0});
+  laid.lay(1, {1, 0});
+  laid.lay(4, {0, 1});
+  laid.quilt = cutAnew(laid.quilt, laid.sheet, {{8, 8}, 0, 0, {}}, {}, laid.inUse());
+  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet);
+  EXPECT_TRUE(pieces.meant.empty());
+  EXPECT_EQ(pieces.unsure, (std::vector<std::uint32_t>{0, 1, 4}));
+  EXPECT_EQ(pieces.unsureCells, 3);
 }
 
 RC_GTEST_PROP(ArrangeSheets, NoCutEverChangesWhatAMapShows, ()) {

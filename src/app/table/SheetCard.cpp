@@ -16,6 +16,7 @@
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/table/PiecesPart.h"
 #include "app/table/TableView.h"
 #include "app/workroom/Session.h"
 
@@ -129,6 +130,10 @@ QWidget* SheetCard::buildCut() {
   layout->addLayout(new SentenceLayout({word(tr("Tiles of")), cellW_, word(tr("×")), cellH_,
                                         word(tr("px, a border of")), border_, word(tr("and gaps of")), gap_,
                                         word(tr(", beginning at")), offsetX_, word(tr(",")), offsetY_, word(tr("."))}));
+  pieces_ = new PiecesPart(cut_);
+  connect(pieces_, &PiecesPart::placeWanted, this, &SheetCard::placeWanted);
+  connect(pieces_, &PiecesPart::showsCells, this, &SheetCard::showsCells);
+  layout->addWidget(pieces_);
   layout->addWidget(agreement_);
   layout->addLayout(new SentenceLayout({newMap_, mapCell_}));
   return cut_;
@@ -411,6 +416,7 @@ bool SheetCard::eventFilter(QObject* watched, QEvent* event) {
 
 void SheetCard::hideEvent(QHideEvent*) {
   table_->showCutOf(std::nullopt);
+  Q_EMIT showsCells({});
   Q_EMIT closed();
 }
 

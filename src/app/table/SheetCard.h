@@ -21,6 +21,7 @@ class QVBoxLayout;
 namespace uq {
 
 class NumberField;
+class PiecesPart;
 class Session;
 class TableView;
 
@@ -41,6 +42,9 @@ class SheetCard : public Card {
   void tidyWanted(uq::Id sheet);
   void exportWanted(uq::Id sheet);
   void said(const QString& text);
+  // What was painted with an older cut; see PiecesPart.
+  void placeWanted(uq::TileRef tile);
+  void showsCells(const uq::CellSet& cells);
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
@@ -84,6 +88,7 @@ class SheetCard : public Card {
   NumberField* gap_;
   NumberField* offsetX_;
   NumberField* offsetY_;
+  PiecesPart* pieces_;
   QLabel* agreement_;
   QToolButton* mapCell_;
   QToolButton* newMap_;

@@ -14,6 +14,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/table/CutPicture.h"
+#include "app/table/PiecesPart.h"
 #include "app/table/TableView.h"
 #include "app/workroom/Session.h"
 
@@ -126,6 +127,7 @@ void SheetCard::refreshCut(const Sheet& sheet) {
   show(gap_, sheet.cut.gap);
   show(offsetX_, sheet.cut.offset.x);
   show(offsetY_, sheet.cut.offset.y);
+  pieces_->refresh(session_, sheet_);
   agreement_->setText(agreement(sheet));
   agreement_->setVisible(!agreement_->text().isEmpty());
   const Map* map = session_->map();

@@ -108,6 +108,8 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(spread_, &TableView::pointedAt, panel_, &TablePanel::pointedAt);
   sheetCard_ = new SheetCard(table(), middle);
   connect(sheetCard_, &SheetCard::newMapWanted, this, [this](Id sheet) { askForMap(session_->quilt().sheet(sheet)); });
+  connect(sheetCard_, &SheetCard::placeWanted, panel_, &TablePanel::showNextPlace);
+  connect(sheetCard_, &SheetCard::showsCells, canvas_, &MapCanvas::setLit);
   connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
   tidyCard_ = new TidyCard(middle);
   exportCard_ = new ExportCard(middle);
