@@ -175,6 +175,11 @@ IntakeNotes notesOn(const Sheet& sheet, const QImage& picture, PixelSize usual) 
   if (picture.isNull()) return notes;
   const PixelView view = viewOf(picture);
   notes.findings = findingsOf(view);
+  if (sheet.isCollection()) {
+    Sheet plain = sheet;
+    plain.care.shrink = 1;
+    notes.sizes = sizesAsTheyAre(plain).value_or(std::vector<PixelSize>());
+  }
   notes.isLineDrawing = !sheet.isCollection() && isLineDrawing(sheet.source.read());
   if (!sheet.isCollection()) notes.proposals = measureCut(view, usual);
   return notes;
@@ -252,12 +257,21 @@ Result<Intake> takeIn(const std::vector<std::string>& paths, PixelSize usual, Di
 
 Result<Sheet> refreshed(Sheet sheet, SheetPictures& pictures, Progress* progress) {
   if (sheet.isCollection()) {
+    auto sizes = sizesAsTheyAre(sheet);
+    if (!sizes) return fail(sizes.error());
+    // A missing picture stays as large as it was.
+    std::vector<PixelSize> there;
+    for (std::size_t i = 0; i < sizes->size(); ++i) {
+      if (!sheet.collection[i].source.isBlank()) there.push_back((*sizes)[i]);
+    }
+    if (const auto fitted = fittedSizes(there, sheet.care.odd)) {
+      there = *fitted;
+    } else {
+      sheet.care.odd = OddSizes::asTheyAre;
+    }
+    std::size_t next = 0;
     for (CollectedPicture& one : sheet.collection) {
-      if (one.source.isBlank()) continue;
-      auto picture = decodePicture(one.source.read(), pictureFile(sheet, one), sheet.care.enlarge);
-      if (!picture) return fail(picture.error());
-      const QImage cared = caredFor(std::move(*picture), sheet.care);
-      one.size = {std::max(1, cared.width()), std::max(1, cared.height())};
+      if (!one.source.isBlank()) one.size = there[next++];
     }
     layOutCollection(sheet);
   }

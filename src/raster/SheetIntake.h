@@ -27,6 +27,7 @@ inline constexpr int kUsualFrame = 100;             // milliseconds, where a GIF
 struct IntakeNotes {
   std::vector<CutProposal> proposals;  // empty for a collection
   PictureFindings findings;
+  std::vector<PixelSize> sizes;        // of the pictures of a collection, before they are shrunk and fitted
   bool isLineDrawing = false;  // and may be made at any size
 };
 // `usual` as for measureCut.

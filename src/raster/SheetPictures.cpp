@@ -106,6 +106,37 @@ QImage caredFor(QImage picture, const PixelCare& care) {
   return picture;
 }
 
+Result<std::vector<PixelSize>> sizesAsTheyAre(const Sheet& sheet) {
+  std::vector<PixelSize> sizes;
+  for (const CollectedPicture& one : sheet.collection) {
+    if (one.source.isBlank()) {
+      sizes.push_back({});
+      continue;
+    }
+    auto picture = decodePicture(one.source.read(), pictureFile(sheet, one), sheet.care.enlarge);
+    if (!picture) return fail(picture.error());
+    const QImage cared = caredFor(std::move(*picture), sheet.care);
+    sizes.push_back({std::max(1, cared.width()), std::max(1, cared.height())});
+  }
+  return sizes;
+}
+
+QImage fittedTo(const QImage& picture, PixelSize size, OddSizes odd) {
+  if (odd == OddSizes::asTheyAre || (picture.width() == size.w && picture.height() == size.h)) return picture;
+  if (odd == OddSizes::scaled) {
+    if (picture.width() > size.w) return shrunk(picture, picture.width() / std::max(1, size.w));
+    return picture.scaled(size.w, size.h, Qt::IgnoreAspectRatio, Qt::FastTransformation);
+  }
+  QImage fitted(size.w, size.h, QImage::Format_ARGB32_Premultiplied);
+  fitted.fill(Qt::transparent);
+  QPainter painter(&fitted);
+  painter.setCompositionMode(QPainter::CompositionMode_Source);
+  const int left = size.w - picture.width();
+  // Rounded the same way for what is padded and what is cut.
+  painter.drawImage((left - (left < 0 ? 1 : 0)) / 2, size.h - picture.height(), picture);
+  return fitted;
+}
+
 Result<QImage> decodeSheet(const Sheet& sheet) {
   if (!sheet.isCollection()) {
     auto picture = decodePicture(sheet.source.read(), pictureFile(sheet), sheet.care.enlarge);
@@ -122,7 +153,8 @@ Result<QImage> decodeSheet(const Sheet& sheet) {
     if (one.source.isBlank()) continue;
     auto picture = decodePicture(one.source.read(), pictureFile(sheet, one), sheet.care.enlarge);
     if (!picture) return picture;
-    painter.drawImage(one.at.x, one.at.y, caredFor(std::move(*picture), sheet.care), 0, 0, one.size.w, one.size.h);
+    const QImage cared = fittedTo(caredFor(std::move(*picture), sheet.care), one.size, sheet.care.odd);
+    painter.drawImage(one.at.x, one.at.y, cared, 0, 0, one.size.w, one.size.h);
   }
   return all;
 }

@@ -53,6 +53,11 @@ Result<QImage> decodeSheet(const Sheet& sheet);
 // What `care` makes of a picture, premultiplied ARGB: whole blocks of shrink × shrink pixels become one by area
 // average; a rest at the right and the bottom is left out.
 QImage caredFor(QImage picture, const PixelCare& care);
+// The sizes that the pictures of a collection have with its care, before those that differ are fitted to the others; an
+// Error where one cannot be read. 0 × 0 for a missing one.
+Result<std::vector<PixelSize>> sizesAsTheyAre(const Sheet& sheet);
+// A picture of a collection at the size that it is fitted to: in the middle across, on its lower edge.
+QImage fittedTo(const QImage& picture, PixelSize size, OddSizes odd);
 
 // A picture mirrored across and turned clockwise by quarters.
 QImage turnedPicture(const QImage& picture, Turn turn);

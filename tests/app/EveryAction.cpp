@@ -91,10 +91,14 @@ class EveryAction : public Story {
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
     if (id == ActionId::liftLower) session().verbs().hand.setLift(32);
-    if (id == ActionId::looseJoints) {
+    if (id == ActionId::looseJoints || id == ActionId::closeJoint || id == ActionId::closeJoints) {
       // The right end of a hedge goes.
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
+    }
+    if (id == ActionId::closeJoint) {
+      choose(ActionId::nextJoint);
+      awaitWork();
     }
     if (id == ActionId::throwAgain || id == ActionId::fillCells) {
       // Look-alikes, of which some lie in the selection.
@@ -132,6 +136,7 @@ class EveryAction : public Story {
   // What an action that only opens something needs to be carried through.
   void finish(ActionId id) {
     if (id == ActionId::newMap) hand.key(Qt::Key_Return);
+    if (id == ActionId::closeJoints) awaitWork();
     if (id == ActionId::renameMap) {
       hand.type(QStringLiteral("Shunting Yard"));
       hand.key(Qt::Key_Return);

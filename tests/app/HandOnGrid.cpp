@@ -250,9 +250,10 @@ TEST_P(HandOnGrid, ABlockIsTakenKeptAsAStampAndLaidElsewhere) {
   hand.doubleClick(canvas(), onMap({16, 10}));
   EXPECT_EQ(session().desk().selectedStamp, session().quilt().stamps().front()->id);
   EXPECT_EQ(session().desk().selection().count(), static_cast<std::int64_t>(taken.parts().size()));
+  hand.key(Qt::Key_Escape);
+  hand.key(Qt::Key_1);
   for (int i = 0; i < grid_->turnOrder(); ++i) hand.key(Qt::Key_E);
   EXPECT_EQ(session().desk().inHand.block, taken);
-  hand.key(Qt::Key_1);
   hand.click(canvas(), onMap({16, 10}));
   EXPECT_EQ(session().quilt(), laid);
   undo();

@@ -16,6 +16,7 @@
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/table/OddSizesPart.h"
 #include "app/table/PiecesPart.h"
 #include "app/table/TableView.h"
 #include "app/workroom/Session.h"
@@ -154,6 +155,15 @@ QWidget* SheetCard::buildPixels() {
     });
     layout->addWidget(button, 0, Qt::AlignLeft);
   };
+  odd_ = new OddSizesPart(pixels_);
+  connect(odd_, &OddSizesPart::chosen, this, [this](OddSizes odd) {
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    if (!sheet) return;
+    PixelCare care = sheet->care;
+    care.odd = odd;
+    session_->sheets().setCare(sheet_, care);
+  });
+  layout->addWidget(odd_);
   twice_ = makeSoftLabel(pixels_);
   twice_->setObjectName(QStringLiteral("sheet-twice"));
   layout->addWidget(twice_);
@@ -276,7 +286,19 @@ QWidget* SheetCard::buildFacts() {
   layout->addLayout(new SentenceLayout(
       {word(tr("From")), from_, word(tr(", by")), by_, word(tr(", under")), licence_, word(tr("."))}));
   layout->addWidget(sell_);
-  layout->addLayout(new SentenceLayout({word(tr("May be")), turn_, mirrorAcross_, mirrorDown_}));
+  usualTurns_ = makePlainButton("usual-turns", part);
+  usualTurns_->setText(tr("As usual here"));
+  usualTurns_->setCheckable(true);
+  usualTurns_->setToolTip(tr("Sheets that are brought in from now on may be laid like this one"));
+  connect(usualTurns_, &QToolButton::clicked, this, [this] {
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    if (!sheet) return;
+    QuiltFacts facts = session_->quilt().facts();
+    facts.turns = sheet->turns;
+    session_->quiltStep(tr("Usual turns"), session_->quilt().with(std::move(facts)));
+    refresh();
+  });
+  layout->addLayout(new SentenceLayout({word(tr("May be")), turn_, mirrorAcross_, mirrorDown_, usualTurns_}));
   layout->addLayout(new SentenceLayout({word(tr("Stands on")), footW_, word(tr("×")), footH_,
                                         word(tr("cells, shifted")), seatX_, word(tr(",")), seatY_, word(tr("px."))}));
   layout->addWidget(follow_);
@@ -295,7 +317,9 @@ QWidget* SheetCard::buildTiles() {
     const std::set<std::uint32_t> tiles = chosen();
     if (!tileName_->isModified() || tiles.size() != 1) return;
     tileName_->setModified(false);
-    const std::string name = tileName_->text().trimmed().toStdString();
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    if (!sheet) return;
+    const std::string name = freeTileName(*sheet, *tiles.begin(), tileName_->text().trimmed().toStdString());
     session_->sheets().changeTiles(tr("Name %1"), sheet_, tiles, [&](TileFacts& facts) { facts.name = name; });
   });
   connect(tags_, &QLineEdit::editingFinished, this, [this] {

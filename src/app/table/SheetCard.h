@@ -21,6 +21,7 @@ class QVBoxLayout;
 namespace uq {
 
 class NumberField;
+class OddSizesPart;
 class PiecesPart;
 class Session;
 class TableView;
@@ -92,6 +93,7 @@ class SheetCard : public Card {
   QLabel* agreement_;
   QToolButton* mapCell_;
   QToolButton* newMap_;
+  OddSizesPart* odd_;
   QWidget* pixels_;
   QToolButton* shrink_;
   QToolButton* rims_;
@@ -110,6 +112,7 @@ class SheetCard : public Card {
   QCheckBox* turn_;
   QCheckBox* mirrorAcross_;
   QCheckBox* mirrorDown_;
+  QToolButton* usualTurns_;
   QCheckBox* follow_;
   QToolButton* remove_;
   NumberField* seatX_;

@@ -14,6 +14,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/table/CutPicture.h"
+#include "app/table/OddSizesPart.h"
 #include "app/table/PiecesPart.h"
 #include "app/table/TableView.h"
 #include "app/workroom/Session.h"
@@ -153,6 +154,9 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
                   .arg(name)
             : tr("This shows the same as %1 at half the size. Keep the one that fits your cells.").arg(name));
   }
+  std::vector<PixelSize> sizes = notes ? notes->sizes : std::vector<PixelSize>();
+  for (PixelSize& size : sizes) size = {std::max(1, size.w / sheet.care.shrink), std::max(1, size.h / sheet.care.shrink)};
+  odd_->refresh(sheet, sizes);
   const bool drawn = notes && notes->isLineDrawing;
   scale_->setVisible(drawn);
   if (drawn && (!enlarge_->hasFocus() || !enlarge_->isModified())) enlarge_->setValue(sheet.care.enlarge);
@@ -183,7 +187,7 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   seeThrough_->setChecked(sheet.care.seeThrough.has_value());
   pick_->setVisible(!findings.hasClear || sheet.care.seeThrough);
   pixels_->setVisible(factor > 1 || findings.rims > 0 || sheet.care.closesRims || colour || !findings.hasClear ||
-                      other || drawn);
+                      other || drawn || !odd_->isHidden());
 }
 
 void SheetCard::refreshFacts(const Sheet& sheet) {
@@ -198,6 +202,7 @@ void SheetCard::refreshFacts(const Sheet& sheet) {
   turn_->setChecked(sheet.turns.turn);
   mirrorAcross_->setChecked(sheet.turns.mirrorAcross);
   mirrorDown_->setChecked(sheet.turns.mirrorDown);
+  usualTurns_->setChecked(sheet.turns == session_->quilt().facts().turns);
   const QString original =
       sheet.follows.empty() ? session_->sheets().cameFrom(sheet_) : QString::fromStdString(sheet.follows);
   follow_->setVisible(!original.isEmpty());

@@ -63,6 +63,7 @@ struct QuiltFacts {
   std::string name;
   std::vector<std::string> roles = kPlainRoles;  // what layers may be for, in the order in which they are offered
   PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
+  TurnsAllowed turns;                            // of the tiles of sheets that are brought in
   Id opensWith;                                  // the map that somebody sees first; empty: the first by name
   std::vector<Id> table;                         // sheets as they lie on the Table; others follow by code
   std::vector<Id> shelf;                         // stamps as they lie on the Table; others follow by name

@@ -128,6 +128,57 @@ std::string Sheet::tileName(std::uint32_t number) const {
   return facts.name.empty() ? name + " " + std::to_string(number) : facts.name;
 }
 
+namespace {
+
+constexpr std::pair<OddSizes, std::string_view> kOddSizes[] = {{OddSizes::asTheyAre, "as-they-are"},
+                                                              {OddSizes::padded, "padded"},
+                                                              {OddSizes::cropped, "cropped"},
+                                                              {OddSizes::scaled, "scaled"}};
+
+// Whether the one side is the other, enlarged or shrunk by a whole factor.
+bool isWhole(int from, int to) { return from > 0 && to > 0 && (to % from == 0 || from % to == 0); }
+
+}  // namespace
+
+std::string_view oddSizesName(OddSizes odd) { return kOddSizes[static_cast<std::size_t>(odd)].second; }
+
+std::optional<OddSizes> oddSizesFromName(std::string_view name) {
+  for (const auto& [odd, called] : kOddSizes) {
+    if (called == name) return odd;
+  }
+  return std::nullopt;
+}
+
+PixelSize usualSize(const std::vector<PixelSize>& sizes) {
+  std::map<std::pair<int, int>, int> counts;
+  for (const PixelSize size : sizes) ++counts[{size.w, size.h}];
+  PixelSize usual;
+  int most = 0;
+  for (const auto& [size, count] : counts) {
+    if (count <= most) continue;
+    most = count;
+    usual = {size.first, size.second};
+  }
+  return usual;
+}
+
+std::optional<std::vector<PixelSize>> fittedSizes(const std::vector<PixelSize>& sizes, OddSizes odd) {
+  if (odd == OddSizes::asTheyAre || sizes.empty()) return sizes;
+  PixelSize all = odd == OddSizes::scaled ? usualSize(sizes) : sizes.front();
+  for (const PixelSize size : sizes) {
+    const auto side = [odd](int a, int b) { return odd == OddSizes::padded ? std::max(a, b) : std::min(a, b); };
+    if (odd != OddSizes::scaled) {
+      all = {side(all.w, size.w), side(all.h, size.h)};
+      continue;
+    }
+    const bool grows = size.w <= all.w;
+    const bool alike = isWhole(size.w, all.w) && isWhole(size.h, all.h) &&
+                       (grows ? all.w / size.w * size.h == all.h : size.w / all.w * all.h == size.h);
+    if (!alike) return std::nullopt;
+  }
+  return std::vector<PixelSize>(sizes.size(), all);
+}
+
 void layOutCollection(Sheet& sheet) {
   constexpr int kBetween = 2;
   double area = 0;

@@ -12,6 +12,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/Id.h"
@@ -85,12 +86,23 @@ struct TurnsAllowed {
   friend bool operator==(const TurnsAllowed&, const TurnsAllowed&) = default;
 };
 
+// What becomes of pictures of a collection whose size differs from that of the others.
+enum class OddSizes {
+  asTheyAre,
+  padded,   // all become as large as the largest: smaller ones get see-through pixels beside and above them
+  cropped,  // all become as small as the smallest: larger ones are cut, at both sides and at the top
+  scaled    // each becomes the usual size by a whole factor
+};
+std::string_view oddSizesName(OddSizes odd);
+std::optional<OddSizes> oddSizesFromName(std::string_view name);
+
 // What is done with the pixels of a sheet's picture each time it is read; the file stays as it came.
 struct PixelCare {
   std::optional<std::uint32_t> seeThrough;  // 0xRRGGBB: this colour becomes see-through
   int shrink = 1;                           // whole factor by which it is made smaller, 1 .. kMostShrink
   int enlarge = 1;                          // how large a drawing of lines (SVG) is made, 1 .. kMostShrink
   bool closesRims = false;                  // half-see-through pixels become solid or vanish
+  OddSizes odd = OddSizes::asTheyAre;       // of a collection
   friend bool operator==(const PixelCare&, const PixelCare&) = default;
 };
 inline constexpr int kMostShrink = 16;
@@ -184,6 +196,12 @@ bool isSheetCode(std::string_view text);
 
 // How many cells a cut gives of a picture, each way.
 PixelSize cellsOf(const SheetCut& cut, PixelSize picture);
+
+// The size that most pictures have, of several the smallest.
+PixelSize usualSize(const std::vector<PixelSize>& sizes);
+// The sizes of the pictures of a collection once those that differ were treated so; nothing where that cannot be done:
+// a size is no whole multiple or part of the usual one.
+std::optional<std::vector<PixelSize>> fittedSizes(const std::vector<PixelSize>& sizes, OddSizes odd);
 
 // Lays the pictures of a collection out in rows, in the order of their numbers; sets `at` and the sheet's pictureSize.
 // Rows are kUsualTableWidth pixels wide, wider only for a wider picture or where the picture would be higher than wide.

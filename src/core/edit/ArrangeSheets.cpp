@@ -44,6 +44,7 @@ SheetAdded addSheet(const Quilt& quilt, Sheet sheet, const std::string& pictureN
   }
   sheet.id = freshId(quilt, ids);
   sheet.code = freeCode(quilt);
+  if (sheet.turns == TurnsAllowed()) sheet.turns = quilt.facts().turns;
   if (sheet.name.empty()) sheet.name = stemOf(pictureName);
   if (sheet.name.empty()) sheet.name = "sheet";
   sheet.file = slugFor(sheet.name, files);
@@ -139,6 +140,16 @@ Quilt withCare(const Quilt& quilt, Id id, const PixelCare& care, PixelSize size)
       sheet.cut = scaledCut(sheet.cut, before, after);
     }
   });
+}
+
+std::string freeTileName(const Sheet& sheet, std::uint32_t number, const std::string& name) {
+  const auto isTaken = [&](const std::string& one) {
+    return std::any_of(sheet.tiles.begin(), sheet.tiles.end(),
+                       [&](const auto& tile) { return tile.first != number && tile.second.name == one; });
+  };
+  std::string free = name;
+  for (int n = 2; !name.empty() && isTaken(free); ++n) free = name + " " + std::to_string(n);
+  return free;
 }
 
 Quilt deleteSheet(const Quilt& quilt, Id sheet) { return quilt.without<Sheet>(sheet); }

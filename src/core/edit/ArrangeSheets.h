@@ -38,6 +38,9 @@ Quilt deleteSheet(const Quilt& quilt, Id sheet);
 // The name only: files keep the names by which whoever draws knows them.
 Quilt renameSheet(const Quilt& quilt, Id sheet, const std::string& name);
 
+// A name for a tile that no other tile of its sheet has: with a number behind it where somebody gave it twice.
+std::string freeTileName(const Sheet& sheet, std::uint32_t number, const std::string& name);
+
 // Changes what is said of a sheet, or of some of its tiles; tiles of which nothing is said any more are forgotten.
 Quilt changedSheet(const Quilt& quilt, Id sheet, const std::function<void(Sheet&)>& change);
 Quilt changedTiles(const Quilt& quilt, Id sheet, const std::set<std::uint32_t>& numbers,

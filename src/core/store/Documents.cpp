@@ -28,6 +28,7 @@ Json quiltDocument(const QuiltFacts& facts) {
   for (const std::string& role : facts.roles) roles.emplace_back(role);
   append(object,
          {{"id", facts.id.text()}, {"name", facts.name}, {"roles", std::move(roles)}, {"screen", pair(facts.screen)}});
+  putTurns(object, facts.turns);
   if (!facts.opensWith.empty()) object.emplace_back("opensWith", facts.opensWith.text());
   if (!facts.table.empty()) {
     Json::Array table;
@@ -55,6 +56,7 @@ Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) 
     const auto screen = fields.numbers("screen", 2, 1, kLargestScreen);
     facts.screen = {screen[0], screen[1]};
   }
+  readTurns(fields, facts.turns);
   if (fields.has("opensWith")) facts.opensWith = fields.id("opensWith");
   if (fields.has("table")) {
     for (const std::string& text : fields.names("table", kMostSheets)) {

@@ -15,6 +15,7 @@
 #include "core/base/Json.h"
 #include "core/base/Id.h"
 #include "core/document/Layer.h"
+#include "core/document/Sheet.h"
 #include "core/grid/Pixels.h"
 
 namespace uq {
@@ -90,5 +91,9 @@ inline void append(Json::Object& object, const Json::Object& extra) {
 }
 inline Json pair(PixelSize size) { return Json::Array{size.w, size.h}; }
 inline Json pair(PixelPos at) { return Json::Array{at.x, at.y}; }
+
+// How a sheet's tiles may be laid, each way only where it may not: fields of a quilt and of a sheet.
+void putTurns(Json::Object& object, const TurnsAllowed& turns);
+void readTurns(Fields& fields, TurnsAllowed& turns);
 
 }  // namespace uq

@@ -71,6 +71,22 @@ auto flagsOf(Turns& turns) {
   return std::array<std::pair<const char*, Flag&>, 3>{
       {{"mayTurn", turns.turn}, {"mayMirrorAcross", turns.mirrorAcross}, {"mayMirrorDown", turns.mirrorDown}}};
 }
+}  // namespace
+
+void putTurns(Json::Object& object, const TurnsAllowed& turns) {
+  for (const auto& [name, flag] : flagsOf(turns)) {
+    if (!flag) object.emplace_back(name, false);
+  }
+}
+
+void readTurns(Fields& fields, TurnsAllowed& turns) {
+  for (const auto& [name, flag] : flagsOf(turns)) {
+    if (fields.has(name)) flag = fields.flag(name);
+  }
+}
+
+namespace {
+
 template <class Origin>
 auto textsOf(Origin& origin) {
   using Text = std::conditional_t<std::is_const_v<Origin>, const std::string, std::string>;
@@ -169,11 +185,10 @@ Json sheetDocument(const Sheet& sheet) {
   if (sheet.care.shrink != 1) object.emplace_back("shrink", sheet.care.shrink);
   if (sheet.care.enlarge != 1) object.emplace_back("enlarge", sheet.care.enlarge);
   if (sheet.care.closesRims) object.emplace_back("closesRims", true);
+  if (sheet.care.odd != OddSizes::asTheyAre) object.emplace_back("oddSizes", std::string(oddSizesName(sheet.care.odd)));
   putStance(object, sheet.stance, {});
   if (sheet.footing != Footing::open) object.emplace_back("footing", footingName(sheet.footing));
-  for (const auto& [name, flag] : flagsOf(sheet.turns)) {
-    if (!flag) object.emplace_back(name, false);
-  }
+  putTurns(object, sheet.turns);
   for (const auto& [name, text] : textsOf(sheet.origin)) {
     if (!text.empty()) object.emplace_back(name, text);
   }
@@ -227,11 +242,14 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
   if (fields.has("shrink")) sheet.care.shrink = fields.number("shrink", 1, kMostShrink);
   if (fields.has("enlarge")) sheet.care.enlarge = fields.number("enlarge", 1, kMostShrink);
   if (fields.has("closesRims")) sheet.care.closesRims = fields.flag("closesRims");
+  if (fields.has("oddSizes")) {
+    const auto odd = oddSizesFromName(fields.text("oddSizes"));
+    if (!odd) fields.refuse("\"oddSizes\" is none that this version knows", fields.line("oddSizes"));
+    sheet.care.odd = odd.value_or(OddSizes::asTheyAre);
+  }
   sheet.stance = readStance(fields, {});
   if (fields.has("footing")) sheet.footing = readFooting(fields);
-  for (const auto& [name, flag] : flagsOf(sheet.turns)) {
-    if (fields.has(name)) flag = fields.flag(name);
-  }
+  readTurns(fields, sheet.turns);
   for (const auto& [name, text] : textsOf(sheet.origin)) {
     if (fields.has(name)) text = fields.text(name);
   }
