@@ -24,6 +24,13 @@ QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName) {
   return head;
 }
 
+QVBoxLayout* makeSection(QWidget* part) {
+  auto* layout = new QVBoxLayout(part);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(6);
+  return layout;
+}
+
 QLabel* makeTitle(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
   QFont font = label->font();

@@ -4,6 +4,7 @@
 #include <QFrame>
 #include <QLabel>
 #include <QToolButton>
+#include <QVBoxLayout>
 
 #include "core/grid/Pixels.h"
 
@@ -14,6 +15,9 @@ void makeCard(QFrame* frame);
 
 // The head of a card that lies over the map: its title, and a button of that object name that closes it.
 QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName);
+
+// The layout of a part of a card, whose lines lie close.
+QVBoxLayout* makeSection(QWidget* part);
 
 QLabel* makeTitle(const QString& text, QWidget* parent);
 // Soft ink, wraps.

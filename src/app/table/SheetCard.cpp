@@ -29,14 +29,6 @@ constexpr int kWidth = 336;  // logical pixels
 constexpr std::pair<Footing, const char*> kFootings[] = {
     {Footing::open, "footing-open"}, {Footing::solid, "footing-solid"}, {Footing::overhead, "footing-overhead"}};
 
-// A part of the card under a line.
-QVBoxLayout* section(QWidget* part) {
-  auto* layout = new QVBoxLayout(part);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(6);
-  return layout;
-}
-
 }  // namespace
 
 SheetCard::SheetCard(TableView* table, QWidget* parent) : Card(parent), table_(table) {
@@ -103,7 +95,7 @@ QLineEdit* SheetCard::textField(const char* object, const QString& name, const Q
 
 QWidget* SheetCard::buildCut() {
   cut_ = new QWidget(this);
-  auto* layout = section(cut_);
+  auto* layout = makeSection(cut_);
   chips_ = new QHBoxLayout;
   chips_->setSpacing(kGap / 2);
   reason_ = makeSoftLabel(cut_);
@@ -142,7 +134,7 @@ QWidget* SheetCard::buildCut() {
 
 QWidget* SheetCard::buildPixels() {
   pixels_ = new QWidget(this);
-  auto* layout = section(pixels_);
+  auto* layout = makeSection(pixels_);
   const auto offer = [&](QToolButton*& button, const char* object, auto change) {
     button = makePlainButton(object, pixels_);
     button->setCheckable(true);
@@ -205,7 +197,7 @@ QWidget* SheetCard::buildPixels() {
 
 QWidget* SheetCard::buildFooting() {
   auto* part = new QWidget(this);
-  auto* layout = section(part);
+  auto* layout = makeSection(part);
   footingText_ = makeSoftLabel(part);
   footingText_->setObjectName(QStringLiteral("footing-text"));
   auto* row = new QHBoxLayout;
@@ -234,7 +226,7 @@ QWidget* SheetCard::buildFooting() {
 
 QWidget* SheetCard::buildFacts() {
   auto* part = new QWidget(this);
-  auto* layout = section(part);
+  auto* layout = makeSection(part);
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   pile_ = textField("sheet-pile", tr("The theme with which it lies on the Table"), tr("street, inside, quay…"));
   from_ = textField("sheet-from", tr("Where it comes from"), tr("a shop, a friend…"));
@@ -302,68 +294,6 @@ QWidget* SheetCard::buildFacts() {
   layout->addLayout(new SentenceLayout({word(tr("Stands on")), footW_, word(tr("×")), footH_,
                                         word(tr("cells, shifted")), seatX_, word(tr(",")), seatY_, word(tr("px."))}));
   layout->addWidget(follow_);
-  return part;
-}
-
-QWidget* SheetCard::buildTiles() {
-  auto* part = new QWidget(this);
-  auto* layout = section(part);
-  const auto word = [this](const QString& text) { return new QLabel(text, this); };
-  tilesTitle_ = makeSoftLabel(part);
-  tilesTitle_->setObjectName(QStringLiteral("chosen-tiles"));
-  tileName_ = textField("tile-name", tr("Name of the chosen tile"), tr("name"));
-  tags_ = textField("tile-tags", tr("Tags of the chosen tiles, with commas between them"), tr("tags, with commas"));
-  connect(tileName_, &QLineEdit::editingFinished, this, [this] {
-    const std::set<std::uint32_t> tiles = chosen();
-    if (!tileName_->isModified() || tiles.size() != 1) return;
-    tileName_->setModified(false);
-    const Sheet* sheet = session_->quilt().sheet(sheet_);
-    if (!sheet) return;
-    const std::string name = freeTileName(*sheet, *tiles.begin(), tileName_->text().trimmed().toStdString());
-    session_->sheets().changeTiles(tr("Name %1"), sheet_, tiles, [&](TileFacts& facts) { facts.name = name; });
-  });
-  connect(tags_, &QLineEdit::editingFinished, this, [this] {
-    if (!tags_->isModified()) return;
-    tags_->setModified(false);
-    std::vector<std::string> tags;
-    for (const QString& one : tags_->text().split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-      const std::string tag = one.trimmed().toStdString();
-      if (!tag.empty() && std::find(tags.begin(), tags.end(), tag) == tags.end()) tags.push_back(tag);
-    }
-    session_->sheets().changeTiles(tr("Tag %1"), sheet_, chosen(), [&](TileFacts& facts) { facts.tags = tags; });
-  });
-  keep_ = new QCheckBox(tr("keep when tidying"), part);
-  keep_->setObjectName(QStringLiteral("tile-keep"));
-  connect(keep_, &QCheckBox::clicked, this, [this](bool on) {
-    session_->sheets().changeTiles(on ? tr("Keep %1") : tr("Do not keep %1"), sheet_, chosen(),
-                                   [&](TileFacts& facts) { facts.keep = on; });
-  });
-  animate_ = makePlainButton("animate-chosen", part);
-  animate_->setText(tr("Animate them"));
-  animate_->setIcon(icon(QStringLiteral("frames"), Theme::current().ink));
-  animate_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
-  frameTime_ = number("frame-time", tr("How long each picture is shown, in milliseconds"), 1, kLongestFrame);
-  frameTime_->setValue(120);
-  connect(animate_, &QToolButton::clicked, this, [this] {
-    const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
-    const bool stands = !tiles.empty() && session_->quilt().sheet(sheet_)->framesOf(tiles.front());
-    session_->sheets().makeFrames(sheet_, tiles.size() == 1 && stands ? std::vector{tiles.front()} : tiles,
-                                  frameTime_->wholeValue());
-  });
-  connect(frameTime_, &NumberField::valueChanged, this, [this](double time) {
-    const std::vector<std::uint32_t> tiles = table_->chosenOn(sheet_);
-    const Sheet* sheet = session_->quilt().sheet(sheet_);
-    if (tiles.empty() || !sheet->framesOf(tiles.front())) return;
-    session_->sheets().changeTiles(tr("Animate %1"), sheet_, {tiles.front()}, [&](TileFacts& facts) {
-      for (Frame& frame : facts.frames) frame.milliseconds = static_cast<int>(time);
-    });
-  });
-  for (QLineEdit* field : {tileName_, tags_}) field->setMaximumWidth(QWIDGETSIZE_MAX);
-  layout->addWidget(tilesTitle_);
-  layout->addWidget(tileName_);
-  layout->addWidget(tags_);
-  layout->addWidget(keep_);
-  layout->addLayout(new SentenceLayout({animate_, word(tr("each")), frameTime_, word(tr("ms."))}));
   return part;
 }
 

@@ -66,6 +66,7 @@ class SheetCard : public Card {
   void refreshPixels(const Sheet& sheet);
   void refreshFacts(const Sheet& sheet);
   void refreshTiles(const Sheet& sheet);
+  void refreshBelongs(const Sheet& sheet, const std::vector<std::uint32_t>& tiles);
   void useCut();
   void setStance();
   // What the tiles chosen on the sheet, or all of them, are to somebody walking.
@@ -122,6 +123,7 @@ class SheetCard : public Card {
   QLabel* tilesTitle_;
   QLineEdit* tileName_;
   QLineEdit* tags_;
+  QComboBox* belongs_;
   QCheckBox* keep_;
   QToolButton* animate_;
   NumberField* frameTime_;

@@ -1,8 +1,10 @@
 #include "app/workroom/NoticeStrip.h"
 
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QToolButton>
+#include <algorithm>
 
 #include "app/look/Theme.h"
 
@@ -14,6 +16,7 @@ constexpr int kMostLines = 6;
 
 NoticeStrip::NoticeStrip(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("notices"));
+  setAutoFillBackground(true);
   label_ = new QLabel(this);
   label_->setObjectName(QStringLiteral("notice-text"));
   label_->setWordWrap(true);
@@ -45,6 +48,28 @@ void NoticeStrip::tell(const QStringList& texts) {
   }
   label_->setText(lines.join(QString()));
   setVisible(!lines.isEmpty());
+  place();
+}
+
+void NoticeStrip::lieOver(QWidget* below) {
+  if (below_) below_->removeEventFilter(this);
+  below_ = below;
+  below_->installEventFilter(this);
+  place();
+}
+
+bool NoticeStrip::eventFilter(QObject* watched, QEvent* event) {
+  const bool moves = event->type() == QEvent::Resize || event->type() == QEvent::Move || event->type() == QEvent::Show;
+  if (watched == below_ && moves) place();
+  return QFrame::eventFilter(watched, event);
+}
+
+void NoticeStrip::place() {
+  if (!below_ || isHidden()) return;
+  const QPoint at = below_->mapTo(parentWidget(), QPoint());
+  const int height = std::min(layout()->heightForWidth(below_->width()), below_->height());
+  setGeometry(at.x(), at.y(), below_->width(), height);
+  raise();
 }
 
 QString NoticeStrip::text() const { return isVisible() ? texts_ : QString(); }

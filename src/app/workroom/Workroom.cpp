@@ -56,7 +56,6 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   auto* layout = new QVBoxLayout(central);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
-  layout->addWidget(notices_);
   layout->addWidget(pages_, 1);
   layout->addLayout(footRow);
   setCentralWidget(central);
@@ -235,6 +234,7 @@ void Workroom::chooseFiles() {
 
 void Workroom::showSession() {
   pages_->setCurrentWidget(session_ ? room_ : start_);
+  notices_->lieOver(session_ ? static_cast<QWidget*>(canvas_) : start_);
   tabs_->setVisible(session_ != nullptr);
   if (!session_) showMapAlone(false);
   if (session_) {

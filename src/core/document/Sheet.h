@@ -61,6 +61,7 @@ struct TileFacts {
   std::optional<Stance> stance;    // else the sheet's
   std::optional<Footing> footing;  // else the sheet's
   Frames frames;                   // empty: it stands still
+  std::string belongs;             // the role of the layers for which it is meant; empty: nobody said
   bool keep = false;               // Tidy leaves it alone
   Json::Object extra;              // fields that this version does not know
   // Whether nothing is said.

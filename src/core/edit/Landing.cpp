@@ -7,6 +7,7 @@
 
 #include "core/cells/CellReader.h"
 #include "core/edit/ArrangeLayers.h"
+#include "core/edit/TileHome.h"
 
 namespace uq {
 
@@ -114,7 +115,7 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
     if (nearer) {
       landing.layers.front().layer = *nearer;
     } else {
-      LayerAdded added = addLayer(quilt, map.id, end, ids, roleOf(quilt, ask.hand, ask.covers));
+      LayerAdded added = addLayer(quilt, map.id, end, ids, roleOf(quilt, ask.active.map, ask.hand, ask.covers));
       landing.quilt = std::move(added.quilt);
       landing.layers.front().layer = added.layer;
       landing.makesLayer = true;
@@ -131,8 +132,10 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
   return landing;
 }
 
-std::string roleOf(const Quilt& quilt, const InHand& hand, const Covers& look) {
+std::string roleOf(const Quilt& quilt, Id map, const InHand& hand, const Covers& look) {
   if (!hand.role.empty()) return hand.role;
+  const auto home = hand.parts().empty() ? std::nullopt : homeOf(quilt, map, hand.parts().front().cell.tile());
+  if (home) return home->role;
   bool overhead = !hand.block.empty();
   for (const Block::Part& part : hand.block.parts()) {
     const Sheet* sheet = quilt.sheetAt(part.cell.tile().slot);
@@ -174,7 +177,7 @@ Desk landingFor(Desk desk, const Quilt& quilt, const InHand& hand, const Covers&
     desk.obeysLayer = true;
     return desk;
   }
-  const std::string role = roleOf(quilt, hand, covers);
+  const std::string role = roleOf(quilt, desk.map, hand, covers);
   if (active->role == role) return desk;
   const auto own = static_cast<int>(*map->layerIndex(active->id));
   const Layer* best = nullptr;

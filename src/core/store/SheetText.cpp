@@ -161,6 +161,7 @@ Json sheetDocument(const Sheet& sheet) {
       }
       fields.emplace_back("frames", std::move(frames));
     }
+    if (!facts.belongs.empty()) fields.emplace_back("belongs", facts.belongs);
     if (facts.keep) fields.emplace_back("keep", true);
     append(fields, facts.extra);
     tiles.emplace_back(std::move(fields));
@@ -265,6 +266,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file) {
     if (tile.has("seat") || tile.has("footprint")) facts.stance = readStance(tile, sheet.stance);
     if (tile.has("footing")) facts.footing = readFooting(tile);
     if (tile.has("frames")) facts.frames = readFrames(tile);
+    if (tile.has("belongs")) facts.belongs = tile.text("belongs");
     if (tile.has("keep")) facts.keep = tile.flag("keep");
     facts.extra = tile.rest();
     if (tile.error()) return fail(*tile.error());

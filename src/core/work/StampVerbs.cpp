@@ -37,7 +37,7 @@ void StampVerbs::keep() {
   if (own && own->held == hand) return work_.refuse(own->name + " is kept already");
   // So that it comes down where it lay: on a layer of this role.
   if (hand.role.empty() && work_.quilt().layer(work_.desk().activeAt())) {
-    hand.role = roleOf(work_.quilt(), hand, work_.covers());
+    hand.role = roleOf(work_.quilt(), work_.desk().map, hand, work_.covers());
   }
   const StampKept kept = keepStamp(work_.quilt(), hand, {}, work_.ids());
   if (kept.stamp.empty()) return;
