@@ -96,6 +96,12 @@ class EveryAction : public Story {
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
     }
+    if (id == ActionId::closeJoints) {
+      // Of selected cells only those would be looked at.
+      Desk desk = session().desk();
+      desk.select({});
+      session().setDesk(std::move(desk));
+    }
     if (id == ActionId::closeJoint) {
       choose(ActionId::nextJoint);
       awaitWork();

@@ -1,8 +1,10 @@
 // Where blocks land, and which layers keep what is taken.
 #include "core/Support.h"
+#include "core/edit/ArrangeSheets.h"
 #include "core/edit/Landing.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Stroke.h"
+#include "core/edit/TileHome.h"
 
 namespace uq::test {
 
@@ -110,6 +112,36 @@ TEST(ChosenLayers, ALayerOfOnesOwnRoleKeepsThings) {
   const Desk now = landingFor(withChosenLayer(desk, yard.sheds), quilt, InHand(yard.thing(1)), yard.covers);
   EXPECT_EQ(now.activeAt(), yard.sheds);
   EXPECT_TRUE(now.obeysLayer);
+}
+
+TEST(TileHome, IsLearntFromWhereATileWasLaidAndTheSheetsWordGoesFirst) {
+  Yard yard;
+  const LayerAt awnings = layerOf(yard.quilt, "Yard", "Awnings");
+  Quilt quilt = withRole(yard.quilt, awnings, "in front");
+  const Cell crown = tileOf(quilt, "rails", 3);
+  EXPECT_FALSE(homeOf(quilt, awnings.map, crown.tile()));
+  quilt = stroked(quilt, layingOn(awnings, Block::of(crown)), {{0, 0}});
+  EXPECT_FALSE(homeOf(quilt, awnings.map, crown.tile())) << "once may be a slip";
+  quilt = stroked(quilt, layingOn(awnings, Block::of(crown)), {{0, 1}, {2, 1}});
+  const auto home = homeOf(quilt, awnings.map, crown.tile());
+  ASSERT_TRUE(home);
+  EXPECT_EQ(home->role, "in front");
+  EXPECT_EQ(home->laid, 4);
+  Desk desk;
+  desk.map = awnings.map;
+  desk.activeLayer[desk.map] = yard.paving.layer;
+  EXPECT_EQ(landingFor(desk, quilt, InHand(Block::of(crown)), yard.covers).activeAt(), awnings);
+  // Also on another map.
+  const Id loft = quilt.mapNamed("Loft")->id;
+  EXPECT_EQ(homeOf(quilt, loft, crown.tile())->role, "in front");
+  // Where it lies here and there, nobody knows.
+  const Quilt both = stroked(quilt, layingOn(yard.sheds, Block::of(crown)), {{0, 4}, {3, 4}});
+  EXPECT_FALSE(homeOf(both, awnings.map, crown.tile()));
+  // What is said counts more.
+  const Id rails = quilt.sheetAt(crown.tile().slot)->id;
+  const Quilt said = changedTiles(both, rails, {3}, [](TileFacts& facts) { facts.belongs = "things"; });
+  EXPECT_TRUE(homeOf(said, awnings.map, crown.tile())->isSaid);
+  EXPECT_EQ(landingFor(desk, said, InHand(Block::of(crown)), yard.covers).activeAt(), yard.sheds);
 }
 
 }  // namespace uq::test

@@ -104,6 +104,7 @@ Sheet anySheet() {
   sheet.tiles[2].footing = Footing::solid;
   sheet.tiles[3].frames = {{3, 120}, {4, 80}};
   sheet.tiles[3].keep = true;
+  sheet.tiles[3].belongs = "in front";
   if (count > 0 && *rc::gen::arbitrary<bool>()) {
     std::vector<std::uint32_t> numbers(count);
     std::iota(numbers.begin(), numbers.end(), *rc::gen::inRange(0u, 3u));
@@ -163,6 +164,18 @@ TEST(Sheet, ABrokenTilesFileIsNamedWithItsLine) {
   EXPECT_THAT(refused("tiles 1\nweather: rain\nend\n"), HasSubstr("sheets/quay.tiles, line 2"));
   EXPECT_THAT(refused("tiles 1\npicture ff\n"), HasSubstr("ends before its \"end\""));
   EXPECT_EQ(refused("tiles 1\npicture ff\nend\n"), "");
+}
+
+TEST(OddSizes, AreFittedToTheLargestTheSmallestOrTheUsual) {
+  const std::vector<PixelSize> sizes{{64, 64}, {70, 60}, {64, 64}};
+  EXPECT_EQ(usualSize(sizes), (PixelSize{64, 64}));
+  EXPECT_EQ(fittedSizes(sizes, OddSizes::asTheyAre), sizes);
+  EXPECT_EQ(fittedSizes(sizes, OddSizes::padded), (std::vector<PixelSize>(3, {70, 64})));
+  EXPECT_EQ(fittedSizes(sizes, OddSizes::cropped), (std::vector<PixelSize>(3, {64, 60})));
+  EXPECT_FALSE(fittedSizes(sizes, OddSizes::scaled)) << "70 is no whole part of 64";
+  const std::vector<PixelSize> scales{{64, 32}, {128, 64}, {64, 32}, {32, 16}};
+  EXPECT_EQ(fittedSizes(scales, OddSizes::scaled), (std::vector<PixelSize>(4, {64, 32})));
+  EXPECT_FALSE(fittedSizes({{64, 32}, {64, 32}, {128, 128}}, OddSizes::scaled)) << "its proportions would change";
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/OldPieces.h"
+#include "core/store/Documents.h"
 #include "core/PaintedSheet.h"
 #include "core/edit/ArrangeSheets.h"
 #include "core/sheets/FitsHere.h"
@@ -146,6 +147,23 @@ TEST(ArrangeSheets, APaintedTileKeepsItsPictureThroughAnyCut) {
   laid.quilt = cutAnew(laid.quilt, laid.sheet, {{4, 4}, 0, 0, {}}, {}, laid.inUse());
   EXPECT_EQ(laid.now().place(5), painted);
   EXPECT_TRUE(laid.now().offers(5)) << "its rectangle is a cell again";
+}
+
+TEST(ArrangeSheets, TurnsAreAsUsualInTheQuiltAndNamesAreToldApart) {
+  Laid laid(Painted(2, {kA, kB}));
+  QuiltFacts facts = laid.quilt.facts();
+  facts.turns.turn = facts.turns.mirrorDown = false;
+  const SheetAdded next = addSheet(laid.quilt.with(facts), Painted(2, {kC, kD}).sheet, "mews.png", laid.ids);
+  EXPECT_EQ(next.quilt.sheet(next.sheet)->turns, facts.turns);
+  EXPECT_EQ(next.quilt.sheet(laid.sheet)->turns, TurnsAllowed()) << "those that are there stay";
+  const auto read = readQuiltDocument(quiltDocument(facts), "quilt.json");
+  ASSERT_TRUE(read);
+  EXPECT_EQ(read->turns, facts.turns);
+  Sheet named = laid.now();
+  named.tiles[0].name = "kerb";
+  EXPECT_EQ(freeTileName(named, 1, "kerb"), "kerb 2");
+  EXPECT_EQ(freeTileName(named, 0, "kerb"), "kerb") << "its own";
+  EXPECT_EQ(freeTileName(named, 1, ""), "");
 }
 
 TEST(OldPieces, OfACutThatWasNearlyRightAreTheTilesThatWereMeant) {

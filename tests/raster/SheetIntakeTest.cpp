@@ -104,6 +104,42 @@ TEST_F(Intakes, ADrawingOfLinesIsMadeAsLargeAsAskedFor) {
   EXPECT_EQ(now->cut.cell.w, draft.sheet.cut.cell.w * 3);
 }
 
+TEST_F(Intakes, PicturesOfOddSizesAreFittedInTheMiddleOnTheirLowerEdge) {
+  QImage odd(12, 10, QImage::Format_ARGB32);
+  odd.fill(0xff0000ffu);
+  odd.setPixel(0, 9, 0xffff0000u);
+  odd.setPixel(11, 9, 0xffffff00u);
+  auto intake = take({put("a.png", pngOf(checkered(1, 1, 8))), put("b.png", pngOf(checkered(1, 1, 8))),
+                      put("odd.png", pngOf(odd))});
+  ASSERT_TRUE(intake);
+  ASSERT_EQ(intake->drafts.size(), 1u);
+  EXPECT_EQ(intake->drafts.front().notes.sizes, (std::vector<PixelSize>{{8, 8}, {8, 8}, {12, 10}}));
+  IdSource ids(3);
+  const SheetAdded added = addSheet(Quilt(), intake->drafts.front().sheet, "tiles", ids);
+  const auto with = [&](OddSizes way) {
+    PixelCare care;
+    care.odd = way;
+    SheetPictures pictures;
+    auto now = refreshed(*withCare(added.quilt, added.sheet, care, {}).sheet(added.sheet), pictures);
+    EXPECT_TRUE(now);
+    return std::pair(*now, pictures.picture(*now));
+  };
+  const auto [padded, large] = with(OddSizes::padded);
+  for (const CollectedPicture& one : padded.collection) EXPECT_EQ(one.size, (PixelSize{12, 10}));
+  const PixelRect first = *padded.place(0);
+  EXPECT_EQ(qAlpha(large.pixel(first.x, first.y + 9)), 0) << "two pixels beside it";
+  EXPECT_EQ(qAlpha(large.pixel(first.x + 2, first.y + 9)), 255);
+  EXPECT_EQ(qAlpha(large.pixel(first.x + 5, first.y + 1)), 0) << "and two above";
+  const auto [cropped, small] = with(OddSizes::cropped);
+  const PixelRect third = *cropped.place(2);
+  EXPECT_EQ(third.w, 8);
+  EXPECT_EQ(third.h, 8);
+  EXPECT_EQ(small.pixel(third.x, third.y + 7), 0xff0000ffu) << "its marked corners are cut off";
+  const auto [asTheyAre, plain] = with(OddSizes::scaled);
+  EXPECT_EQ(asTheyAre.care.odd, OddSizes::asTheyAre) << "12 is no whole part of 8";
+  EXPECT_EQ(asTheyAre.collection[2].size, (PixelSize{12, 10}));
+}
+
 TEST_F(Intakes, ManyPicturesAreACollectionButSheetsAmongThemAreSheets) {
   const auto intake = take({put("crate.png", pngOf(checkered(1, 1, 32))), put("yard.png", pngOf(checkered(8, 6, 32))),
                             put("cart.png", pngOf(checkered(1, 1, 48)))});

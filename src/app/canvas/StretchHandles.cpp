@@ -9,7 +9,7 @@ namespace {
 
 constexpr double kReach = 9;   // logical pixels, how near a handle is meant
 constexpr double kApart = 22;  // logical pixels from the middle of a stretch to a handle, at least
-constexpr double kBeside = 8;  // how far outside a small stretch they lie
+constexpr double kBeside = 8;  // how much farther out those lie that would be nearer
 
 std::optional<CellRect> stretchOf(const Scene& scene) {
   return scene.map() ? scene.session().verbs().strokes.stretchBox() : std::nullopt;
@@ -40,11 +40,9 @@ std::vector<StretchHandle> stretchHandles(const Scene& scene, const Plane& plane
   if (tall) add(at(u, box->y1 - 1, 0, 1), 0, 1);
   if (wide && tall) add(at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1);
   const QPointF middle = (at(box->x0, box->y0, -1, -1) + at(box->x1 - 1, box->y1 - 1, 1, 1)) / 2;
-  const auto length = [&](const StretchHandle& one) { return QLineF(middle, one.end).length(); };
-  const bool small = std::any_of(all.begin(), all.end(), [&](const auto& one) { return length(one) < kApart; });
   for (StretchHandle& one : all) {
-    const double from = length(one);
-    if (small && from > 0) one.at = middle + (one.end - middle) / from * (std::max(from, kApart) + kBeside);
+    const double from = QLineF(middle, one.end).length();
+    if (from > 0 && from < kApart) one.at = middle + (one.end - middle) / from * (kApart + kBeside);
   }
   return all;
 }

@@ -1,7 +1,7 @@
 // StretchHandles: the handles of a stretch that was just laid, by which it is fitted anew.
 //
 // A stretch that grows across has one at each end, one that grows down likewise, and one that does both a corner, too.
-// They lie on its ends; those of a stretch that is small on the screen lie outside it, and apart.
+// They lie on its ends; where a stretch is small on the screen, outside it, and apart.
 // Cost: constant. Threads: the interface's.
 #pragma once
 

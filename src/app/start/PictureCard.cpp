@@ -1,6 +1,5 @@
 #include "app/start/PictureCard.h"
 
-#include <QKeyEvent>
 #include <QPainter>
 
 #include "app/look/Stitches.h"
@@ -64,14 +63,6 @@ void PictureCard::paintEvent(QPaintEvent*) {
   painter.setFont(font());
   painter.setPen(theme.softInk);
   for (const QString& text : lines_) line(text, text.contains(QLatin1Char('/')) ? Qt::ElideMiddle : Qt::ElideRight);
-}
-
-void PictureCard::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
-    click();
-  } else {
-    QAbstractButton::keyPressEvent(event);
-  }
 }
 
 }  // namespace uq

@@ -15,6 +15,7 @@
 
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
+#include "app/look/KeyReceiver.h"
 #include "app/look/WheelGuard.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
@@ -27,6 +28,7 @@ namespace uq {
 
 Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions_(new Actions(this)) {
   guardTheWheel();
+  watchKeys();
   setObjectName(QStringLiteral("workroom"));
   setWindowIcon(QIcon(QStringLiteral(":/icons/urban-quilt.svg")));
   setAcceptDrops(true);
@@ -317,7 +319,8 @@ void Workroom::changeEvent(QEvent* event) {
 void Workroom::keyPressEvent(QKeyEvent* event) {
   QWidget* focus = QApplication::focusWidget();
   const bool enters = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-  if (auto* button = qobject_cast<QAbstractButton*>(focus); button && enters) return button->click();
+  auto* button = qobject_cast<QAbstractButton*>(focus);
+  if (button && enters && wentFirstTo(button)) return button->click();
   if (!session_ || pages_->currentWidget() != room_) return QMainWindow::keyPressEvent(event);
   if (event->key() == Qt::Key_Escape) return canvas_->setFocus(Qt::OtherFocusReason);
   if (const auto action = actions_->actionFor(*event); action && !qobject_cast<QLineEdit*>(focus)) {
