@@ -4,6 +4,7 @@
 
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
+#include "cli/JointsCommand.h"
 #include "cli/SheetCommands.h"
 
 int main(int argc, char** argv) {
@@ -54,6 +55,12 @@ int main(int argc, char** argv) {
   check->add_option("QUILT", quilt, quiltHelp);
   bool joints = false;
   check->add_flag("--joints", joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
+
+  uq::cli::JointsOrder laying;
+  auto* jointsCommand = app.add_subcommand("joints", "Lay what belongs at loose joints, where no other one comes of it");
+  jointsCommand->add_option("QUILT", laying.quilt, quiltHelp);
+  jointsCommand->add_option("--map", laying.map, "Only on this map (default: on all)");
+  jointsCommand->add_flag("--dry-run", laying.dryRun, "Only say what would change");
 
   std::string list;
   bool dryRun = false;
@@ -106,6 +113,7 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (render->parsed()) return uq::cli::render(order);
+  if (jointsCommand->parsed()) return uq::cli::layJoints(laying);
   if (edit->parsed()) return uq::cli::editQuilt(quilt, list, dryRun);
   if (measure->parsed()) return uq::cli::measureSheet(picture, json);
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);

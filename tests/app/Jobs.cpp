@@ -73,6 +73,31 @@ TEST_F(Jobs, CopiedAndPastedElsewhere) {
   report("copying and pasting elsewhere");
 }
 
+TEST_F(Jobs, NinetyThousandCellsPasteAsTheyWereCopied) {
+  session().verbs().maps.add({"Wide", yard().grid, 300, 300});
+  settle();
+  const LayerAt ground{session().desk().map, session().map()->layerNamed("Ground")->id};
+  LayerCells cells;
+  for (int y = 0; y < 300; ++y) {
+    for (int x = 0; x < 300; ++x) {
+      cells.cells.set({x, y}, Cell({kChalkSlot, static_cast<std::uint32_t>((x * 7 + y * 3) % 14)}, {}));
+    }
+  }
+  session().verbs().layers.takeCells("Lay chalk", {ground}, session().quilt().with(ground, cells));
+  session().verbs().layers.choose(ground.layer);
+  hand.key(Qt::Key_A, Qt::ControlModifier);
+  hand.key(Qt::Key_C, Qt::ControlModifier);
+  session().verbs().maps.add({"Wide too", yard().grid, 300, 300});
+  settle();
+  hand.key(Qt::Key_F);
+  hand.key(Qt::Key_V, Qt::ControlModifier);
+  hand.moveTo(room->canvas(), onMap({149, 149}));
+  EXPECT_THAT(room->canvas()->tagText().toStdString(), testing::HasSubstr("90000 cells"));
+  hand.click(room->canvas(), onMap({149, 149}));
+  const Map& there = *session().quilt().mapNamed("Wide too");
+  EXPECT_TRUE(there.layerNamed("Ground")->cells == cells.cells);
+}
+
 TEST_F(Jobs, ALayerOfOnesOwnIsPaintedWithFiveTakes) {
   hand.click(room->findChild<QWidget*>(QStringLiteral("needle-2")));
   const LayerAt own = session().desk().activeAt();

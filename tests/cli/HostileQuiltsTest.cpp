@@ -88,6 +88,7 @@ TEST(HostileQuilts, NoCommandHarmsOrIsHarmed) {
       {"info"},
       {"info", "--json"},
       {"check", "--joints"},
+      {"joints"},
       {"render", "Yard", "-o", out + ".png"},
       {"export", "Yard", "-o", out + ".ora"},
       {"sheet", "export", "street", "-o", out + ".png"},

@@ -156,6 +156,16 @@ TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
   EXPECT_EQ(check.code, 1);
   EXPECT_THAT(check.out, testing::HasSubstr("Depot Yard, Sheds & trams, cell 44, 7, side 1: hedge"));
   EXPECT_THAT(check.out, testing::HasSubstr("1 loose joint\n"));
+  // What belongs there is laid.
+  const Answer tried = run(words({"joints", "--dry-run"}));
+  EXPECT_EQ(tried.code, 0) << tried.err;
+  EXPECT_THAT(tried.out, testing::HasSubstr("would be laid"));
+  EXPECT_EQ(run(words({"check", "--joints"})).code, 1) << "it was only said";
+  EXPECT_EQ(run(words({"joints", "--map", "Nowhere"})).code, 3);
+  const Answer laid = run(words({"joints", "--map", "Depot Yard"}));
+  EXPECT_EQ(laid.code, 0) << laid.err;
+  EXPECT_THAT(laid.out, testing::HasSubstr("Depot Yard, Sheds & trams: "));
+  EXPECT_EQ(run(words({"check", "--joints"})).code, 0);
 }
 
 TEST_F(Uquilt, RendersWhatTheScreenShows) {

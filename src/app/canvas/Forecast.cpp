@@ -57,6 +57,16 @@ CellSet Forecast::footprint(const Pointing& pointing) {
   const Stroke* foretold = stroke(pointing);
   if (foretold && !foretold->cells().empty()) return foretold->cells();
   if (foretold && !foretold->shape().empty()) return foretold->shape();
+  const InHand& held = scene_.desk().inHand;
+  const bool lays = !selects() && !pointing.takesAway && scene_.desk().tool == Tool::brush;
+  if (lays && held.parts().size() > kMostForetold) {
+    // The box around it, without trying it out.
+    const auto grid = makeGrid(scene_.session().map()->grid);
+    const CellRect all = held.wholeExtent();
+    const SidePos grip = grid->toSide(*pointing.cell);
+    return boxOf(*grid, grid->fromSide(grip + SidePos{all.x0, all.y0}), grid->fromSide(grip + SidePos{all.x1 - 1, all.y1 - 1}),
+                 BoxShape::alongTheGrid, scene_.session().map()->bounds);
+  }
   cells.insert(*pointing.cell);
   return cells;
 }
@@ -152,6 +162,9 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
     const auto each = static_cast<std::int64_t>(held.parts().size());
     const std::int64_t copies = (foretold->cells().count() + each - 1) / each;
     if (copies > 1) parts << tr("%1 copies").arg(copies);
+  }
+  if (!foretold && held.parts().size() > kMostForetold) {
+    parts << tr("%n cell(s)", nullptr, static_cast<int>(held.parts().size()));
   }
   if (!scene_.desk().leads.empty()) parts << QString::fromStdString(scene_.desk().leads);
   const auto grid = makeGrid(scene_.map()->grid);
