@@ -330,6 +330,15 @@ TEST(PictureFindings, TellEnlargedArtRimsAndColoursBehind) {
   EXPECT_EQ(findingsOf(magenta.view()).background, 0xff00ffu);
 }
 
+TEST(PictureFindings, TellPaintedArtFromArtOfSetPixels) {
+  Painted art(4, std::vector<std::uint32_t>(16, kA));
+  EXPECT_FALSE(findingsOf(art.view()).isSmooth) << "flat colours";
+  for (std::size_t i = 0; i < art.pixels.size(); ++i) art.pixels[i] = 0xff404040u + static_cast<std::uint32_t>(i % 64 * 0x010102u);
+  EXPECT_TRUE(findingsOf(art.view()).isSmooth) << "a slow change of colour";
+  for (std::size_t i = 0; i < art.pixels.size(); ++i) art.pixels[i] = i % 3 == 0 ? kA : i % 3 == 1 ? kB : kC;
+  EXPECT_FALSE(findingsOf(art.view()).isSmooth);
+}
+
 TEST(PictureFindings, RecogniseThePictureAtTwiceItsSize) {
   const Painted small(2, {kA, kB, kC, kD});
   std::vector<std::uint32_t> pixels;

@@ -73,6 +73,9 @@ class SheetCard : public Card {
   void setFooting(Footing footing);
   std::set<std::uint32_t> chosen() const;
   QString agreement(const Sheet& sheet) const;
+  // How many times as large as the map's cells the tiles are, where that is a whole factor by which they can be shrunk;
+  // else 1.
+  int timesTheCells(const Sheet& sheet) const;
   // On how much the sheet is used, before it is taken away.
   QString usedText() const;
   void place();

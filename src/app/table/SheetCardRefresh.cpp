@@ -139,6 +139,20 @@ void SheetCard::refreshCut(const Sheet& sheet) {
   newMap_->setText(tr("New map of %1 px…").arg(sizeText(sheet.cut.cell)));
 }
 
+int SheetCard::timesTheCells(const Sheet& sheet) const {
+  const Map* map = session_->map();
+  if (!map || sheet.care.shrink > 1) return 1;
+  const PixelSize cell = map->grid.cell;
+  const PixelSize tile = sheet.isCollection() ? usualSize([&] {
+    std::vector<PixelSize> sizes;
+    for (const CollectedPicture& one : sheet.collection) sizes.push_back(one.size);
+    return sizes;
+  }()) : sheet.cut.cell;
+  const int times = tile.w / std::max(1, cell.w);
+  const bool whole = times > 1 && tile.w == times * cell.w && tile.h % times == 0;
+  return whole && times <= kMostShrink ? times : 1;
+}
+
 void SheetCard::refreshPixels(const Sheet& sheet) {
   const IntakeNotes* notes = session_->sheets().notes(sheet_);
   const PictureFindings findings = notes ? notes->findings : PictureFindings();
@@ -160,11 +174,16 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   const bool drawn = notes && notes->isLineDrawing;
   scale_->setVisible(drawn);
   if (drawn && (!enlarge_->hasFocus() || !enlarge_->isModified())) enlarge_->setValue(sheet.care.enlarge);
-  const int factor = sheet.care.shrink > 1 ? sheet.care.shrink : twin && twin->thisIsTwice ? 2 : findings.enlarged;
+  const int toCells = findings.isSmooth ? timesTheCells(sheet) : 1;
+  const int factor = sheet.care.shrink > 1         ? sheet.care.shrink
+                     : twin && twin->thisIsTwice   ? 2
+                     : findings.enlarged > 1       ? findings.enlarged
+                                                   : toCells;
   shrink_->setVisible(factor > 1);
   shrink_->setProperty("factor", factor);
   shrink_->setText(sheet.care.shrink > 1   ? tr("Shrunk to 1 : %1").arg(factor)
                    : findings.enlarged > 1 ? tr("Every pixel is drawn %1 × %1: shrink to 1 : %1").arg(factor)
+                   : toCells > 1           ? tr("Painted large: shrink to 1 : %1, as the map's cells").arg(factor)
                                            : tr("Shrink to 1 : %1").arg(factor));
   shrink_->setChecked(sheet.care.shrink > 1);
   rims_->setVisible(sheet.care.closesRims || findings.rims > 0);

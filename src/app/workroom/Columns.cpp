@@ -3,6 +3,7 @@
 #include <QAbstractButton>
 #include <QPainter>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/look/Theme.h"
 
@@ -11,7 +12,9 @@ namespace uq {
 namespace {
 
 constexpr int kStrip = 22;                    // logical pixels: a folded column
-constexpr std::array kUsual = {212, 204};     // the columns' widths at first
+constexpr std::array kUsual = {212, 204};     // the columns' widths at first, in windows that are not very wide
+constexpr double kShare = 0.11;               // of a wide window
+constexpr int kWidestAtFirst = 340;
 constexpr std::array kNarrowest = {200, 190};
 constexpr int kWidest = 4096;
 constexpr std::array kNames = {"table", "stack"};
@@ -55,7 +58,6 @@ Columns::Columns(QWidget* parent) : Panes(Qt::Horizontal, parent) {
   for (const Side side : {Side::table, Side::stack}) {
     const std::size_t i = index(side);
     Column& one = columns_[i];
-    one.width = kUsual[i];
     one.holder = new QWidget(this);
     one.strip = new FoldedStrip(names[i], one.holder);
     one.strip->setObjectName(QStringLiteral("strip-") + QLatin1String(kNames[i]));
@@ -85,11 +87,25 @@ void Columns::putMap(QWidget* map) {
   arrange();
 }
 
+int Columns::widthOf(Side side) const {
+  const Column& one = columns_[index(side)];
+  if (one.folded) return kStrip;
+  if (one.width > 0) return one.width;
+  return std::max(kUsual[index(side)], std::min(kWidestAtFirst, static_cast<int>(width() * kShare)));
+}
+
 void Columns::remember() {
   for (const Side side : {Side::table, Side::stack}) {
     Column& one = columns_[index(side)];
-    if (!one.folded && !alone_) one.width = sizes()[side == Side::table ? 0 : 2];
+    const int now = sizes()[side == Side::table ? 0 : 2];
+    if (!one.folded && !alone_ && now != widthOf(side)) one.width = now;
   }
+}
+
+void Columns::resizeEvent(QResizeEvent* event) {
+  Panes::resizeEvent(event);
+  const bool suits = std::any_of(columns_.begin(), columns_.end(), [](const Column& one) { return one.width == 0; });
+  if (suits && !alone_) arrange();
 }
 
 void Columns::arrange() {
@@ -102,9 +118,8 @@ void Columns::arrange() {
     one.holder->setMaximumWidth(one.folded ? kStrip : QWIDGETSIZE_MAX);
     if (QSplitterHandle* seam = handle(side == Side::table ? 1 : 2)) seam->setEnabled(!one.folded);
   }
-  const auto wide = [&](Side side) { return isFolded(side) ? kStrip : columns_[index(side)].width; };
-  const int left = wide(Side::table);
-  const int right = wide(Side::stack);
+  const int left = widthOf(Side::table);
+  const int right = widthOf(Side::stack);
   setSizes({left, std::max(1, width() - left - right - 2 * handleWidth()), right});
 }
 
@@ -137,7 +152,8 @@ void Columns::use(const Json& kept) {
     const Json* folded = one ? one->find("folded") : nullptr;
     const auto* pixels = width ? width->as<std::int64_t>() : nullptr;
     const auto* isFolded = folded ? folded->as<bool>() : nullptr;
-    if (pixels && *pixels >= kNarrowest[i] && *pixels <= kWidest) columns_[i].width = static_cast<int>(*pixels);
+    const bool chosen = pixels && *pixels >= kNarrowest[i] && *pixels <= kWidest && *pixels != kUsual[i];
+    if (pixels) columns_[i].width = chosen ? static_cast<int>(*pixels) : 0;
     if (isFolded) columns_[i].folded = *isFolded;
   }
   arrange();

@@ -2,7 +2,8 @@
 //
 // The map has what the others leave. Seams between them are dragged; a press on one folds the column beside it to a slim
 // strip that says what it is, and a press on the strip brings it back as wide as it was. With the map alone both are
-// gone. How wide they are, and which are folded, is kept as JSON with the quilt's desk.
+// gone. Until somebody drags them they are as wide as suits the window. How wide they are, and which are folded, is kept
+// as JSON with the quilt's desk.
 #pragma once
 
 #include <array>
@@ -35,6 +36,9 @@ class Columns : public Panes {
   // Takes what kept() gave; what makes no sense is left as it is.
   void use(const Json& kept);
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  Q_SIGNALS:
   void folded();  // a column was folded or brought back
 
@@ -43,10 +47,11 @@ class Columns : public Panes {
     QWidget* holder = nullptr;  // of the part, or of its strip
     QWidget* part = nullptr;
     QAbstractButton* strip = nullptr;
-    int width = 0;  // logical pixels, while it is not folded
+    int width = 0;  // logical pixels, while it is not folded; 0: as suits the window
     bool folded = false;
   };
   static std::size_t index(Side side) { return static_cast<std::size_t>(side); }
+  int widthOf(Side side) const;
   void remember();
   void arrange();
 

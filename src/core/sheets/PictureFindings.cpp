@@ -11,6 +11,7 @@ namespace uq {
 namespace {
 
 constexpr int kFewestRimStrengths = 3;
+constexpr int kTrace = 12;  // of a channel, that no eye tells apart
 
 // The greatest common divisor of all lengths of equal pixels along rows and columns: what art was enlarged by.
 int enlargement(const PixelView& picture) {
@@ -25,6 +26,25 @@ int enlargement(const PixelView& picture) {
   look(picture.w, picture.h, [&](int i, int line) { return picture.at(i, line); });
   look(picture.h, picture.w, [&](int i, int line) { return picture.at(line, i); });
   return divisor;
+}
+
+// Whether at least a third of solid neighbours differ, but hardly.
+bool isPainted(const PixelView& picture) {
+  std::int64_t pairs = 0;
+  std::int64_t traces = 0;
+  for (int y = 0; y < picture.h; ++y) {
+    const std::uint32_t* row = picture.row(y);
+    for (int x = 1; x < picture.w; ++x) {
+      if (alphaOf(row[x]) != 255 || alphaOf(row[x - 1]) != 255) continue;
+      ++pairs;
+      int most = 0;
+      for (int shift = 0; shift < 24; shift += 8) {
+        most = std::max(most, std::abs(static_cast<int>(row[x] >> shift & 0xff) - static_cast<int>(row[x - 1] >> shift & 0xff)));
+      }
+      traces += most > 0 && most <= kTrace ? 1 : 0;
+    }
+  }
+  return traces > 0 && traces * 3 >= pairs;
 }
 
 std::optional<std::uint32_t> edgeColour(const PixelView& picture) {
@@ -68,6 +88,7 @@ PictureFindings findingsOf(const PixelView& picture) {
   // A picture of one colour says nothing about its scale.
   const int enlarged = enlargement(picture);
   if (enlarged <= kMostShrink && enlarged < std::min(picture.w, picture.h)) findings.enlarged = std::max(1, enlarged);
+  findings.isSmooth = isPainted(picture);
   const bool solid = !findings.hasClear && std::count(alphas.begin(), alphas.end(), true) == 0;
   if (solid && picture.w > 0 && picture.h > 0) findings.background = edgeColour(picture);
   return findings;

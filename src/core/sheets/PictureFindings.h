@@ -15,6 +15,7 @@ struct PictureFindings {
   bool hasClear = false;                    // some pixel is see-through
   std::int64_t rims = 0;                    // half-see-through pixels; 0 where they are of one or two strengths only
   int enlarged = 1;                         // every art pixel is a block of so many pixels each way, 1 .. kMostShrink
+  bool isSmooth = false;                    // painted, not set pixel by pixel: neighbours often differ by a trace
   std::optional<std::uint32_t> background;  // 0xRRGGBB of a picture without see-through pixels: what its edges are
   friend bool operator==(const PictureFindings&, const PictureFindings&) = default;
 };
