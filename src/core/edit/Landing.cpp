@@ -132,10 +132,31 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
   return landing;
 }
 
+namespace {
+
+// The role on which the tiles of a block agree and that a layer of the map has; empty where there is none.
+std::string homeOfBlock(const Quilt& quilt, Id id, const Block& block) {
+  const Map* map = quilt.map(id);
+  const auto& parts = block.parts();
+  if (!map || parts.empty()) return {};
+  std::string role;
+  for (const std::size_t i : {std::size_t{0}, parts.size() / 2, parts.size() - 1}) {
+    const auto home = homeOf(quilt, id, parts[i].cell.tile());
+    if (!home || (!role.empty() && home->role != role)) return {};
+    role = home->role;
+  }
+  const bool any = std::any_of(map->layers.begin(), map->layers.end(),
+                               [&](const Shared<Layer>& layer) { return layer->holdsTiles() && layer->role == role; });
+  return any ? role : std::string();
+}
+
+}  // namespace
+
 std::string roleOf(const Quilt& quilt, Id map, const InHand& hand, const Covers& look) {
   if (!hand.role.empty()) return hand.role;
-  const auto home = hand.parts().empty() ? std::nullopt : homeOf(quilt, map, hand.parts().front().cell.tile());
-  if (home) return home->role;
+  const std::string home = homeOfBlock(quilt, map, hand.block);
+  // What lies on the ground without covering it was painted on one layer with it.
+  if (!home.empty() && (home != kGroundRole || covers(hand, look))) return home;
   bool overhead = !hand.block.empty();
   for (const Block::Part& part : hand.block.parts()) {
     const Sheet* sheet = quilt.sheetAt(part.cell.tile().slot);

@@ -43,9 +43,9 @@ struct Landing {
 // Where a stroke over these cells lands. Cost: a look at what lies on them, only where the hand does not cover.
 Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cells, IdSource ids);
 
-// The role of a layer that a thing belongs on: the one it was made for, else where its first tile is at home (TileHome,
-// learnt first on that map), else by its looks: ground where it covers, in front where its Footing is overhead, else
-// things.
+// The role of a layer that a thing belongs on: the one it was made for, else where its tiles are at home (TileHome, learnt
+// first on that map; of a block by its first, middle and last one, if they agree and the map has such a layer), else by
+// its looks: ground where it covers, in front where its Footing is overhead, else things.
 std::string roleOf(const Quilt& quilt, Id map, const InHand& hand, const Covers& covers);
 
 // Whether a layer chosen by hand keeps what is taken: what covers its cell fits layers for ground, what does not fits all
