@@ -6,6 +6,7 @@
 #include <QLineEdit>
 #include <QProcess>
 #include <QPushButton>
+#include <QSignalSpy>
 #include <csignal>
 
 #include "app/Story.h"
@@ -165,6 +166,50 @@ TEST_F(Starting, TheDemoIsACopy) {
   awaitWork();
   EXPECT_EQ(QString::fromStdString(session().store().folder()),
             StartPage::quiltsFolder() + QStringLiteral("/copperline-2"));
+}
+
+TEST_F(Starting, ThePageShowsWhatOneCanDoAndTheDemosMaps) {
+  auto* pictures = on<StartPictures>(room->startPage(), "");
+  QSignalSpy drawn(pictures, &StartPictures::drawn);
+  ASSERT_TRUE(waitFor([&] { return drawn.count() > 0; }));
+  for (int i = 0; i < StartPictures::kCanDo; ++i) {
+    EXPECT_TRUE(on<PictureCard>(room->startPage(), ("can-do-" + std::to_string(i)).c_str())->hasPicture()) << i;
+  }
+  picture("start-with-pictures");
+  auto* row = on<PictureCard>(room->startPage(), "demo-map-Lantern Row");
+  ASSERT_TRUE(row && row->hasPicture());
+  row->setFocus();
+  hand.key(Qt::Key_Return);
+  awaitWork();
+  ASSERT_TRUE(room->session());
+  EXPECT_EQ(session().map()->name, "Lantern Row");
+  EXPECT_EQ(QString::fromStdString(session().store().folder()),
+            StartPage::quiltsFolder() + QStringLiteral("/copperline"));
+}
+
+TEST_F(Starting, AQuiltThatAColleagueChangedIsShownAsItIsNow) {
+  room->openQuilt(QString::fromStdString(folder()));
+  awaitWork();
+  room.reset();
+  // Somebody else paints the whole yard over.
+  auto opened = QuiltStore::open(realDisk(), folder(), QuiltStore::Access::write);
+  ASSERT_TRUE(opened);
+  const Map& map = *opened->quilt.mapNamed("Depot Yard");
+  LayerCells over;
+  over.cells.fill(map.bounds, Cell({kChalkSlot, 10}, {}));
+  ASSERT_TRUE(opened->store.save(opened->quilt.with({map.id, map.layerNamed("Awnings")->id}, over)));
+  const QString kept = recentQuilts().front().picture;
+  QFile old(kept);
+  ASSERT_TRUE(old.open(QIODevice::ReadWrite));
+  ASSERT_TRUE(old.setFileTime(QDateTime::currentDateTime().addSecs(-60), QFileDevice::FileModificationTime));
+  old.close();
+  opened = fail(Error{});
+  openNothing();
+  auto* card = on<RecentCard>(room->startPage(), "recent-0");
+  const QImage before = card->grab().toImage();
+  QSignalSpy drawn(on<StartPictures>(room->startPage(), ""), &StartPictures::drawn);
+  ASSERT_TRUE(waitFor([&] { return drawn.count() > 0; }));
+  EXPECT_NE(card->grab().toImage(), before);
 }
 
 TEST_F(Starting, AFolderThatIsInUseIsRefusedInWords) {
