@@ -179,9 +179,10 @@ TEST_F(Starting, ThePageShowsWhatOneCanDoAndTheDemosMaps) {
   auto* row = on<PictureCard>(room->startPage(), "demo-map-Lantern Row");
   ASSERT_TRUE(row && row->hasPicture());
   row->setFocus();
+  ASSERT_TRUE(row->hasFocus());
   hand.key(Qt::Key_Return);
   awaitWork();
-  ASSERT_TRUE(room->session());
+  ASSERT_TRUE(room->session()) << room->notices()->text().toStdString();
   EXPECT_EQ(session().map()->name, "Lantern Row");
   EXPECT_EQ(QString::fromStdString(session().store().folder()),
             StartPage::quiltsFolder() + QStringLiteral("/copperline"));

@@ -333,7 +333,10 @@ void SheetCard::setSession(Session* session) {
   session_ = session;
   if (!session_) return;
   connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
-    if (change.any<Sheet>() || !change.arranged.empty()) refresh();
+    // What was painted with an older cut is counted again only where there was one.
+    const Sheet* sheet = session_->quilt().sheet(sheet_);
+    const bool counts = sheet && !sheet->places->retired.empty();
+    if (counts || change.any<Sheet>() || !change.arranged.empty()) refresh();
   });
   connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
     if (change.map || change.hand || change.beside) refresh();
