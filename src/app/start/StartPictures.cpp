@@ -5,7 +5,7 @@
 #include <QFileInfo>
 #include <QPainter>
 #include <QPointer>
-#include <cmath>
+#include <algorithm>
 
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
@@ -20,6 +20,7 @@ constexpr QSize kMapPicture(424, 264);     // pixels
 constexpr QSize kCanDoPicture(544, 320);   // pixels
 constexpr QSize kWholePicture(1600, 1200);
 constexpr int kMostFiles = 5000;           // of a quilt that are looked at
+constexpr int kManyTiles = 150;            // of a sheet that shows what a cut is
 constexpr qint64 kMostBytes = 32 << 20;    // likewise, in all
 constexpr std::size_t kMostQuilts = 6;     // that are read anew
 
@@ -45,7 +46,7 @@ QImage cutSheet(const Quilt& quilt, const SheetPictures& pictures, const Theme& 
   QPainter painter(&picture);
   for (const auto& sheet : quilt.sheets()) {
     const QImage art = pictures.picture(sheet.read());
-    if (sheet->isCollection() || art.isNull() || art.height() < 64) continue;
+    if (sheet->isCollection() || art.isNull() || sheet->tileCount() < kManyTiles) continue;
     const int zoom = std::max(1, 64 / std::max(1, sheet->cut.cell.w));
     painter.drawImage(QRect(QPoint(), art.size() * zoom), art);
     QVector<QLineF> lines;
@@ -61,7 +62,7 @@ QImage cutSheet(const Quilt& quilt, const SheetPictures& pictures, const Theme& 
 QImage painted(const QImage& whole, const Theme& theme, const QFont& font) {
   QImage picture = blank(theme);
   QPainter painter(&picture);
-  const QPoint middle(whole.width() / 4, whole.height() / 5);
+  const QPoint middle(whole.width() / 3, whole.height() / 4);
   painter.drawImage(QRect(QPoint(), picture.size()), whole, QRect(middle, picture.size()));
   const QRectF box(160, 96, 192, 128);
   painter.fillRect(box, QColor(theme.lamp.red(), theme.lamp.green(), theme.lamp.blue(), 60));
@@ -69,7 +70,7 @@ QImage painted(const QImage& whole, const Theme& theme, const QFont& font) {
   QFont large = font;
   large.setPixelSize(22);
   painter.setFont(large);
-  const QString text = QCoreApplication::translate("uq::StartPictures", "Box on Ground · 6 × 4 = 24 cells");
+  const QString text = QCoreApplication::translate("uq::StartPictures", "Box on Paving · 6 × 4 = 24 cells");
   const QRectF tag(box.bottomRight() + QPointF(-120, 14), QSizeF(painter.fontMetrics().horizontalAdvance(text) + 24, 36));
   painter.setRenderHint(QPainter::Antialiasing);
   painter.setPen(QPen(theme.edge, 1));
@@ -88,14 +89,14 @@ QImage fanned(MapPainter& painter, const Quilt& quilt, const Map& map, const The
   std::vector<QImage> layers;
   for (const Shared<Layer>& layer : map.layers) {
     if (layer->holdsTiles() && layers.size() < 4) {
-      layers.push_back(smallPicture(painter, quilt, map, layer.read(), {340, 220}).picture);
+      layers.push_back(smallPicture(painter, quilt, map, layer.read(), {400, 300}).picture);
     }
   }
-  const double step = layers.size() > 1 ? 150.0 / static_cast<double>(layers.size() - 1) : 0;
+  const double step = layers.size() > 1 ? 165.0 / static_cast<double>(layers.size() - 1) : 0;
   for (std::size_t i = 0; i < layers.size(); ++i) {
     QTransform lean;
-    lean.translate(190, 200 - step * static_cast<double>(i));
-    lean.shear(-0.55, 0);
+    lean.translate(140, 190 - step * static_cast<double>(i));
+    lean.shear(-0.6, 0);
     lean.scale(1, 0.45);
     onto.setTransform(lean);
     const QRectF sheet(QPointF(), QSizeF(layers[i].size()));
@@ -173,7 +174,10 @@ void StartPictures::draw(const std::vector<RecentQuilt>& quilts) {
       const SheetPictures pictures = SheetPictures::load(quilt, problems);
       MapPainter painter(pictures);
       Demo made;
-      const Map& first = quilt.maps().front().read();
+      const auto squares = std::find_if(quilt.maps().begin(), quilt.maps().end(), [](const Shared<Map>& map) {
+        return map->grid.kind == GridKind::orthogonal;
+      });
+      const Map& first = squares == quilt.maps().end() ? quilt.maps().front().read() : squares->read();
       made.canDo[bringIn] = cutSheet(quilt, pictures, theme);
       made.canDo[paint] = painted(smallPicture(painter, quilt, first, kWholePicture).picture, theme, font);
       made.canDo[layers] = fanned(painter, quilt, first, theme);

@@ -183,7 +183,7 @@ void SheetCard::refreshPixels(const Sheet& sheet) {
   shrink_->setProperty("factor", factor);
   shrink_->setText(sheet.care.shrink > 1   ? tr("Shrunk to 1 : %1").arg(factor)
                    : findings.enlarged > 1 ? tr("Every pixel is drawn %1 × %1: shrink to 1 : %1").arg(factor)
-                   : toCells > 1           ? tr("Painted large: shrink to 1 : %1, as the map's cells").arg(factor)
+                   : toCells > 1           ? tr("Shrink to 1 : %1, as the map's cells").arg(factor)
                                            : tr("Shrink to 1 : %1").arg(factor));
   shrink_->setChecked(sheet.care.shrink > 1);
   rims_->setVisible(sheet.care.closesRims || findings.rims > 0);
