@@ -361,4 +361,28 @@ TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {
   EXPECT_EQ(room->table()->tileRect("yard", 20).center(), tile) << "a card moves nothing";
 }
 
+TEST_F(Rooms, ANoticeLiesOverTheMapAndMovesNothing) {
+  resizeTo(1280, 800);
+  QWidget* watched[] = {room->canvas(), room->table(), room->tabs(), part("tape"), part("stack-cards")};
+  std::vector<QRect> before;
+  for (QWidget* one : watched) before.push_back(placeOf(one));
+  room->notices()->tell({QStringLiteral("The picture street.png is missing."), QStringLiteral("Point to it on the Table.")});
+  settle();
+  ASSERT_TRUE(room->notices()->isVisible());
+  for (std::size_t i = 0; i < before.size(); ++i) EXPECT_EQ(placeOf(watched[i]), before[i]) << i;
+  EXPECT_TRUE(placeOf(room->canvas()).contains(placeOf(room->notices())));
+  hand.click(room->notices()->findChild<QWidget*>(QStringLiteral("notice-close")));
+  EXPECT_FALSE(room->notices()->isVisible());
+}
+
+TEST_F(Rooms, ColumnsSuitAWideWindowUntilTheyAreDragged) {
+  resizeTo(1280, 800);
+  const int narrow = placeOf(room->table()).width();
+  resizeTo(2560, 1400);
+  EXPECT_GT(placeOf(room->table()).width(), narrow + 40);
+  EXPECT_GE(share(), 58);
+  resizeTo(1280, 800);
+  EXPECT_EQ(placeOf(room->table()).width(), narrow);
+}
+
 }  // namespace uq::test

@@ -175,9 +175,9 @@ TEST(OldPieces, OfACutThatWasNearlyRightAreTheTilesThatWereMeant) {
   laid.lay(1, {2, 0});
   IdSource ids(8);
   laid.quilt = keepStamp(laid.quilt, InHand(Block::of(Cell({laid.slot, 1}, Turn{true, 0}))), "kerb", ids).quilt;
-  EXPECT_TRUE(oldPiecesOf(laid.quilt, laid.sheet).meant.empty()) << "nothing is old yet";
+  EXPECT_TRUE(oldPiecesOf(laid.quilt, laid.sheet, usesIn(laid.quilt)).meant.empty()) << "nothing is old yet";
   laid.quilt = cutAnew(laid.quilt, laid.sheet, {{4, 4}, 0, 0, {}}, {}, laid.inUse());
-  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet);
+  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet, usesIn(laid.quilt));
   EXPECT_EQ(pieces.meantCells, 3);
   EXPECT_TRUE(pieces.unsure.empty());
   const Quilt right = withMeantTiles(laid.quilt, laid.sheet, pieces);
@@ -186,7 +186,7 @@ TEST(OldPieces, OfACutThatWasNearlyRightAreTheTilesThatWereMeant) {
   EXPECT_EQ(right.sheet(laid.sheet)->place(sheds.cells.at({2, 0}).tile().number), (PixelRect{4, 0, 4, 4}));
   const Cell kept = right.stamps().front()->held.parts().front().cell;
   EXPECT_EQ(kept, Cell(sheds.cells.at({2, 0}).tile(), Turn{true, 0})) << "turned as it was";
-  EXPECT_EQ(oldPiecesOf(right, laid.sheet).meantCells, 0);
+  EXPECT_EQ(oldPiecesOf(right, laid.sheet, usesIn(right)).meantCells, 0);
 }
 
 TEST(OldPieces, PartsOfATileAreOnlyCounted) {
@@ -195,7 +195,7 @@ TEST(OldPieces, PartsOfATileAreOnlyCounted) {
   laid.lay(1, {1, 0});
   laid.lay(4, {0, 1});
   laid.quilt = cutAnew(laid.quilt, laid.sheet, {{8, 8}, 0, 0, {}}, {}, laid.inUse());
-  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet);
+  const OldPieces pieces = oldPiecesOf(laid.quilt, laid.sheet, usesIn(laid.quilt));
   EXPECT_TRUE(pieces.meant.empty());
   EXPECT_EQ(pieces.unsure, (std::vector<std::uint32_t>{0, 1, 4}));
   EXPECT_EQ(pieces.unsureCells, 3);

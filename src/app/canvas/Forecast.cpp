@@ -137,8 +137,7 @@ QString Forecast::wordsOfSelecting(CellPos cell) const {
   const Desk& desk = scene_.desk();
   const Layer* layer = scene_.session().quilt().layer(desk.activeAt());
   if (desk.selection().contains(cell) && layer) {
-    return desk.options.allLayers ? tr("Move on all layers")
-                                  : tr("Move on %1").arg(shortened(QString::fromStdString(layer->name)));
+    return shortened(QString::fromStdString(verbName(desk, scene_.session().quilt(), "Move")));
   }
   const SelectBy by = desk.options.selectBy;
   if (by == SelectBy::touching || by == SelectBy::everywhere) {

@@ -171,6 +171,12 @@ void StartPage::showEvent(QShowEvent* event) {
   drawSoon_.start();
 }
 
+void StartPage::hideEvent(QHideEvent* event) {
+  QWidget::hideEvent(event);
+  drawSoon_.stop();
+  pictures_->stop();
+}
+
 QFrame* StartPage::buildAsk() {
   auto* card = new QFrame(this);
   card->setObjectName(QStringLiteral("new-quilt-card"));

@@ -144,7 +144,7 @@ QString demoFolder() {
 StartPictures::StartPictures(QObject* parent) : QObject(parent) { worker_.setMaxThreadCount(1); }
 
 StartPictures::~StartPictures() {
-  stop_.cancel();
+  stop_->cancel();
   worker_.waitForDone();
 }
 
@@ -156,17 +156,18 @@ void StartPictures::tell(Tell&& what) {
 void StartPictures::draw(const std::vector<RecentQuilt>& quilts) {
   if (draws_) return;
   draws_ = true;
+  stop_ = std::make_shared<Progress>();
   const Demo& demo = known();
   const bool isKnown = !demo.maps.empty();
   if (isKnown) {
     for (int i = 0; i < kCanDo; ++i) Q_EMIT canDo(i, demo.canDo[i]);
     for (const auto& [name, picture] : demo.maps) Q_EMIT demoMap(name, picture);
   }
-  worker_.start([this, quilts, isKnown, theme = Theme::current(), font = QFont()] {
-    const auto opened = [this](const QString& folder) -> std::optional<QuiltStore::Opened> {
-      if (stop_.isCancelled()) return std::nullopt;
-      auto quilt = QuiltStore::open(realDisk(), folder.toStdString(), QuiltStore::Access::read, &stop_);
-      return quilt && !stop_.isCancelled() ? std::optional(std::move(*quilt)) : std::nullopt;
+  worker_.start([this, stop = stop_, quilts, isKnown, theme = Theme::current(), font = QFont()] {
+    const auto opened = [&stop](const QString& folder) -> std::optional<QuiltStore::Opened> {
+      if (stop->isCancelled()) return std::nullopt;
+      auto quilt = QuiltStore::open(realDisk(), folder.toStdString(), QuiltStore::Access::read, stop.get());
+      return quilt && !stop->isCancelled() ? std::optional(std::move(*quilt)) : std::nullopt;
     };
     if (const auto demoQuilt = isKnown ? std::nullopt : opened(demoFolder()); demoQuilt && !demoQuilt->quilt.maps().empty()) {
       Errors problems;
@@ -182,17 +183,18 @@ void StartPictures::draw(const std::vector<RecentQuilt>& quilts) {
       made.canDo[paint] = painted(smallPicture(painter, quilt, first, kWholePicture).picture, theme, font);
       made.canDo[layers] = fanned(painter, quilt, first, theme);
       for (const auto& map : quilt.maps()) {
-        if (stop_.isCancelled()) return;
+        if (stop->isCancelled()) break;
         made.maps.emplace_back(QString::fromStdString(map->name),
                                smallPicture(painter, quilt, map.read(), kMapPicture).picture);
       }
-      tell([this, made = std::move(made)] {
-        known() = made;
+      const bool whole = made.maps.size() == quilt.maps().size();
+      tell([this, whole, made = std::move(made)] {
+        if (whole) known() = made;
         for (int i = 0; i < kCanDo; ++i) Q_EMIT canDo(i, made.canDo[i]);
         for (const auto& [name, picture] : made.maps) Q_EMIT demoMap(name, picture);
       });
     }
-    for (std::size_t i = 0; i < quilts.size() && i < kMostQuilts && !stop_.isCancelled(); ++i) {
+    for (std::size_t i = 0; i < quilts.size() && i < kMostQuilts && !stop->isCancelled(); ++i) {
       if (!isWorthReading(quilts[i])) continue;
       const auto one = opened(quilts[i].folder);
       if (!one || one->quilt.maps().empty()) continue;

@@ -29,6 +29,8 @@ class StartPictures : public QObject {
 
   // Draws what is not there yet; nothing while it is at that.
   void draw(const std::vector<RecentQuilt>& quilts);
+  // Draws no more than what is just being drawn.
+  void stop() { stop_->cancel(); }
 
  Q_SIGNALS:
   void canDo(int which, const QImage& picture);
@@ -41,7 +43,7 @@ class StartPictures : public QObject {
   void tell(Tell&& tell);
 
   QThreadPool worker_;
-  Progress stop_;
+  std::shared_ptr<Progress> stop_ = std::make_shared<Progress>();
   bool draws_ = false;
 };
 

@@ -8,6 +8,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/Session.h"
+#include "app/workroom/SheetWork.h"
 #include "core/sheets/TileUses.h"
 
 namespace uq {
@@ -55,7 +56,9 @@ PiecesPart::PiecesPart(QWidget* parent) : QWidget(parent) {
 void PiecesPart::refresh(Session* session, Id sheet) {
   session_ = session;
   sheet_ = sheet;
-  pieces_ = oldPiecesOf(session->quilt(), sheet);
+  const Sheet* cut = session->quilt().sheet(sheet);
+  const bool counts = cut && !cut->places->retired.empty();
+  pieces_ = counts ? oldPiecesOf(session->quilt(), sheet, session->sheets().usesEverywhere()) : OldPieces();
   setVisible(!pieces_.meant.empty() || !pieces_.unsure.empty());
   meant_->setVisible(!pieces_.meant.empty());
   meant_->setText(

@@ -31,6 +31,9 @@ Shelf::Shelf(QWidget* parent) : QWidget(parent) {
   refresh();
 }
 
+// What an open card tells when it goes is told to a whole shelf.
+Shelf::~Shelf() { delete card_; }
+
 void Shelf::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
@@ -205,11 +208,9 @@ void Shelf::openCard(std::size_t index) {
     }
     shown_[button] = cells;
     button->installEventFilter(this);
+    connect(button, &QObject::destroyed, this, [this, button] { shown_.erase(button); });
   }
-  connect(card, &QObject::destroyed, this, [this] {
-    shown_.clear();
-    Q_EMIT showsCells({});
-  });
+  connect(card, &QObject::destroyed, this, [this] { Q_EMIT showsCells({}); });
   add("stamp-delete", tr("Delete"), true, [this, id] { session_->verbs().stamps.remove(id); });
   card->adjustSize();
   card->move(mapToGlobal(rectOf(index).bottomLeft().toPoint()));

@@ -17,6 +17,7 @@ class Shelf : public QWidget {
 
  public:
   explicit Shelf(QWidget* parent = nullptr);
+  ~Shelf() override;
 
   void setSession(Session* session);
   QSize sizeHint() const override;

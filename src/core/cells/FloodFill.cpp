@@ -363,7 +363,37 @@ class Filling {
 
 }  // namespace
 
+namespace {
+
+constexpr std::size_t kManyWanted = 12;  // tiles from which on looking each cell up is faster than comparing it with each
+
+// For very many tiles: whether each is wanted, by slot and number.
+ChunkTest holdsOneOfMany(const CellGrid& cells, const std::vector<TileRef>& tiles) {
+  std::vector<std::vector<bool>> wanted;
+  for (const TileRef tile : tiles) {
+    if (wanted.size() <= tile.slot) wanted.resize(std::size_t{tile.slot} + 1);
+    std::vector<bool>& numbers = wanted[tile.slot];
+    if (numbers.size() <= tile.number) numbers.resize(std::size_t{tile.number} + 1);
+    numbers[tile.number] = true;
+  }
+  return [&cells, wanted = std::move(wanted)](ChunkPos place, ChunkRows& rows) {
+    const CellGrid::ChunkView chunk = cells.chunk(place);
+    const auto holds = [&wanted](Cell one) {
+      const std::uint32_t slot = one.bits() >> 22;
+      const std::uint32_t number = one.bits() >> 4 & kLastTileNumber;
+      return slot < wanted.size() && number < wanted[slot].size() && wanted[slot][number];
+    };
+    if (chunk.isUniform()) return holds(chunk.uniform()) ? Holds::all : Holds::none;
+    if (!chunk.any(holds)) return Holds::none;
+    rows = chunk.rowsWhere(holds);
+    return std::all_of(rows.begin(), rows.end(), [](std::uint64_t row) { return row == kAll; }) ? Holds::all : Holds::some;
+  };
+}
+
+}  // namespace
+
 ChunkTest holdsOneOf(const CellGrid& cells, std::vector<TileRef> tiles) {
+  if (tiles.size() >= kManyWanted) return holdsOneOfMany(cells, tiles);
   std::vector<std::uint32_t> wanted;
   for (const TileRef tile : tiles) wanted.push_back(tile.slot << 18 | tile.number);
   return [&cells, wanted = std::move(wanted)](ChunkPos place, ChunkRows& rows) {

@@ -189,7 +189,7 @@ Quilt relaid(const Quilt& quilt, const std::vector<LaidStamp>& places, const InH
     }
     after = clearCells(after, cellsOf(quilt, place));
     StrokePlan plan = layingOn({place.map, own}, now);
-    plan.ids = ids;
+    plan.ids = ids++;
     const SidePos grip = place.grip + step;
     after = stroked(after, plan, {grid->fromSide(grip)});
   }

@@ -140,7 +140,7 @@ std::string homeOfBlock(const Quilt& quilt, Id id, const Block& block) {
   const auto& parts = block.parts();
   if (!map || parts.empty()) return {};
   std::string role;
-  for (const std::size_t i : {std::size_t{0}, parts.size() / 2, parts.size() - 1}) {
+  for (const std::size_t i : std::set<std::size_t>{0, parts.size() / 2, parts.size() - 1}) {
     const auto home = homeOf(quilt, id, parts[i].cell.tile());
     if (!home || (!role.empty() && home->role != role)) return {};
     role = home->role;

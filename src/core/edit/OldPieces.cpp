@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "core/edit/SwapTiles.h"
-#include "core/sheets/TileUses.h"
 
 namespace uq {
 
@@ -28,16 +27,15 @@ std::optional<std::uint32_t> cellLike(const Sheet& sheet, PixelRect piece) {
 
 }  // namespace
 
-OldPieces oldPiecesOf(const Quilt& quilt, Id id) {
+OldPieces oldPiecesOf(const Quilt& quilt, Id id, const TileUses& all) {
   OldPieces pieces;
   const Sheet* sheet = quilt.sheet(id);
   const auto slot = quilt.slots().find(id);
   if (!sheet || !slot || sheet->isCollection() || sheet->places->retired.empty()) return pieces;
   TileUses uses;
-  for (const auto& map : quilt.maps()) {
-    for (const auto& [tile, count] : usesWithin(map.read())) {
-      if (tile.slot == *slot && sheet->places->retired.contains(tile.number)) uses[tile] += count;
-    }
+  for (const auto& [number, rect] : sheet->places->retired) {
+    const auto used = all.find({*slot, number});
+    if (used != all.end()) uses.insert(*used);
   }
   // Two pieces that would become one tile were parts of it.
   std::map<std::uint32_t, int> wanted;

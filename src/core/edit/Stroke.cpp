@@ -221,10 +221,11 @@ class Stroke::Work {
       shape_ = regionOf(before_, regionAsk(cell), cell);
       if (!land(shape_)) return;
       const TileRef to = plan_.hand.parts().front().cell.tile();
-      for (const TileRef from : kinOf(before_, &plan_.hand, pressed.tile(), plan_.options.alike)) {
-        if (from == to) continue;
-        Swapped swapped = swapTiles(now_, {from, to, SwapIn::selection, plan_.layer, shape_});
-        now_ = std::move(swapped.quilt);
+      std::vector<TileRef> alike = kinOf(before_, &plan_.hand, pressed.tile(), plan_.options.alike);
+      const auto other = std::find_if(alike.begin(), alike.end(), [to](TileRef tile) { return tile != to; });
+      if (other != alike.end()) {
+        const TileRef from = *other;
+        now_ = swapTiles(now_, {from, to, SwapIn::selection, plan_.layer, shape_, std::move(alike)}).quilt;
       }
       cells_ = shape_;
       if (now_ == before_) refusal_ = "This is the tile in hand already";

@@ -12,7 +12,10 @@ std::int64_t swapOn(const Layer& layer, CellRect bounds, const CellSet* within, 
   std::int64_t found = 0;
   const auto inOther = [&](Cell cell) { return Cell(ask.to, cell.turn()); };
   layer.cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
-    const auto isIt = [&](Cell cell) { return !cell.empty() && cell.tile() == ask.from; };
+    const auto isIt = [&](Cell cell) {
+      if (cell.empty() || cell.tile() == ask.to) return false;
+      return cell.tile() == ask.from || std::binary_search(ask.also.begin(), ask.also.end(), cell.tile());
+    };
     const CellRect part = chunk.at.cells().intersected(bounds);
     if (part.empty()) return;
     if (!chunk.any(isIt)) return;

@@ -17,6 +17,7 @@ struct SwapAsk {
   SwapIn in = SwapIn::map;
   LayerAt at;        // the layer; its map
   CellSet selected;  // with SwapIn::selection, of that layer
+  std::vector<TileRef> also{};  // more tiles that become the other, sorted
 };
 
 struct Swapped {

@@ -43,7 +43,7 @@ std::optional<Closing> closingOf(JointBook& book, const Map& map, std::size_t in
   const CellPos beyond = book.sides().grid().across(joint.cell, joint.side);
   const Cell here = layer.cells.at(joint.cell);
   const Cell there = layer.cells.at(beyond);
-  const std::vector<Cell> made = book.madeFor(here, joint.side, there);
+  const std::vector<Cell>& made = book.madeFor(here, joint.side, there);
   std::optional<Closing> best;
   Standing least;
   for (const CellPos at : {beyond, joint.cell}) {
@@ -72,6 +72,7 @@ Closed closeJoints(JointBook& book, const Map& map, std::size_t index, CellRect 
     closed.left = 0;
     bool any = false;
     for (const LooseJoint& joint : joints) {
+      if (progress && progress->isCancelled()) return {map, 0, 0};
       const CellPos beyond = book.sides().grid().across(joint.cell, joint.side);
       const auto may = [&](CellPos at) { return part.contains(at) && (within.empty() || within.contains(at)); };
       if (!may(joint.cell) || !may(beyond)) continue;

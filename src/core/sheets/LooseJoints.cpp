@@ -101,8 +101,11 @@ std::vector<Cell> JointBook::lookedUp(Cell cell, int side, Cell beyond, std::siz
   return made;
 }
 
-std::vector<Cell> JointBook::madeFor(Cell cell, int side, Cell beyond) {
-  return lookedUp(cell, side, beyond, std::numeric_limits<std::size_t>::max());
+const std::vector<Cell>& JointBook::madeFor(Cell cell, int side, Cell beyond) {
+  const Pair pair{std::uint64_t{cell.bits()} << 32 | beyond.bits(), side};
+  const auto known = made_.find(pair);
+  if (known != made_.end()) return known->second;
+  return made_.emplace(pair, lookedUp(cell, side, beyond, std::numeric_limits<std::size_t>::max())).first->second;
 }
 
 const std::optional<TileRef>& JointBook::between(Cell cell, int side, Cell beyond) {

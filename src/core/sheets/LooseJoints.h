@@ -29,8 +29,8 @@ class JointBook {
   TileSides& sides() { return sides_; }
   // The tile that belongs between a cell and what lies beyond its side; nothing where the joint holds.
   const std::optional<TileRef>& between(Cell cell, int side, Cell beyond);
-  // All of them, turned as they belong there; of a joint that holds none. Cost: the tiles of the sheets, each time.
-  std::vector<Cell> madeFor(Cell cell, int side, Cell beyond);
+  // All of them, turned as they belong there; of a joint that holds none. Good until the book goes.
+  const std::vector<Cell>& madeFor(Cell cell, int side, Cell beyond);
   // Whether what the two show at that side is the same, and is something.
   bool carriesOn(Cell cell, int side, Cell beyond);
   // Whether the tile is painted all along its sides, so that nothing is seen behind it.
@@ -51,6 +51,7 @@ class JointBook {
   };
   TileSides sides_;
   std::unordered_map<Pair, std::optional<TileRef>, Hash> known_;
+  std::unordered_map<Pair, std::vector<Cell>, Hash> made_;
 };
 
 // The loose joints of one layer of a map, `index` counted from the farthest, whose cell lies in `part`; row by row, at

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <utility>
 
-#include "core/edit/FindStretch.h"
+#include "core/edit/LaidStamps.h"
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
 #include "core/work/StepNames.h"
@@ -109,7 +109,11 @@ void HandVerbs::takeCells(const CellSet& cells, bool allSeen, bool cuts) {
 void HandVerbs::takeSelected() {
   const CellSet cells = work_.desk().selection();
   if (cells.empty()) return;
-  takeCells(cells, true, false);
+  if (const auto laid = laidOn(work_.quilt(), work_.desk().map, work_.desk().selectedStamp, cells)) {
+    take(work_.quilt().stamp(laid->stamp)->held);
+  } else {
+    takeCells(cells, true, false);
+  }
   if (work_.desk().tool == Tool::select) return;  // nothing was there
   Desk desk = work_.desk();
   desk.select({});

@@ -22,6 +22,10 @@ std::optional<InHand> StampVerbs::selected() const {
 }
 
 void StampVerbs::keepSelected() {
+  const Desk& desk = work_.desk();
+  if (const auto laid = laidOn(work_.quilt(), desk.map, desk.selectedStamp, desk.selection())) {
+    return work_.refuse(work_.quilt().stamp(laid->stamp)->name + " is kept already");
+  }
   const auto thing = selected();
   if (!thing) return;
   const LayerAt active = work_.desk().activeAt();
@@ -67,10 +71,12 @@ void StampVerbs::correct(Id id, Places which) {
   const auto now = stamp && !work_.gesture() ? correction() : std::nullopt;
   if (!now) return;
   const std::string name = "Correct " + stamp->name;
-  Quilt after = relaid(work_.quilt(), places(id, which), stamp->held, *now, work_.idSeed());
+  Quilt after = work_.quilt();
+  // A stretch or a mix lies otherwise each time.
+  if (now->manner == Manner::asItIs) after = relaid(after, places(id, which), stamp->held, *now, work_.idSeed());
   after = correctStamp(after, id, *now);
-  const bool fromHand = *now == work_.desk().inHand;
-  if (work_.make({name, std::move(after), work_.desk().activeAt()}) && fromHand) {
+  const bool isHeld = *now == work_.desk().inHand || work_.desk().inHand.stamp == id;
+  if (work_.make({name, std::move(after), work_.desk().activeAt()}) && isHeld) {
     HandVerbs(work_).change(work_.quilt().stamp(id)->held);
   }
 }
