@@ -362,6 +362,7 @@ TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {
 }
 
 TEST_F(Rooms, ANoticeLiesOverTheMapAndMovesNothing) {
+  openDemo();
   resizeTo(1280, 800);
   QWidget* watched[] = {room->canvas(), room->table(), room->tabs(), part("tape"), part("stack-cards")};
   std::vector<QRect> before;
@@ -376,6 +377,7 @@ TEST_F(Rooms, ANoticeLiesOverTheMapAndMovesNothing) {
 }
 
 TEST_F(Rooms, ColumnsSuitAWideWindowUntilTheyAreDragged) {
+  openDemo();
   resizeTo(1280, 800);
   const int narrow = placeOf(room->table()).width();
   resizeTo(2560, 1400);
