@@ -16,7 +16,7 @@ namespace uq {
 namespace {
 
 constexpr double kMargin = 6;     // logical pixels
-constexpr double kMember = 34;    // logical pixels at most, with its weight below
+constexpr double kMember = 44;    // logical pixels at most, with its weight below
 constexpr double kLeastMember = 14;
 constexpr double kWeight = 14;    // logical pixels
 constexpr int kMostLines = 64;    // columns or rows that a block is dragged to
@@ -182,9 +182,10 @@ void HandPreview::paintMembers(QPainter& painter) const {
     }
     if (members[i].keepsOffRim) drawStitches(painter, box.adjusted(4, 4, -4, -4), theme.madder, theme.paper);
     painter.setPen(theme.ink);
-    painter.drawText(QRectF(box.left(), box.bottom(), box.width(), kWeight), Qt::AlignCenter,
-                     box.width() >= kMember ? tr("%1 · %2 %").arg(members[i].weight).arg(qRound(100.0 * members[i].weight / all))
-                                            : QString::number(members[i].weight));
+    // With its share, where that has room.
+    QString words = tr("%1 · %2 %").arg(members[i].weight).arg(qRound(100.0 * members[i].weight / all));
+    if (painter.fontMetrics().horizontalAdvance(words) > box.width() - 2) words = QString::number(members[i].weight);
+    painter.drawText(QRectF(box.left(), box.bottom(), box.width(), kWeight), Qt::AlignCenter, words);
   }
 }
 

@@ -64,8 +64,17 @@ QRectF Shelf::rectOf(std::size_t index) const {
 }
 
 void Shelf::refresh() {
-  stamps_ = session_ ? shelfOrder(session_->quilt()) : std::vector<Id>();
+  const std::vector<Id> before = std::exchange(stamps_, session_ ? shelfOrder(session_->quilt()) : std::vector<Id>());
   const int rows = (static_cast<int>(stamps_.size()) + columns() - 1) / columns();
+  // What was just kept is brought into sight.
+  const bool kept = !before.empty() && stamps_.size() == before.size() + 1;
+  const auto isNew = [&](Id id) { return std::find(before.begin(), before.end(), id) == before.end(); };
+  const auto fresh = kept ? std::find_if(stamps_.begin(), stamps_.end(), isNew) : stamps_.end();
+  if (fresh != stamps_.end()) {
+    const int row = static_cast<int>(fresh - stamps_.begin()) / columns();
+    const int seen = std::max(1, height() / (kShelfPlace + 4));
+    scroll_ = std::clamp(scroll_, row - seen + 1, row);
+  }
   scroll_ = std::clamp(scroll_, 0, std::max(0, rows - std::max(1, height() / (kShelfPlace + 4))));
   update();
 }
@@ -195,7 +204,9 @@ void Shelf::openCard(std::size_t index) {
   const bool can = bySelection || (!desk.inHand.empty() && !(desk.inHand == stamp->held));
   add("stamp-rename", tr("Rename…"), true, [this, index] { rename(index); });
   auto* with = makeSoftLabel(card);
-  with->setText(bySelection ? tr("Correct it with what is selected:") : tr("Correct it with what is in hand:"));
+  with->setText(bySelection          ? tr("Correct it with what is selected:")
+                : desk.inHand.empty() ? tr("To correct it, take or select what it should be:")
+                                      : tr("Correct it with what is in hand:"));
   layout->addWidget(with);
   for (const auto& [name, text, places] : corrections(laid)) {
     QPushButton* button = add(name, text, can, [this, id, places = places] {
