@@ -35,7 +35,7 @@ class Kinds : public PaintingHand {
   }
 };
 
-TEST_F(Kinds, FillGoesUpToAnotherTileStampOrPileAndItsCountFollowsShiftAtOnce) {
+TEST_F(Kinds, FillGoesUpToAnotherKindAndItsCountFollowsShiftAtOnce) {
   makeRows(0, 1, 2);
   hand.click(room->table(), onTable("rails", 1));
   session().verbs().layers.choose(siding().layerNamed("Ground")->id);

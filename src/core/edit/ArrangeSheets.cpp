@@ -145,7 +145,7 @@ Quilt withCare(const Quilt& quilt, Id id, const PixelCare& care, PixelSize size)
 std::string freeTileName(const Sheet& sheet, std::uint32_t number, const std::string& name) {
   const auto isTaken = [&](const std::string& one) {
     return std::any_of(sheet.tiles.begin(), sheet.tiles.end(),
-                       [&](const auto& tile) { return tile.first != number && tile.second.name == one; });
+                       [&](const auto& other) { return other.first != number && other.second.name == one; });
   };
   std::string free = name;
   for (int n = 2; !name.empty() && isTaken(free); ++n) free = name + " " + std::to_string(n);

@@ -39,16 +39,16 @@ OldPieces oldPiecesOf(const Quilt& quilt, Id id, const TileUses& all) {
   }
   // Two pieces that would become one tile were parts of it.
   std::map<std::uint32_t, int> wanted;
-  for (const auto& [tile, count] : uses) {
-    if (const auto cell = cellLike(*sheet, sheet->places->retired.at(tile.number))) ++wanted[*cell];
+  for (const auto& [piece, count] : uses) {
+    if (const auto cell = cellLike(*sheet, sheet->places->retired.at(piece.number))) ++wanted[*cell];
   }
-  for (const auto& [tile, count] : uses) {
-    const auto cell = cellLike(*sheet, sheet->places->retired.at(tile.number));
+  for (const auto& [piece, count] : uses) {
+    const auto cell = cellLike(*sheet, sheet->places->retired.at(piece.number));
     if (cell && wanted[*cell] == 1 && sheet->offers(sheet->numberAt(*cell))) {
-      pieces.meant[tile.number] = sheet->numberAt(*cell);
+      pieces.meant[piece.number] = sheet->numberAt(*cell);
       pieces.meantCells += count;
     } else {
-      pieces.unsure.push_back(tile.number);
+      pieces.unsure.push_back(piece.number);
       pieces.unsureCells += count;
     }
   }
