@@ -7,18 +7,21 @@
 #include "app/workroom/Clipboard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
+#include "app/workroom/WorkKeeper.h"
 #include "core/document/PlanView.h"
 #include "core/edit/Selected.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/DeskText.h"
 #include "core/store/Documents.h"
 #include "raster/Blend.h"
+#include "raster/SmallPicture.h"
 
 namespace uq {
 
 namespace {
 
 constexpr std::size_t kTabsAtFirst = 8;
+constexpr QSize kCameBackPicture(280, 180);
 constexpr int kMostCopiedPixels = 16'000'000;  // of the picture for other programs
 
 // As it was kept, else with a tab for each of the first maps.
@@ -42,6 +45,30 @@ Quilt marked(Quilt quilt, const SheetPictures& pictures) {
     quilt = quilt.with(std::move(now));
   }
   return quilt;
+}
+
+// The quilt as it was kept after its last save; nothing, and why is told, where that cannot be read or lies on files that
+// are others now: then it is put aside.
+std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::string& folder, const Kept& kept,
+                              QuiltStore::Opened& opened, Progress& progress) {
+  const auto aside = [&](Error error) {
+    if (const auto put = putAside(*disk, WorkKeeper::placeFor(folder)); !put) error.kept = put.error().text();
+    opened.problems.push_back(std::move(error));
+    return std::nullopt;
+  };
+  const std::vector<std::string> changed = changedSince(*disk, folder, kept);
+  if (!changed.empty()) {
+    return aside(Error{Error::Cause::changedOutside, "it was saved or changed after the work on it was kept",
+                       joined(folder, changed.front()), 0, "It is shown as it is; what was kept lies aside",
+                       "‘uquilt recover --list’ names it"});
+  }
+  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress);
+  if (!back) return progress.isCancelled() ? std::nullopt : aside(back.error());
+  for (const Error& problem : back->problems) {
+    const auto same = [&](const Error& one) { return one.text() == problem.text(); };
+    if (std::none_of(opened.problems.begin(), opened.problems.end(), same)) opened.problems.push_back(problem);
+  }
+  return std::move(back->quilt);
 }
 
 // The quilt is as it was, but more or less of it is saved.
@@ -96,13 +123,35 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
       early({folder, std::move(sight), {}, std::nullopt, seen, kept, disk});
     };
   }
-  auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress, onlooker);
+  const auto keptWork = keptAt(*disk, WorkKeeper::placeFor(folder));
+  const bool mayComeBack = keptWork && *keptWork;
+  // What was kept is seen whole or not at all.
+  auto opened = QuiltStore::open(disk, folder, QuiltStore::Access::write, &progress,
+                                 mayComeBack ? Onlooker() : onlooker);
   if (!opened) return fail(opened.error());
+  std::optional<Quilt> cameBack;
+  if (!keptWork) opened->problems.push_back(keptWork.error());
+  if (mayComeBack) cameBack = comeBack(disk, folder, **keptWork, *opened, progress);
+  if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   const SheetPictures seen = picturesOf(opened->quilt);
   Errors problems = std::move(opened->problems);
   problems.insert(problems.end(), broken.begin(), broken.end());
   QuiltSight all{marked(std::move(opened->quilt), seen), {}};
-  return Loaded{folder, std::move(all), std::move(problems), std::move(opened->store), seen, kept, std::move(disk)};
+  Loaded loaded{folder, std::move(all), std::move(problems), std::move(opened->store), seen, kept, std::move(disk)};
+  if (cameBack) {
+    loaded.pictures = SheetPictures::load(*cameBack, broken);
+    Loaded::CameBack back{loaded.sight.quilt, (*keptWork)->facts, {}, {}};
+    loaded.sight.quilt = marked(std::move(*cameBack), loaded.pictures);
+    const auto pictureOf = [&](const Quilt& quilt) {
+      const Map* map = quilt.map(validDesk(firstDesk(quilt, kept), quilt).map);
+      MapPainter painter(loaded.pictures);
+      return map ? smallPicture(painter, quilt, *map, kCameBackPicture).picture : QImage();
+    };
+    back.now = pictureOf(loaded.sight.quilt);
+    back.then = pictureOf(back.saved);
+    loaded.cameBack = std::move(back);
+  }
+  return loaded;
 }
 
 Session::Session(Loaded loaded)
@@ -110,19 +159,22 @@ Session::Session(Loaded loaded)
       folder_(std::move(loaded.folder)),
       store_(loaded.store ? std::make_shared<QuiltStore>(std::move(*loaded.store)) : nullptr),
       damaged_(std::move(loaded.sight.damaged)),
-      saved_(loaded.sight.quilt),
+      saved_(loaded.cameBack ? loaded.cameBack->saved : loaded.sight.quilt),
       painter_(std::move(loaded.pictures)),
       cover_(painter_.pictures()),
-      work_(saved_, firstDesk(saved_, loaded.kept), [this](Id map) { return damage(map); }, looks()),
+      work_(loaded.sight.quilt, firstDesk(loaded.sight.quilt, loaded.kept), [this](Id map) { return damage(map); }, looks()),
       ears_(std::make_unique<Ears>(*this)),
       problems_(std::move(loaded.problems)),
       kept_(std::move(loaded.kept)) {
-  work_.arrive(saved_, std::move(loaded.sight.coming));
+  work_.arrive(loaded.sight.quilt, std::move(loaded.sight.coming));
   work_.tell(*ears_);
   sheets_ = new SheetWork(this);
+  keeper_ = new WorkKeeper(*this);
+  cameBack_ = std::move(loaded.cameBack);
 }
 
 Session::~Session() {
+  delete keeper_;
   delete sheets_;
   work_.forgetWaiting();
   packers_.waitForDone();
@@ -324,6 +376,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
         session->folder_ = session->store_->folder();
         session->saved_ = quilt;
         session->sheets_->moveTo(old);
+        session->keeper_->moveTo(session->folder_);
         Q_EMIT session->quiltChanged(savedOnly());
         done(QuiltStore::Saved{});
       });

@@ -8,6 +8,7 @@
 // Threads: that of the interface.
 #pragma once
 
+#include <QImage>
 #include <QObject>
 #include <QThreadPool>
 #include <functional>
@@ -18,6 +19,7 @@
 #include "app/actions/ActionTable.h"
 #include "app/workroom/LongWork.h"
 #include "app/workroom/SpillFile.h"
+#include "core/store/KeptWork.h"
 #include "core/store/QuiltStore.h"
 #include "core/work/Verbs.h"
 #include "core/work/Work.h"
@@ -27,6 +29,7 @@
 namespace uq {
 
 class SheetWork;
+class WorkKeeper;
 
 class Session : public QObject {
   Q_OBJECT
@@ -41,6 +44,14 @@ class Session : public QObject {
     SheetPictures pictures;
     std::optional<Json> kept;  // the desk of the last time, as deskJson made it
     std::shared_ptr<Disk> disk;
+    // Where work came back that was kept before a crash: that quilt is the one in sight, and this is what is saved.
+    struct CameBack {
+      Quilt saved;
+      KeptFacts facts;
+      QImage now;  // the map that was worked on, as it was kept and as it is saved
+      QImage then;
+    };
+    std::optional<CameBack> cameBack{};
   };
   // Reads the quilt in `folder`, and what is remembered of its desk, on any thread. `early` is called there with what
   // can be shown of a large quilt before all is read: first once the map is there on which the desk was.
@@ -66,6 +77,12 @@ class Session : public QObject {
   std::optional<Json>& kept() { return kept_; }
   MapPainter& painter() { return painter_; }
   const Errors& problems() const { return problems_; }
+  // The quilt as it is on the disk.
+  const Quilt& saved() const { return saved_; }
+  // What keeps what is not saved yet.
+  WorkKeeper& keeper() { return *keeper_; }
+  // What came back of work that was kept, until somebody has seen it.
+  std::optional<Loaded::CameBack>& cameBack() { return cameBack_; }
   bool isSaved() const { return !inGesture() && quilt() == saved_; }
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   bool inGesture() const { return work_.gesture() != nullptr; }
@@ -157,7 +174,9 @@ class Session : public QObject {
   bool packs_ = false;
   QThreadPool packers_;
   bool saving_ = false;
-  SheetWork* sheets_ = nullptr;  // a child
+  SheetWork* sheets_ = nullptr;    // a child
+  WorkKeeper* keeper_ = nullptr;   // likewise
+  std::optional<Loaded::CameBack> cameBack_;
 };
 
 }  // namespace uq

@@ -22,6 +22,7 @@
 #include "app/workroom/Columns.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
+#include "app/workroom/WorkKeeper.h"
 #include "core/edit/Landing.h"
 
 namespace uq {
@@ -62,6 +63,9 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   layout->addLayout(footRow);
   setCentralWidget(central);
 
+  cameBack_ = new CameBackStrip(central);
+  connect(cameBack_, &CameBackStrip::goesOn, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(cameBack_, &CameBackStrip::savedWanted, this, &Workroom::lookAtSaved);
   connect(start_, &StartPage::openWanted, this, &Workroom::openQuilt);
   connect(start_, &StartPage::newQuiltWanted, this, &Workroom::newQuilt);
   connect(start_, &StartPage::demoWanted, this, &Workroom::openDemo);
@@ -241,6 +245,7 @@ void Workroom::showSession() {
   if (!session_) showMapAlone(false);
   if (session_) {
     canvas_->setFocus();
+    if (session_->cameBack()) cameBack_->open(*session_->cameBack(), canvas_);
   } else {
     start_->refresh();
   }
@@ -261,6 +266,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   mapFacts_->setSession(session.get());
   rolesCard_->setSession(session.get());
   hangCard_->hide();
+  cameBack_->hide();
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
@@ -270,12 +276,15 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   if (session) {
     session->disconnect(this);
     session->sheets().disconnect(this);
+    session->keeper().disconnect(this);
   }
   if (!session_) return session;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
+  connect(&session_->keeper(), &WorkKeeper::failed, this, &Workroom::report);
+  connect(&session_->keeper(), &WorkKeeper::keeps, this, &Workroom::keepState);
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);
   tellProblems();

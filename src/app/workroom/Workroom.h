@@ -24,6 +24,7 @@
 #include "app/table/TablePanel.h"
 #include "app/table/TableView.h"
 #include "app/table/TidyCard.h"
+#include "app/workroom/CameBackStrip.h"
 #include "app/workroom/FootLine.h"
 #include "app/workroom/JointRound.h"
 #include "app/workroom/MapTabs.h"
@@ -140,6 +141,8 @@ class Workroom : public QMainWindow {
   // Back to the quilt that was there before one that is still being read.
   void leaveEarly();
   void tellProblems();
+  // Gives up what came back after a crash, for the quilt as it was saved.
+  void lookAtSaved();
   void refresh();
   Situation situation() const;
   void act(ActionId id);
@@ -177,6 +180,7 @@ class Workroom : public QMainWindow {
   KeysPage* keysPage_;
   MapTabs* tabs_;
   NoticeStrip* notices_;
+  CameBackStrip* cameBack_;
   TablePanel* panel_;
   TableView* spread_;
   bool spreadUsed_ = false;  // something was taken from it while its key was down

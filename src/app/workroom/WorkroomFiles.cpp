@@ -13,6 +13,7 @@
 #include "app/workroom/Columns.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
+#include "app/workroom/WorkKeeper.h"
 #include "core/edit/Landing.h"
 #include "core/store/DeskText.h"
 #include "raster/MapExport.h"
@@ -208,6 +209,15 @@ void Workroom::openQuilt(const QString& folder) {
           });
         });
   });
+}
+
+void Workroom::lookAtSaved() {
+  const QString folder = QString::fromStdString(session_->folder());
+  session_->keeper().putAside();
+  // The lock goes with the session, before the folder is opened again.
+  adopt(nullptr).reset();
+  showSession();
+  openQuilt(folder);
 }
 
 void Workroom::seeEarly(Session::Loaded loaded) {

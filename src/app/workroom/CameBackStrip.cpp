@@ -1,0 +1,82 @@
+#include "app/workroom/CameBackStrip.h"
+
+#include <QDateTime>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLocale>
+#include <QPushButton>
+
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+
+namespace uq {
+
+CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
+  setObjectName(QStringLiteral("came-back"));
+  setAccessibleName(tr("Work that was not saved came back"));
+  makeCard(this);
+  words_ = makeTitle({}, this);
+  words_->setObjectName(QStringLiteral("came-back-text"));
+  const auto shown = [this] {
+    auto* label = new QLabel(this);
+    label->setAlignment(Qt::AlignCenter);
+    return label;
+  };
+  now_ = shown();
+  then_ = shown();
+  goOn_ = new QPushButton(tr("Go on with it"), this);
+  goOn_->setObjectName(QStringLiteral("came-back-go-on"));
+  goOn_->setDefault(true);
+  saved_ = new QPushButton(tr("Look at what was saved"), this);
+  saved_->setObjectName(QStringLiteral("came-back-saved"));
+  saved_->setToolTip(tr("What was kept lies aside then; ‘uquilt recover’ brings it back"));
+  connect(goOn_, &QPushButton::clicked, this, [this] {
+    hide();
+    Q_EMIT goesOn();
+  });
+  connect(saved_, &QPushButton::clicked, this, [this] {
+    hide();
+    Q_EMIT savedWanted();
+  });
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(2 * kGap, kGap, 2 * kGap, 2 * kGap);
+  grid->setSpacing(kGap);
+  grid->addWidget(words_, 0, 0, 1, 3);
+  grid->addWidget(now_, 1, 0);
+  grid->addWidget(then_, 1, 1);
+  grid->addWidget(goOn_, 2, 0);
+  grid->addWidget(saved_, 2, 1);
+  grid->setColumnStretch(2, 1);
+  hide();
+}
+
+void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) {
+  const QDateTime until = QDateTime::fromSecsSinceEpoch(back.facts.until);
+  const bool today = until.date() == QDate::currentDate();
+  const QString when = today ? QLocale().toString(until.time(), QLocale::ShortFormat)
+                             : QLocale().toString(until, QLocale::ShortFormat);
+  words_->setText(tr("%1: %n step(s) after the last save came back, until %2", nullptr, static_cast<int>(back.facts.steps))
+                      .arg(QString::fromStdString(back.facts.name), when));
+  const auto show = [this](QLabel* label, const QImage& picture) {
+    QPixmap pixmap = QPixmap::fromImage(picture);
+    pixmap.setDevicePixelRatio(devicePixelRatioF());
+    label->setPixmap(pixmap);
+  };
+  show(now_, back.now);
+  show(then_, back.then);
+  adjustSize();
+  const QPoint at = below->mapTo(parentWidget(), QPoint());
+  const int wide = std::min(width(), below->width() - 2 * kGap);
+  setGeometry(at.x() + (below->width() - wide) / 2, at.y() + kGap, wide, height());
+  QFrame::show();
+  raise();
+  goOn_->setFocus();
+}
+
+void CameBackStrip::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape) return goOn_->click();
+  QFrame::keyPressEvent(event);
+}
+
+}  // namespace uq

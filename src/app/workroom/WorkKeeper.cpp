@@ -1,0 +1,103 @@
+#include "app/workroom/WorkKeeper.h"
+
+#include <QDir>
+#include <QElapsedTimer>
+#include <algorithm>
+
+#include "app/workroom/KeptState.h"
+#include "app/workroom/Session.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kKeepAfter = 1500;  // ms after a step
+constexpr qint64 kShare = 20;     // keeping takes at most one part in so many of the time
+
+}  // namespace
+
+std::string WorkKeeper::placeFor(const std::string& folder) {
+  return keptPlace(stateFolder().toStdString(), QDir(QString::fromStdString(folder)).absolutePath().toStdString());
+}
+
+WorkKeeper::WorkKeeper(Session& session)
+    : session_(session), work_(std::make_shared<KeptWork>(session.disk(), placeFor(session.folder()))) {
+  worker_.setMaxThreadCount(1);
+  timer_.setSingleShot(true);
+  connect(&timer_, &QTimer::timeout, this, &WorkKeeper::keep);
+  connect(&session_, &Session::quiltChanged, this, &WorkKeeper::follow);
+  connect(&session_, &Session::gestureEnded, this, &WorkKeeper::follow);
+}
+
+WorkKeeper::~WorkKeeper() {
+  worker_.waitForDone();
+  // Whoever left the quilt was asked.
+  if (!stopped_) (void)work_->drop();
+}
+
+void WorkKeeper::follow() {
+  if (stopped_ || session_.inGesture() || timer_.isActive()) return;
+  if (session_.isSaved()) stepsSaved_ = session_.undoLine().steps().size();
+  if (session_.isSaved() && !until_ && !keeps_) return;
+  timer_.start(static_cast<int>(std::max<qint64>(kKeepAfter, lastTook_ * kShare)));
+}
+
+void WorkKeeper::keepSoon() {
+  timer_.stop();
+  keep();
+}
+
+void WorkKeeper::keep() {
+  if (stopped_ || session_.isComing()) return;
+  if (session_.inGesture() || keeps_) {
+    again_ = true;
+    if (!keeps_) timer_.start(kKeepAfter);
+    return;
+  }
+  Q_EMIT keeps();
+  keeps_ = true;
+  again_ = false;
+  const std::size_t steps = session_.undoLine().steps().size();
+  const KeptFacts facts{session_.folder(), session_.quilt().facts().name,
+                        static_cast<std::int64_t>(steps > stepsSaved_ ? steps - stepsSaved_ : 1),
+                        QDateTime::currentSecsSinceEpoch()};
+  const bool isSaved = session_.isSaved();
+  worker_.start([this, work = work_, saved = session_.saved(), now = session_.quilt(), facts, isSaved] {
+    QElapsedTimer took;
+    took.start();
+    auto done = work->keep(saved, now, facts);
+    QMetaObject::invokeMethod(
+        this,
+        [this, done = std::move(done), took = took.elapsed(), facts, isSaved] {
+          keeps_ = false;
+          lastTook_ = took;
+          if (!done) {
+            // Said once: painting goes on, and saving says what is wrong with a disk.
+            if (!std::exchange(told_, true)) Q_EMIT failed(done.error());
+            return;
+          }
+          told_ = false;
+          until_ = isSaved ? std::nullopt : std::optional(QDateTime::fromSecsSinceEpoch(facts.until));
+          Q_EMIT kept();
+          if (again_ || !(session_.isSaved() == isSaved)) follow();
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+void WorkKeeper::moveTo(const std::string& folder) {
+  worker_.waitForDone();
+  if (!stopped_) (void)work_->drop();
+  work_ = std::make_shared<KeptWork>(session_.disk(), placeFor(folder));
+  until_.reset();
+  follow();
+}
+
+void WorkKeeper::putAside() {
+  timer_.stop();
+  stopped_ = true;
+  worker_.waitForDone();
+  if (const auto aside = uq::putAside(*session_.disk(), placeFor(session_.folder())); !aside) Q_EMIT failed(aside.error());
+}
+
+}  // namespace uq

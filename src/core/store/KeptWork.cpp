@@ -1,0 +1,215 @@
+#include "core/store/KeptWork.h"
+
+#include <algorithm>
+#include <charconv>
+
+#include "core/store/JsonText.h"
+#include "core/store/OverlayDisk.h"
+#include "core/store/SavePlan.h"
+#include "core/store/StoreLimits.h"
+
+namespace uq {
+
+namespace {
+
+constexpr std::string_view kManifest = "kept.json";
+constexpr std::string_view kPartEnding = ".part";
+constexpr int kVersion = 1;
+constexpr std::int64_t kLargestManifest = std::int64_t{16} << 20;
+
+// The number of a part, by its name; nothing for any other name.
+std::optional<std::uint64_t> numberOf(std::string_view name) {
+  if (!name.ends_with(kPartEnding)) return std::nullopt;
+  name.remove_suffix(kPartEnding.size());
+  std::uint64_t number = 0;
+  const auto read = std::from_chars(name.data(), name.data() + name.size(), number);
+  const bool whole = !name.empty() && read.ec == std::errc() && read.ptr == name.data() + name.size();
+  return whole ? std::optional(number) : std::nullopt;
+}
+
+std::string textIn(const Json& json, std::string_view field) {
+  const Json* found = json.find(field);
+  const auto* text = found ? found->as<std::string>() : nullptr;
+  return text ? *text : std::string();
+}
+
+std::int64_t wholeIn(const Json& json, std::string_view field) {
+  const Json* found = json.find(field);
+  const auto* number = found ? found->as<std::int64_t>() : nullptr;
+  return number ? *number : 0;
+}
+
+SaveAsk everythingIsThere() {
+  return {{}, {}, [](const std::string&) { return true; }};
+}
+
+// The files that differ, by path; those that only change their name are written, too.
+std::set<std::string> writtenBy(const SavePlan& plan) {
+  std::set<std::string> paths(plan.journal.writes.begin(), plan.journal.writes.end());
+  for (const auto& move : plan.journal.moves) paths.insert(move.to);
+  return paths;
+}
+
+std::set<std::string> removedBy(const SavePlan& plan) {
+  std::set<std::string> paths(plan.journal.removes.begin(), plan.journal.removes.end());
+  for (const auto& move : plan.journal.moves) paths.insert(move.from);
+  return paths;
+}
+
+// Takes away all parts of a place that nobody names. Whatever goes wrong, nothing that is named is touched.
+void removeStrays(Disk& disk, const std::string& place, const std::map<std::string, std::string>& parts) {
+  const auto there = disk.list(place, kMostNames);
+  if (!there) return;
+  for (const Disk::Entry& one : *there) {
+    const auto isIt = [&](const auto& part) { return part.second == one.name; };
+    if (numberOf(one.name) && std::none_of(parts.begin(), parts.end(), isIt)) {
+      (void)disk.remove(joined(place, one.name));
+    }
+  }
+}
+
+}  // namespace
+
+KeptWork::KeptWork(std::shared_ptr<Disk> disk, std::string place) : disk_(std::move(disk)), place_(std::move(place)) {}
+
+Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts) {
+  const auto plan = planSave(saved, now, everythingIsThere());
+  if (!plan) return fail(plan.error());
+  const std::set<std::string> differs = writtenBy(*plan);
+  const std::set<std::string> removed = removedBy(*plan);
+  if (differs.empty() && removed.empty()) return drop();
+  if (auto made = disk_->makeFolder(place_); !made) return made;
+  if (!kept_) {
+    const auto there = disk_->list(place_, kMostNames);
+    if (!there) return fail(there.error());
+    for (const Disk::Entry& one : *there) next_ = std::max(next_, numberOf(one.name).value_or(0) + 1);
+  }
+  std::set<std::string> changed = differs;
+  if (kept_ && keptOf_ && *keptOf_ == saved) {
+    const auto since = planSave(*kept_, now, everythingIsThere());
+    if (!since) return fail(since.error());
+    changed = writtenBy(*since);
+  }
+  std::map<std::string, std::string> parts;
+  for (const std::string& path : differs) {
+    const auto known = parts_.find(path);
+    if (known != parts_.end() && !changed.contains(path)) {
+      parts.insert(*known);
+      continue;
+    }
+    const auto file = plan->files.find(path);
+    if (file == plan->files.end() || !file->second.text) continue;
+    const std::string part = std::to_string(next_++) + std::string(kPartEnding);
+    if (auto wrote = disk_->write(joined(place_, part), file->second.text()); !wrote) return wrote;
+    parts[path] = part;
+  }
+  Json::Array files;
+  for (const auto& [path, part] : parts) {
+    Json::Object one{{"path", path}, {"part", part}};
+    const auto stamp = disk_->stamp(joined(facts.folder, path));
+    if (stamp && *stamp) {
+      one.emplace_back("size", (*stamp)->size);
+      one.emplace_back("modified", (*stamp)->modified);
+    }
+    files.emplace_back(std::move(one));
+  }
+  Json::Array gone;
+  for (const std::string& path : removed) gone.emplace_back(path);
+  const Json manifest = Json::Object{{"document", "kept"},
+                                     {"version", kVersion},
+                                     {"folder", facts.folder},
+                                     {"name", facts.name},
+                                     {"steps", facts.steps},
+                                     {"until", facts.until},
+                                     {"files", std::move(files)},
+                                     {"removed", std::move(gone)}};
+  if (auto synced = disk_->syncFolder(place_); !synced) return synced;
+  if (auto wrote = writeWhole(*disk_, joined(place_, kManifest), writeJson(manifest)); !wrote) return wrote;
+  parts_ = std::move(parts);
+  kept_ = now;
+  keptOf_ = saved;
+  removeStrays(*disk_, place_, parts_);
+  return {};
+}
+
+Result<void> KeptWork::drop() {
+  kept_.reset();
+  keptOf_.reset();
+  parts_.clear();
+  const auto there = disk_->stamp(joined(place_, kManifest));
+  if (!there || !*there) return {};
+  if (auto gone = disk_->remove(joined(place_, kManifest)); !gone) return gone;
+  removeStrays(*disk_, place_, {});
+  return disk_->removeFolder(place_);
+}
+
+Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place) {
+  const std::string path = joined(place, kManifest);
+  const auto there = disk.stamp(path);
+  if (!there) return fail(there.error());
+  if (!*there) return std::optional<Kept>();
+  const auto text = disk.read(path, kLargestManifest);
+  if (!text) return fail(text.error());
+  const auto json = readJson(*text, path);
+  if (!json) return fail(json.error());
+  const auto broken = [&](const char* why) {
+    return fail(Error{Error::Cause::broken, why, path, 0, "The quilt is shown as it was saved", {}});
+  };
+  if (textIn(*json, "document") != "kept") return broken("it says nothing of kept work");
+  if (wholeIn(*json, "version") != kVersion) return broken("it was kept by another version of Urban Quilt");
+  Kept kept{{textIn(*json, "folder"), textIn(*json, "name"), wholeIn(*json, "steps"), wholeIn(*json, "until")}, {}, {}, {}};
+  const Json* files = json->find("files");
+  const auto* list = files ? files->as<Json::Array>() : nullptr;
+  if (!list) return broken("it names no files");
+  for (const Json& one : *list) {
+    const std::string file = textIn(one, "path");
+    const std::string part = textIn(one, "part");
+    if (!isQuiltFile(file) || !numberOf(part)) return broken("it names something that is no file of a quilt");
+    kept.files[file] = joined(place, part);
+    std::optional<Disk::Stamp> stamp;
+    if (one.find("modified")) stamp = Disk::Stamp{wholeIn(one, "size"), wholeIn(one, "modified")};
+    kept.saved[file] = stamp;
+  }
+  const Json* removed = json->find("removed");
+  if (const auto* gone = removed ? removed->as<Json::Array>() : nullptr) {
+    for (const Json& one : *gone) {
+      const auto* file = one.as<std::string>();
+      if (!file || !isQuiltFile(*file)) return broken("it names something that is no file of a quilt");
+      kept.removed.insert(*file);
+    }
+  }
+  return std::optional(std::move(kept));
+}
+
+std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& folder, const Kept& kept) {
+  return std::make_shared<OverlayDisk>(std::move(disk), folder, kept.files, kept.removed);
+}
+
+std::vector<std::string> changedSince(Disk& disk, const std::string& folder, const Kept& kept) {
+  std::vector<std::string> changed;
+  for (const auto& [path, before] : kept.saved) {
+    const auto now = disk.stamp(joined(folder, path));
+    if (now && *now != before) changed.push_back(path);
+  }
+  return changed;
+}
+
+std::string keptPlace(const std::string& stateFolder, const std::string& folder) {
+  // FNV-1a (Fowler, Noll, Vo), the same in every run of the program.
+  std::uint64_t hash = 0xcbf29ce484222325u;
+  for (const char one : folder) hash = (hash ^ static_cast<unsigned char>(one)) * 0x100000001b3u;
+  char name[17];
+  const auto end = std::to_chars(name, name + 16, hash, 16).ptr;
+  return joined(stateFolder, "kept/" + std::string(name, end));
+}
+
+Result<void> putAside(Disk& disk, const std::string& place) {
+  for (int n = 1;; ++n) {
+    const std::string aside = place + ".aside-" + std::to_string(n);
+    const auto there = disk.stamp(joined(aside, kManifest));
+    if (!there) return fail(there.error());
+    if (!*there) return disk.rename(place, aside);
+  }
+}
+
+}  // namespace uq

@@ -1,0 +1,78 @@
+#include "core/store/OverlayDisk.h"
+
+#include <algorithm>
+
+namespace uq {
+
+namespace {
+
+tl::unexpected<Error> refused(const std::string& path) {
+  return fail(Error::Cause::notPermitted, "what was kept is only read here", path);
+}
+
+}  // namespace
+
+OverlayDisk::OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, std::string> files,
+                         std::set<std::string> removed)
+    : below_(std::move(below)), folder_(std::move(folder)), files_(std::move(files)), removed_(std::move(removed)) {
+  while (folder_.size() > 1 && folder_.back() == '/') folder_.pop_back();
+}
+
+std::optional<std::string> OverlayDisk::within(const std::string& path) const {
+  if (path == folder_) return std::string();
+  if (!path.starts_with(folder_ + "/")) return std::nullopt;
+  return path.substr(folder_.size() + 1);
+}
+
+Result<std::string> OverlayDisk::read(const std::string& path, std::int64_t most) {
+  const auto below = within(path);
+  if (!below) return below_->read(path, most);
+  if (removed_.contains(*below)) return fail(Error::Cause::missing, "there is no such file", path);
+  const auto shown = files_.find(*below);
+  return below_->read(shown == files_.end() ? path : shown->second, most);
+}
+
+Result<std::optional<Disk::Stamp>> OverlayDisk::stamp(const std::string& path) {
+  const auto below = within(path);
+  if (!below) return below_->stamp(path);
+  if (removed_.contains(*below)) return std::optional<Stamp>();
+  const auto shown = files_.find(*below);
+  return below_->stamp(shown == files_.end() ? path : shown->second);
+}
+
+Result<std::vector<Disk::Entry>> OverlayDisk::list(const std::string& folder, std::size_t most) {
+  const auto below = within(folder);
+  if (!below) return below_->list(folder, most);
+  auto listed = below_->list(folder, most);
+  const std::string prefix = below->empty() ? std::string() : *below + "/";
+  std::vector<Entry> entries;
+  bool any = false;
+  if (listed) {
+    for (Entry& one : *listed) {
+      if (!removed_.contains(prefix + one.name)) entries.push_back(std::move(one));
+    }
+  }
+  for (const auto& [path, shown] : files_) {
+    if (!path.starts_with(prefix)) continue;
+    any = true;
+    const std::string rest = path.substr(prefix.size());
+    const std::string name = rest.substr(0, rest.find('/'));
+    const bool known = std::any_of(entries.begin(), entries.end(), [&](const Entry& one) { return one.name == name; });
+    if (!known) entries.push_back({name, rest.size() > name.size() ? Kind::folder : Kind::file});
+  }
+  // A folder that only has files that are shown there is one, too.
+  if (!listed && !any) return listed;
+  std::sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.name < b.name; });
+  if (entries.size() > most) return fail(Error::Cause::tooLarge, "too many names lie in this folder", folder);
+  return entries;
+}
+
+Result<void> OverlayDisk::write(const std::string& path, std::string_view) { return refused(path); }
+Result<void> OverlayDisk::rename(const std::string& from, const std::string&) { return refused(from); }
+Result<void> OverlayDisk::remove(const std::string& path) { return refused(path); }
+Result<void> OverlayDisk::removeFolder(const std::string& path) { return refused(path); }
+Result<void> OverlayDisk::makeFolder(const std::string& path) { return refused(path); }
+Result<void> OverlayDisk::syncFolder(const std::string& path) { return refused(path); }
+Result<std::unique_ptr<Disk::Lock>> OverlayDisk::lock(const std::string& path) { return refused(path); }
+
+}  // namespace uq

@@ -1,0 +1,45 @@
+// OverlayDisk: a disk that shows some files of one folder otherwise than they are: others in their place, or none.
+//
+// For reading what was kept of a quilt (KeptWork) by the same readers as the quilt itself. Nothing can be changed
+// through it. Everything outside the folder, and every other file in it, is that of the disk below.
+// Threads: those of the disk below.
+#pragma once
+
+#include <map>
+#include <set>
+
+#include "core/store/Disk.h"
+
+namespace uq {
+
+class OverlayDisk : public Disk {
+ public:
+  // `files`: by the path below `folder`, the path of the file that is shown there; `removed`: paths that are not.
+  OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, std::string> files,
+              std::set<std::string> removed);
+
+  void enclose(const std::string& folder) override { below_->enclose(folder); }
+  Result<std::string> read(const std::string& path, std::int64_t most) override;
+  Result<std::vector<Entry>> list(const std::string& folder, std::size_t most) override;
+  Result<std::optional<Stamp>> stamp(const std::string& path) override;
+
+  // All refused.
+  Result<void> write(const std::string& path, std::string_view bytes) override;
+  Result<void> rename(const std::string& from, const std::string& to) override;
+  Result<void> remove(const std::string& path) override;
+  Result<void> removeFolder(const std::string& path) override;
+  Result<void> makeFolder(const std::string& path) override;
+  Result<void> syncFolder(const std::string& path) override;
+  Result<std::unique_ptr<Lock>> lock(const std::string& path) override;
+
+ private:
+  // The path below the folder; nothing for one outside it.
+  std::optional<std::string> within(const std::string& path) const;
+
+  std::shared_ptr<Disk> below_;
+  std::string folder_;
+  std::map<std::string, std::string> files_;
+  std::set<std::string> removed_;
+};
+
+}  // namespace uq

@@ -1,0 +1,139 @@
+// What was painted and not saved comes back after a crash: gone on with by one press, or left for what was saved.
+#include <QDir>
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalSpy>
+
+#include "app/Story.h"
+#include "app/workroom/KeptState.h"
+#include "app/workroom/WorkKeeper.h"
+
+namespace uq::test {
+
+class ComingBack : public Story {
+ protected:
+  void SetUp() override {
+    QDir(keptFolder()).removeRecursively();
+    openDemo();
+  }
+  void TearDown() override { QDir(keptFolder()).removeRecursively(); }
+
+  static QString keptFolder() { return stateFolder() + QStringLiteral("/kept"); }
+  void paint(CellPos from, CellPos to) {
+    session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+    session().verbs().hand.take(Block::of(Cell({kChalkSlot, 10}, {})));
+    session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+    hand.drag(room->canvas(), {onMap(from), onMap(to)});
+  }
+  void waitForKeeping() {
+    QSignalSpy kept(&session().keeper(), &WorkKeeper::kept);
+    session().keeper().keepSoon();
+    ASSERT_TRUE(waitFor([&] { return kept.count() > 0; }));
+  }
+  // The window goes as if the program had been killed: what is kept stays as it is.
+  void crash() {
+    const QString aside = stateFolder() + QStringLiteral("/as-killed");
+    copyAll(keptFolder(), aside);
+    close();
+    QDir(keptFolder()).removeRecursively();
+    copyAll(aside, keptFolder());
+    QDir(aside).removeRecursively();
+  }
+  QWidget* strip() { return room->findChild<QWidget*>(QStringLiteral("came-back")); }
+
+ private:
+  static void copyAll(const QString& from, const QString& to) {
+    QDir().mkpath(to);
+    const QDir all(from);
+    for (const QFileInfo& one : all.entryInfoList(QDir::AllEntries | QDir::NoDotAndDotDot)) {
+      const QString there = to + QLatin1Char('/') + one.fileName();
+      if (one.isDir()) {
+        copyAll(one.filePath(), there);
+      } else {
+        ASSERT_TRUE(QFile::copy(one.filePath(), there));
+      }
+    }
+  }
+};
+
+TEST_F(ComingBack, OnePressGoesOnWithWhatWasNotSaved) {
+  paint({20, 20}, {26, 20});
+  paint({20, 22}, {26, 22});
+  waitForKeeping();
+  EXPECT_TRUE(session().keeper().keptUntil());
+  const Cell chalk({kChalkSlot, 10}, {});
+  crash();
+  openDemo();
+  ASSERT_TRUE(strip()->isVisible());
+  picture("came-back");
+  EXPECT_THAT(room->findChild<QLabel*>(QStringLiteral("came-back-text"))->text().toStdString(),
+              testing::HasSubstr("Copperline: 2 steps after the last save came back, until "));
+  EXPECT_EQ(cellOn("Paving", {23, 20}), chalk);
+  EXPECT_EQ(cellOn("Paving", {26, 22}), chalk);
+  EXPECT_FALSE(session().isSaved());
+  const int before = hand.actions();
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(hand.actions() - before, 1);
+  EXPECT_FALSE(strip()->isVisible());
+  EXPECT_TRUE(room->canvas()->hasFocus());
+  // Saved, it is the quilt; and nothing is kept any more.
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_TRUE(session().isSaved());
+  waitForKeeping();
+  EXPECT_FALSE(session().keeper().keptUntil());
+  close();
+  openDemo();
+  EXPECT_FALSE(strip()->isVisible());
+  EXPECT_EQ(cellOn("Paving", {23, 20}), chalk);
+}
+
+TEST_F(ComingBack, WhatWasSavedIsLookedAtAndTheRestLiesAside) {
+  const Cell before = cellOn("Paving", {23, 20});
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  crash();
+  openDemo();
+  ASSERT_TRUE(strip()->isVisible());
+  hand.click(strip()->findChild<QPushButton*>(QStringLiteral("came-back-saved")));
+  awaitWork();
+  ASSERT_TRUE(room->session());
+  EXPECT_FALSE(strip()->isVisible());
+  EXPECT_EQ(cellOn("Paving", {23, 20}), before);
+  EXPECT_TRUE(session().isSaved());
+  EXPECT_FALSE(session().store().readOnly()) << "its lock went with the session before";
+  const QStringList kept = QDir(keptFolder()).entryList(QDir::Dirs | QDir::NoDotAndDotDot);
+  ASSERT_EQ(kept.size(), 1);
+  EXPECT_TRUE(kept.front().endsWith(QStringLiteral(".aside-1")));
+}
+
+TEST_F(ComingBack, WhatAnotherProgramSavedSinceIsNeverCovered) {
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  crash();
+  {
+    auto opened = QuiltStore::open(realDisk(), folder(), QuiltStore::Access::write);
+    ASSERT_TRUE(opened);
+    const Map& map = *opened->quilt.mapNamed("Depot Yard");
+    LayerCells cells = *map.layerNamed("Paving");
+    cells.lay(CellPos{1, 1}, Cell({kChalkSlot, 3}, {}), 0);
+    ASSERT_TRUE(opened->store.save(opened->quilt.with({map.id, map.layerNamed("Paving")->id}, cells)));
+  }
+  openDemo();
+  EXPECT_FALSE(strip()->isVisible());
+  EXPECT_EQ(cellOn("Paving", {1, 1}), Cell({kChalkSlot, 3}, {}));
+  EXPECT_NE(cellOn("Paving", {23, 20}), Cell({kChalkSlot, 10}, {}));
+  EXPECT_THAT(room->notices()->text().toStdString(), testing::HasSubstr("what was kept lies aside"));
+}
+
+TEST_F(ComingBack, WhoLeavesWithoutSavingMeantIt) {
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  close();
+  openDemo();
+  EXPECT_FALSE(strip()->isVisible());
+  EXPECT_TRUE(session().isSaved());
+}
+
+}  // namespace uq::test

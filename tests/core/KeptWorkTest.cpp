@@ -1,0 +1,162 @@
+// What was done since the last save is kept, and comes back: after any stop, as one state or the other, never a mix.
+#include <gmock/gmock.h>
+#include <rapidcheck/gtest.h>
+
+#include "core/Support.h"
+#include "core/edit/ArrangeMaps.h"
+#include "core/edit/LayCells.h"
+#include "core/edit/LayerFacts.h"
+#include "core/store/KeptWork.h"
+#include "core/store/OverlayDisk.h"
+#include "core/store/QuiltStore.h"
+
+namespace uq::test {
+
+namespace {
+
+constexpr const char* kFolder = "/home/quilts/yard";
+constexpr const char* kPlace = "/home/state/kept/1";
+
+Quilt laidOnce(const Quilt& quilt, CellPos at, std::uint32_t number) {
+  const std::vector<CellChange> paint = {{at, tileOf(quilt, "rails", number)}};
+  return layCells(quilt, layerOf(quilt, "Yard", "Awnings"), paint);
+}
+
+struct KeptYard : testing::Test {
+  std::shared_ptr<MemoryDisk> disk = std::make_shared<MemoryDisk>();
+  Quilt saved;
+  KeptFacts facts{kFolder, "Yard", 3, 1'000'000};
+
+  void SetUp() override {
+    const auto created = QuiltStore::create(disk, kFolder, smallQuilt());
+    ASSERT_TRUE(created);
+    saved = created->quilt;
+  }
+  // The bytes of the quilt as it was kept; empty where nothing is.
+  std::string cameBack() {
+    const auto kept = keptAt(*disk, kPlace);
+    EXPECT_TRUE(kept) << kept.error().text();
+    if (!kept || !*kept) return {};
+    const auto opened = QuiltStore::open(withKept(disk, kFolder, **kept), kFolder, QuiltStore::Access::read);
+    EXPECT_TRUE(opened) << opened.error().text();
+    if (!opened) return {};
+    EXPECT_THAT(opened->problems, testing::IsEmpty());
+    return bytes(opened->quilt);
+  }
+};
+
+}  // namespace
+
+TEST_F(KeptYard, ComesBackAsItWasKeptAndTheQuiltsFolderIsAsItWas) {
+  const auto before = disk->quiltFiles();
+  KeptWork work(disk, kPlace);
+  Quilt now = laidOnce(saved, {1, 1}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+  // New maps, layers that are renamed, and maps that are deleted as well.
+  IdSource ids(4);
+  now = addMap(now, {"Roofs", now.mapNamed("Yard")->grid, 6, 5}, ids).quilt;
+  now = renameLayer(now, layerOf(now, "Yard", "Paving"), "Ground");
+  now = now.without<Map>(now.mapNamed("Loft")->id);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  EXPECT_EQ((*kept)->facts, facts);
+  EXPECT_THAT(changedSince(*disk, kFolder, **kept), testing::IsEmpty());
+  auto after = disk->quiltFiles();
+  std::erase_if(after, [](const auto& file) { return !file.first.starts_with(kFolder); });
+  auto there = before;
+  std::erase_if(there, [](const auto& file) { return !file.first.starts_with(kFolder); });
+  EXPECT_EQ(after, there);
+}
+
+TEST_F(KeptYard, WritesOnlyWhatChangedSinceAndLeavesNothingBehind) {
+  KeptWork work(disk, kPlace);
+  Quilt now = renameLayer(laidOnce(saved, {1, 1}, 1), layerOf(saved, "Loft", "Floor"), "Boards");
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  disk->written.clear();
+  now = laidOnce(now, {2, 1}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  const auto parts = std::count_if(disk->written.begin(), disk->written.end(),
+                                   [](const std::string& path) { return path.ends_with(".part"); });
+  EXPECT_EQ(parts, 1) << "the cells that changed";
+  EXPECT_EQ(cameBack(), bytes(now));
+  // Back at what is saved there is nothing to keep.
+  ASSERT_TRUE(work.keep(saved, saved, facts));
+  EXPECT_EQ(cameBack(), "");
+  for (const auto& [path, text] : disk->files) EXPECT_FALSE(path.starts_with(kPlace)) << path;
+}
+
+TEST_F(KeptYard, AnotherProgramGoesOnWhereOneStopped) {
+  Quilt now = laidOnce(saved, {1, 1}, 1);
+  ASSERT_TRUE(KeptWork(disk, kPlace).keep(saved, now, facts));
+  now = laidOnce(now, {3, 2}, 1);
+  KeptWork next(disk, kPlace);
+  ASSERT_TRUE(next.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+  ASSERT_TRUE(putAside(*disk, kPlace));
+  EXPECT_EQ(cameBack(), "");
+  EXPECT_TRUE(keptAt(*disk, std::string(kPlace) + ".aside-1").value().has_value());
+}
+
+TEST_F(KeptYard, WhateverStopsItTheOlderStateOrTheNewerOneIsThere) {
+  int outcomes[2] = {0, 0};
+  for (const bool stops : {false, true}) {
+    for (int step = 0;; ++step) {
+      disk = std::make_shared<MemoryDisk>();
+      SetUp();
+      const Quilt older = laidOnce(saved, {1, 1}, 1);
+      const Quilt newer = renameLayer(laidOnce(older, {2, 2}, 1), layerOf(saved, "Yard", "Sheds"), "Halls");
+      KeptWork work(disk, kPlace);
+      ASSERT_TRUE(work.keep(saved, older, facts));
+      disk->failAt = disk->changes + step;
+      disk->stopsThere = stops;
+      const bool done = work.keep(saved, newer, facts).has_value();
+      const bool reached = disk->changes > disk->failAt;
+      disk->failAt = -1;
+      disk->stopsThere = false;
+      const std::string back = cameBack();
+      EXPECT_TRUE(back == bytes(older) || back == bytes(newer)) << "after step " << step;
+      if (done) {
+        EXPECT_EQ(back, bytes(newer));
+      }
+      ++outcomes[back == bytes(newer) ? 1 : 0];
+      // And it can be gone on with.
+      KeptWork again(disk, kPlace);
+      ASSERT_TRUE(again.keep(saved, newer, facts));
+      EXPECT_EQ(cameBack(), bytes(newer));
+      if (!reached) break;
+    }
+  }
+  EXPECT_GT(outcomes[0], 2);
+  EXPECT_GT(outcomes[1], 2);
+}
+
+TEST_F(KeptYard, WhatIsBrokenSaysSoAndNamesNothingOutside) {
+  ASSERT_TRUE(KeptWork(disk, kPlace).keep(saved, laidOnce(saved, {1, 1}, 1), facts));
+  const std::string manifest = std::string(kPlace) + "/kept.json";
+  const std::string text = disk->files[manifest];
+  for (const auto& [was, is] : {std::pair("\"kept\"", "\"quilt\""), std::pair("\"version\": 1", "\"version\": 2"),
+                                std::pair("maps/yard", "../../etc"), std::pair(".part\"", ".part/../x\"")}) {
+    std::string other = text;
+    ASSERT_NE(other.find(was), std::string::npos) << was;
+    other.replace(other.find(was), std::string(was).size(), is);
+    disk->put(manifest, other);
+    EXPECT_FALSE(keptAt(*disk, kPlace)) << is;
+  }
+  disk->put(manifest, text.substr(0, text.size() / 2));
+  EXPECT_FALSE(keptAt(*disk, kPlace));
+}
+
+TEST_F(KeptYard, FilesThatSomebodyElseChangedSinceAreNamed) {
+  const Quilt now = laidOnce(saved, {1, 1}, 1);
+  ASSERT_TRUE(KeptWork(disk, kPlace).keep(saved, now, facts));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  const std::string path = (*kept)->files.begin()->first;
+  disk->put(std::string(kFolder) + "/" + path, "cells 1\nend\n");
+  EXPECT_THAT(changedSince(*disk, kFolder, **kept), testing::ElementsAre(path));
+}
+
+}  // namespace uq::test
