@@ -5,6 +5,7 @@
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
+#include "cli/RecoverCommand.h"
 #include "cli/SheetCommands.h"
 
 int main(int argc, char** argv) {
@@ -62,6 +63,16 @@ int main(int argc, char** argv) {
   jointsCommand->add_option("--map", laying.map, "Only on this map (default: on all)");
   jointsCommand->add_flag("--dry-run", laying.dryRun, "Only say what would change");
 
+  uq::cli::RecoverOrder recovering;
+  bool listsKept = false;
+  auto* recover = app.add_subcommand("recover", "Work that was kept and not saved: list it, save it, or drop it");
+  recover->add_option("QUILT", recovering.quilt, "The quilt's folder (to list: default all; else the current folder)");
+  auto* lists = recover->add_flag("--list", listsKept, "Say what is kept (the default)");
+  auto* applies = recover->add_flag("--apply", recovering.apply, "Save the quilt as it was kept last");
+  auto* drops = recover->add_flag("--drop", recovering.drop, "Take away what was kept of it");
+  applies->excludes(lists, drops);
+  drops->excludes(lists, applies);
+
   std::string list;
   bool dryRun = false;
   auto* edit = app.add_subcommand("edit", "Do a list of edits: paint, fill, swap, stamp … (docs/edit-lists.md)");
@@ -113,6 +124,7 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (render->parsed()) return uq::cli::render(order);
+  if (recover->parsed()) return uq::cli::recover(recovering);
   if (jointsCommand->parsed()) return uq::cli::layJoints(laying);
   if (edit->parsed()) return uq::cli::editQuilt(quilt, list, dryRun);
   if (measure->parsed()) return uq::cli::measureSheet(picture, json);

@@ -8,6 +8,8 @@
 #include <fstream>
 
 #include "core/store/JsonText.h"
+#include "core/store/KeptWork.h"
+#include "core/store/QuiltStore.h"
 
 namespace uq {
 
@@ -166,6 +168,43 @@ TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
   EXPECT_EQ(laid.code, 0) << laid.err;
   EXPECT_THAT(laid.out, testing::HasSubstr("Depot Yard, Sheds & trams: "));
   EXPECT_EQ(run(words({"check", "--joints"})).code, 0);
+}
+
+TEST_F(Uquilt, RecoversWorkThatWasKeptAndNotSaved) {
+  const std::string state = scratch.filePath(QStringLiteral("state")).toStdString();
+  qputenv("XDG_STATE_HOME", QByteArray::fromStdString(state));
+  const Answer nothing = run(words({"recover"}));
+  EXPECT_EQ(nothing.code, 0);
+  EXPECT_EQ(nothing.out, "Nothing is kept\n");
+  const auto opened = QuiltStore::open(realDisk(), folder, QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  const Map& yard = *opened->quilt.mapNamed("Depot Yard");
+  LayerCells cells = *yard.layerNamed("Paving");
+  cells.lay(CellPos{1, 1}, Cell({kChalkSlot, 3}, {}), 0);
+  const Quilt now = opened->quilt.with({yard.id, yard.layerNamed("Paving")->id}, cells);
+  const auto keep = [&] {
+    return KeptWork(realDisk(), keptPlace(state + "/urban-quilt", folder))
+        .keep(opened->quilt, now, {folder, "Copperline", 7, 1'800'000'000});
+  };
+  ASSERT_TRUE(keep());
+  const Answer listed = run(words({"recover", "--list"}));
+  EXPECT_EQ(listed.code, 0);
+  EXPECT_THAT(listed.out, testing::HasSubstr("Copperline, " + folder + ": 7 steps until 2027-01-1"));
+  EXPECT_EQ(run(words({"recover", "--apply", "--drop"})).code, 2);
+  const Answer applied = run(words({"recover", "--apply"}));
+  EXPECT_EQ(applied.code, 0) << applied.err;
+  EXPECT_THAT(applied.out, testing::HasSubstr("Copperline: saved as it was kept"));
+  const auto after = QuiltStore::open(realDisk(), folder, QuiltStore::Access::read);
+  ASSERT_TRUE(after);
+  EXPECT_EQ(after->quilt.mapNamed("Depot Yard")->layerNamed("Paving")->cells.at({1, 1}), Cell({kChalkSlot, 3}, {}));
+  EXPECT_EQ(run(words({"recover"})).out, "Nothing is kept\n");
+  // What lies on other files than it was kept for is never laid over them.
+  ASSERT_TRUE(keep());
+  std::ofstream(folder + "/maps/depot-yard/paving.cells") << "cells 1\nend\n";
+  EXPECT_EQ(run(words({"recover", "--apply"})).code, 4);
+  EXPECT_EQ(run(words({"recover", "--drop"})).code, 0);
+  EXPECT_EQ(run(words({"recover"})).out, "Nothing is kept\n");
+  qunsetenv("XDG_STATE_HOME");
 }
 
 TEST_F(Uquilt, RendersWhatTheScreenShows) {
