@@ -35,7 +35,7 @@ class ComingBack : public Story {
   void crash() {
     const QString aside = stateFolder() + QStringLiteral("/as-killed");
     copyAll(keptFolder(), aside);
-    close();
+    room.reset();
     QDir(keptFolder()).removeRecursively();
     copyAll(aside, keptFolder());
     QDir(aside).removeRecursively();
@@ -130,7 +130,11 @@ TEST_F(ComingBack, WhatAnotherProgramSavedSinceIsNeverCovered) {
 TEST_F(ComingBack, WhoLeavesWithoutSavingMeantIt) {
   paint({20, 20}, {26, 20});
   waitForKeeping();
+  hand.inDialog(QStringLiteral("unsaved-question"), [this](QWidget& dialog) {
+    hand.click(dialog.findChild<QPushButton*>(QStringLiteral("leave-unsaved")));
+  });
   close();
+  EXPECT_FALSE(room);
   openDemo();
   EXPECT_FALSE(strip()->isVisible());
   EXPECT_TRUE(session().isSaved());

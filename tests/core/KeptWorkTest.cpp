@@ -95,9 +95,6 @@ TEST_F(KeptYard, AnotherProgramGoesOnWhereOneStopped) {
   KeptWork next(disk, kPlace);
   ASSERT_TRUE(next.keep(saved, now, facts));
   EXPECT_EQ(cameBack(), bytes(now));
-  ASSERT_TRUE(putAside(*disk, kPlace));
-  EXPECT_EQ(cameBack(), "");
-  EXPECT_TRUE(keptAt(*disk, std::string(kPlace) + ".aside-1").value().has_value());
 }
 
 TEST_F(KeptYard, WhateverStopsItTheOlderStateOrTheNewerOneIsThere) {

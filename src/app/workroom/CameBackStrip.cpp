@@ -54,7 +54,7 @@ CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
 void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) {
   const QDateTime until = QDateTime::fromSecsSinceEpoch(back.facts.until);
   const bool today = until.date() == QDate::currentDate();
-  const QString when = today ? QLocale().toString(until.time(), QLocale::ShortFormat)
+  const QString when = today ? until.time().toString(QStringLiteral("HH:mm"))
                              : QLocale().toString(until, QLocale::ShortFormat);
   words_->setText(tr("%1: %n step(s) after the last save came back, until %2", nullptr, static_cast<int>(back.facts.steps))
                       .arg(QString::fromStdString(back.facts.name), when));
