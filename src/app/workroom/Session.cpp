@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "app/workroom/Clipboard.h"
+#include "app/workroom/FolderWatch.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "app/workroom/WorkKeeper.h"
@@ -62,7 +63,8 @@ std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::stri
                        joined(folder, changed.front()), 0, "It is shown as it is; what was kept lies aside",
                        "‘uquilt recover --list’ names it"});
   }
-  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress);
+  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress, {},
+                               &opened.quilt.slots());
   if (!back) return progress.isCancelled() ? std::nullopt : aside(back.error());
   for (const Error& problem : back->problems) {
     const auto same = [&](const Error& one) { return one.text() == problem.text(); };
@@ -170,10 +172,12 @@ Session::Session(Loaded loaded)
   work_.tell(*ears_);
   sheets_ = new SheetWork(this);
   keeper_ = new WorkKeeper(*this);
+  watch_ = new FolderWatch(*this);
   cameBack_ = std::move(loaded.cameBack);
 }
 
 Session::~Session() {
+  delete watch_;
   delete keeper_;
   delete sheets_;
   work_.forgetWaiting();
@@ -327,10 +331,22 @@ void Session::sawPicture(const std::string& path, const std::string* bytes) {
   Q_EMIT quiltChanged(savedOnly());
 }
 
+bool Session::takeIn(const QString& name, Quilt joined, QuiltStore::Reread reread, Quilt there) {
+  if (inGesture() || saving_ || !store_) return false;
+  // Only what is here counts as taken in: else a save would put the files back as they were.
+  if (!work_.make({name.toStdString(), std::move(joined), desk().activeAt()})) return false;
+  reread.read.quilt = there;
+  store_->take(std::move(reread));
+  saved_ = std::move(there);
+  Q_EMIT quiltChanged(savedOnly());
+  return true;
+}
+
 // With nothing under the hand, and all of the quilt there; else says why not.
 bool Session::mayWrite(const WhenSaved& done) {
   (void)work_.finish();
   takeIn();
+  watch_->stop();
   if (!isComing()) return true;
   done(fail(Error{Error::Cause::inUse, "the quilt is still being opened", folder_, 0, "Nothing was saved",
                   "Save it again in a moment"}));
@@ -347,6 +363,7 @@ void Session::save(LongWork& work, WhenSaved done) {
         if (!session) return;
         session->saving_ = false;
         if (saved) session->saved_ = quilt;
+        session->watch_->follow();
         Q_EMIT session->quiltChanged(savedOnly());
         done(saved);
         if (session) session->doWaiting();
@@ -376,6 +393,7 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
         session->folder_ = session->store_->folder();
         session->saved_ = quilt;
         session->sheets_->moveTo(old);
+        session->watch_->follow();
         session->keeper_->moveTo(session->folder_);
         Q_EMIT session->quiltChanged(savedOnly());
         done(QuiltStore::Saved{});

@@ -29,6 +29,7 @@
 namespace uq {
 
 class SheetWork;
+class FolderWatch;
 class WorkKeeper;
 
 class Session : public QObject {
@@ -79,6 +80,13 @@ class Session : public QObject {
   const Errors& problems() const { return problems_; }
   // The quilt as it is on the disk.
   const Quilt& saved() const { return saved_; }
+  // What sees that other programs change the quilt's files.
+  FolderWatch& watch() { return *watch_; }
+  bool isSaving() const { return saving_; }
+  const std::shared_ptr<QuiltStore>& sharedStore() const { return store_; }
+  // Takes in what another program saved, `there`, as one step that makes the quilt what came of both. False, and nothing
+  // happened, where that may not be now.
+  [[nodiscard]] bool takeIn(const QString& name, Quilt joined, QuiltStore::Reread reread, Quilt there);
   // What keeps what is not saved yet.
   WorkKeeper& keeper() { return *keeper_; }
   // What came back of work that was kept, until somebody has seen it.
@@ -176,6 +184,7 @@ class Session : public QObject {
   bool saving_ = false;
   SheetWork* sheets_ = nullptr;    // a child
   WorkKeeper* keeper_ = nullptr;   // likewise
+  FolderWatch* watch_ = nullptr;   // likewise
   std::optional<Loaded::CameBack> cameBack_;
 };
 

@@ -20,6 +20,8 @@
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/Columns.h"
+#include "app/workroom/FolderWatch.h"
+#include "app/workroom/JoinCard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "app/workroom/WorkKeeper.h"
@@ -64,6 +66,11 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   setCentralWidget(central);
 
   cameBack_ = new CameBackStrip(central);
+  joinCard_ = new JoinCard(central);
+  connect(joinCard_, &JoinCard::answered, this, [this](const std::vector<Side>& sides) {
+    if (session_) session_->watch().answer(sides);
+    canvas_->setFocus();
+  });
   connect(cameBack_, &CameBackStrip::goesOn, canvas_, qOverload<>(&QWidget::setFocus));
   connect(cameBack_, &CameBackStrip::savedWanted, this, &Workroom::lookAtSaved);
   connect(start_, &StartPage::openWanted, this, &Workroom::openQuilt);
@@ -267,6 +274,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   rolesCard_->setSession(session.get());
   hangCard_->hide();
   cameBack_->hide();
+  joinCard_->hide();
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
@@ -277,12 +285,18 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
     session->disconnect(this);
     session->sheets().disconnect(this);
     session->keeper().disconnect(this);
+    session->watch().disconnect(this);
   }
   if (!session_) return session;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
+  connect(&session_->watch(), &FolderWatch::told, this, [this](const QString& what) { foot_->say(what); });
+  connect(&session_->watch(), &FolderWatch::failed, this, &Workroom::report);
+  connect(&session_->watch(), &FolderWatch::asks, this, [this](const std::vector<BothChanged>& what) {
+    if (const Quilt* there = session_->watch().there()) joinCard_->open(*session_, *there, what);
+  });
   connect(&session_->keeper(), &WorkKeeper::failed, this, &Workroom::report);
   connect(&session_->keeper(), &WorkKeeper::keeps, this, &Workroom::keepState);
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });

@@ -41,6 +41,7 @@ class QStackedWidget;
 namespace uq {
 
 class Columns;
+class JoinCard;
 class Panes;
 class RolesCard;
 
@@ -181,6 +182,7 @@ class Workroom : public QMainWindow {
   MapTabs* tabs_;
   NoticeStrip* notices_;
   CameBackStrip* cameBack_;
+  JoinCard* joinCard_;
   TablePanel* panel_;
   TableView* spread_;
   bool spreadUsed_ = false;  // something was taken from it while its key was down

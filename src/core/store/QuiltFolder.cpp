@@ -8,6 +8,15 @@
 
 namespace uq {
 
+namespace {
+
+// Whether a file of a quilt is text, not a picture.
+bool isText(const std::string& path) {
+  return path.ends_with(".json") || path.ends_with(".cells") || path.ends_with(".tiles");
+}
+
+}  // namespace
+
 QuiltFolder::QuiltFolder(std::shared_ptr<Disk> disk, std::string path)
     : disk_(std::move(disk)), path_(std::move(path)) {
   disk_->enclose(path_);
@@ -129,6 +138,32 @@ bool QuiltFolder::isStill() const {
     const auto stamp = disk_->stamp(full(one.first));
     return stamp && (*stamp ? **stamp == one.second.stamp : one.second.stamp == Disk::Stamp());
   });
+}
+
+void QuiltFolder::takeSeen(QuiltFolder&& other) {
+  for (const auto& [path, seen] : seen_) {
+    if (!isText(path)) other.seen_[path] = seen;
+  }
+  seen_ = std::move(other.seen_);
+}
+
+bool QuiltFolder::isAsSeen() const {
+  for (const auto& [path, seen] : seen_) {
+    if (!isText(path)) continue;
+    const auto stamp = disk_->stamp(full(path));
+    if (!stamp || !(*stamp ? **stamp == seen.stamp : seen.stamp == Disk::Stamp())) return false;
+  }
+  const auto isNew = [this](const std::string& document) { return !seen_.contains(document) && isThere(document); };
+  for (const auto& [folder, document] : {std::pair("maps", "/map.json"), std::pair("stamps", "/stamp.json"),
+                                         std::pair("sheets", "")}) {
+    const auto there = disk_->list(full(folder), kMostNames);
+    if (!there) continue;
+    for (const Disk::Entry& one : *there) {
+      const std::string path = joined(folder, one.name) + document;
+      if (!one.name.starts_with('.') && path.ends_with(".json") && isNew(path)) return false;
+    }
+  }
+  return true;
 }
 
 bool QuiltFolder::isThere(const std::string& path) const {

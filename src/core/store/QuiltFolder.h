@@ -28,6 +28,7 @@ class QuiltFolder {
   QuiltFolder(std::shared_ptr<Disk> disk, std::string path);
 
   Disk& disk() const { return *disk_; }
+  const std::shared_ptr<Disk>& shared() const { return disk_; }
   const std::string& path() const { return path_; }
 
   // Locks the quilt against other writers, or says why not and what then. Locked already it is looked after: a checkout
@@ -52,6 +53,11 @@ class QuiltFolder {
   bool isThere(const std::string& path) const;
   // Whether nothing was saved by another program since this one began to read.
   bool isStill() const;
+  // Whether all that was read or written is as it was then, and nothing lies beside it that would be read, too. Pictures
+  // do not count. What cannot be looked at counts as changed.
+  bool isAsSeen() const;
+  // Takes what another look at the same folder saw; of pictures only those that were not known (see saw).
+  void takeSeen(QuiltFolder&& other);
   // A file as it is on the disk now, read by somebody else.
   void saw(const std::string& path, std::string_view bytes);
 

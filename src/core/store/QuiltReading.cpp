@@ -30,8 +30,8 @@ std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect boun
 
 class QuiltReader {
  public:
-  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker)
-      : folder_(folder), progress_(progress), onlooker_(onlooker) {}
+  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const SheetSlots* like)
+      : folder_(folder), progress_(progress), onlooker_(onlooker), like_(like) {}
 
   QuiltRead readAll();
 
@@ -81,6 +81,7 @@ class QuiltReader {
   QuiltFolder& folder_;
   Progress& progress_;
   const Onlooker& onlooker_;
+  const SheetSlots* like_;  // may be nullptr
   QuiltRead read_;
 };
 
@@ -146,6 +147,9 @@ QuiltRead QuiltReader::readAll() {
     facts = std::move(standIn);
   }
   read_.quilt = Quilt(std::move(*facts));
+  for (SheetSlot slot = 1; like_ && slot <= like_->count(); ++slot) {
+    (void)read_.quilt.slotFor(like_->sheet(slot), like_->code(slot));
+  }
   readSheets();
   readStamps();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
@@ -399,8 +403,8 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
 
 }  // namespace
 
-QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker) {
-  return QuiltReader(folder, progress, onlooker).readAll();
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const SheetSlots* like) {
+  return QuiltReader(folder, progress, onlooker, like).readAll();
 }
 
 }  // namespace uq

@@ -46,7 +46,9 @@ struct Onlooker {
   bool looks() const { return see != nullptr; }
 };
 
-// A cancelled reading gives what it has so far.
-QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker = {});
+// A cancelled reading gives what it has so far. Sheets get the slots that they have in `like`, where that is said: then
+// cells can be compared with those of the quilt that it is from.
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker = {},
+                    const SheetSlots* like = nullptr);
 
 }  // namespace uq

@@ -12,11 +12,12 @@ constexpr int kMostTries = 4;  // to read while another program saves
 }  // namespace
 
 Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
-                                            Progress* progress, const Onlooker& onlooker) {
+                                            Progress* progress, const Onlooker& onlooker,
+                                            const SheetSlots* like) {
   Progress unseen;
   Progress& steps = progress ? *progress : unseen;
   for (int tries = 1;; ++tries) {
-    auto opened = openOnce(disk, folder, access, steps, access == Access::write ? onlooker : Onlooker());
+    auto opened = openOnce(disk, folder, access, steps, access == Access::write ? onlooker : Onlooker(), like);
     if (!opened || access == Access::write || opened->store.folder_.isStill()) return opened;
     if (tries < kMostTries) continue;
     opened->problems.push_back(Error{Error::Cause::changedOutside, "it was being saved all the time while it was read",
@@ -26,8 +27,8 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
 }
 
 Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder,
-                                                Access access, Progress& progress,
-                                                const Onlooker& onlooker) {
+                                                Access access, Progress& progress, const Onlooker& onlooker,
+                                                const SheetSlots* like) {
   QuiltStore store(QuiltFolder(disk, folder));
   QuiltFolder& files = store.folder_;
   const auto there = files.look();
@@ -55,7 +56,7 @@ Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& dis
     if (files.isLocked() && !store.readOnly_) files.removeLeftovers();
   }
   if (store.readOnly_) problems.push_back(*store.readOnly_);
-  QuiltRead read = readQuilt(files, progress, onlooker);
+  QuiltRead read = readQuilt(files, progress, onlooker, like);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   problems.insert(problems.end(), read.problems.begin(), read.problems.end());
   if (!store.readOnly_) store.readOnly_ = read.unwritable;
@@ -95,6 +96,29 @@ Result<SavePlan> QuiltStore::plan(const Quilt& quilt) const {
   SaveAsk ask{{}, leftOut_, [this](const std::string& path) { return folder_.isThere(path); }};
   for (const auto& [id, error] : damaged_) ask.damaged.insert(folderOf(mapFile(*saved_.map(id))));
   return planSave(saved_, quilt, ask);
+}
+
+Result<QuiltStore::Reread> QuiltStore::readAgain(Progress& progress) const {
+  QuiltFolder files(folder_.shared(), folder());
+  const auto there = files.look();
+  if (!there) return fail(there.error());
+  if (!*there || files.hasPending()) {
+    return fail(Error{Error::Cause::changedOutside, "the quilt is being changed by another program", folder(), 0, {}, {}});
+  }
+  QuiltRead read = readQuilt(files, progress, {}, &saved_.slots());
+  if (progress.isCancelled()) return fail(Error::Cause::cancelled, "reading was cancelled", folder());
+  if (!files.isStill()) {
+    return fail(Error{Error::Cause::changedOutside, "the quilt is being changed by another program", folder(), 0, {}, {}});
+  }
+  return Reread{std::move(files), std::move(read)};
+}
+
+void QuiltStore::take(Reread reread) {
+  folder_.takeSeen(std::move(reread.folder));
+  saved_ = std::move(reread.read.quilt);
+  damaged_ = std::move(reread.read.damaged);
+  leftOut_ = std::move(reread.read.leftOut);
+  whole_ = reread.read.isWhole;
 }
 
 const Error* QuiltStore::damage(Id map) const {

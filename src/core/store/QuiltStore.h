@@ -46,8 +46,10 @@ class QuiltStore {
 
   // Opens the quilt in `folder`. An Error only when there is no quilt to show at all. One that is opened for writing can
   // be looked at by an onlooker while its maps are read.
+  // `like`: see readQuilt.
   static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
-                             Progress* progress = nullptr, const Onlooker& onlooker = {});
+                             Progress* progress = nullptr, const Onlooker& onlooker = {},
+                             const SheetSlots* like = nullptr);
 
   // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. Pictures that are missing stay
   // missing.
@@ -57,6 +59,18 @@ class QuiltStore {
   // Saves what changed. On an Error the quilt on the disk is the old one, or the new one to be finished by the next
   // opener; never a mix.
   Result<Saved> save(const Quilt& quilt, Progress* progress = nullptr);
+
+  // Whether another program changed the folder since it was read or saved; pictures apart.
+  bool isChanged() const { return !folder_.isAsSeen(); }
+  // The quilt as it is in the folder now, with the slots of the one that was saved; an Error while somebody is just
+  // saving it. Nothing counts before it is taken.
+  struct Reread {
+    QuiltFolder folder;
+    QuiltRead read;
+  };
+  Result<Reread> readAgain(Progress& progress) const;
+  // From now on that is what is saved.
+  void take(Reread reread);
 
   // A picture as it is on the disk now, read by somebody else: saving over it loses nothing that nobody knows of.
   void sawPicture(const std::string& path, std::string_view bytes) { folder_.saw(path, bytes); }
@@ -77,7 +91,7 @@ class QuiltStore {
 
   // Reads the whole quilt, or what there is of it.
   static Result<Opened> openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder, Access access,
-                                 Progress& progress, const Onlooker& onlooker);
+                                 Progress& progress, const Onlooker& onlooker, const SheetSlots* like);
   Result<SavePlan> plan(const Quilt& quilt) const;
 
   QuiltFolder folder_;
