@@ -27,8 +27,8 @@ class ComingBack : public Story {
     hand.drag(room->canvas(), {onMap(from), onMap(to)});
   }
   void waitForKeeping() {
-    QSignalSpy kept(&session().keeper(), &WorkKeeper::kept);
-    session().keeper().keepSoon();
+    QSignalSpy kept(session().beside().keeper, &WorkKeeper::kept);
+    session().beside().keeper->keepSoon();
     ASSERT_TRUE(waitFor([&] { return kept.count() > 0; }));
   }
   // The window goes as if the program had been killed: what is kept stays as it is.
@@ -61,7 +61,7 @@ TEST_F(ComingBack, OnePressGoesOnWithWhatWasNotSaved) {
   paint({20, 20}, {26, 20});
   paint({20, 22}, {26, 22});
   waitForKeeping();
-  EXPECT_TRUE(session().keeper().keptUntil());
+  EXPECT_TRUE(session().beside().keeper->keptUntil());
   const Cell chalk({kChalkSlot, 10}, {});
   crash();
   openDemo();
@@ -82,7 +82,7 @@ TEST_F(ComingBack, OnePressGoesOnWithWhatWasNotSaved) {
   awaitWork();
   EXPECT_TRUE(session().isSaved());
   waitForKeeping();
-  EXPECT_FALSE(session().keeper().keptUntil());
+  EXPECT_FALSE(session().beside().keeper->keptUntil());
   close();
   openDemo();
   EXPECT_FALSE(strip()->isVisible());

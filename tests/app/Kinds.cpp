@@ -114,4 +114,51 @@ TEST_F(Kinds, StretchStaysChosenForTheNextBlockUntilAnotherManner) {
   EXPECT_EQ(session().desk().inHand.manner, Manner::asItIs);
 }
 
+TEST_F(Kinds, TheEndsOfAStretchComeBackByADoubleClickAfterARestart) {
+  session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+  hand.key(Qt::Key_F);
+  hand.drag(room->table(), {onTable("street", 24), onTable("street", 26)});
+  hand.key(Qt::Key_M);
+  session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+  hand.drag(canvas(), {onMap({20, 25}), onMap({26, 25})});
+  ASSERT_TRUE(session().verbs().strokes.stretchBox());
+  hand.click(room->table(), onTable("street", 0));
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  close();
+  openDemo();
+  session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+  canvas()->setFocus();
+  hand.key(Qt::Key_5);
+  hand.doubleClick(canvas(), onMap({23, 25}));
+  ASSERT_TRUE(session().verbs().strokes.stretchBox());
+  EXPECT_EQ(session().verbs().strokes.stretchBox()->width(), 7);
+}
+
+TEST_F(Kinds, HandlesOfASmallStretchLieOutsideItAndApart) {
+  makeGround();
+  hand.drag(room->table(), {onTable("street", 24), onTable("street", 26)});
+  hand.key(Qt::Key_M);
+  for (int i = 0; i < 6; ++i) hand.key(Qt::Key_Minus, Qt::ControlModifier);
+  hand.drag(canvas(), {onMap({10, 8}), onMap({12, 8})});
+  const QRectF stretch = canvas()->cellRect({10, 8}).united(canvas()->cellRect({12, 8}));
+  ASSERT_LT(stretch.width(), 40) << "small on the screen";
+  const std::vector<StretchHandle> handles = canvas()->handles();
+  ASSERT_GE(handles.size(), 2u);
+  for (const StretchHandle& one : handles) {
+    EXPECT_FALSE(stretch.contains(one.at));
+    for (const StretchHandle& other : handles) {
+      if (&one != &other) {
+        EXPECT_GT((one.at - other.at).manhattanLength(), 18);
+      }
+    }
+  }
+  // Dragged by the handle, the end goes as far as the hand does.
+  const auto right = std::find_if(handles.begin(), handles.end(), [](const auto& one) { return one.across == 1 && one.down == 0; });
+  ASSERT_NE(right, handles.end());
+  const double cell = canvas()->cellRect({0, 0}).width();
+  hand.drag(canvas(), {right->at, right->at + QPointF(3 * cell, 0)});
+  EXPECT_EQ(session().verbs().strokes.stretchBox()->width(), 6);
+}
+
 }  // namespace uq::test

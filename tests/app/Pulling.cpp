@@ -40,7 +40,7 @@ class Pulling : public Story {
     session().quiltStep(QStringLiteral("Brush on %1").arg(QLatin1String(layer)), painted(session().quilt(), layer, at, chalk));
   }
   bool waitForTold(const std::function<void()>& what) {
-    QSignalSpy told(&session().watch(), &FolderWatch::told);
+    QSignalSpy told(session().beside().watch, &FolderWatch::told);
     what();
     return waitFor([&] { return told.count() > 0; });
   }
@@ -81,7 +81,7 @@ TEST_F(Pulling, WhatAColleagueChangedComesInByItselfWhileOnePaints) {
 
 TEST_F(Pulling, ALayerThatBothChangedIsAskedAboutByPictures) {
   paintHere("Paving", {20, 20}, 3);
-  QSignalSpy asks(&session().watch(), &FolderWatch::asks);
+  QSignalSpy asks(session().beside().watch, &FolderWatch::asks);
   pull([](const Quilt& quilt) { return painted(quilt, "Paving", {24, 20}, 5); });
   ASSERT_TRUE(waitFor([&] { return asks.count() > 0; }));
   ASSERT_TRUE(card()->isVisible());

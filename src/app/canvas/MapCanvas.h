@@ -68,6 +68,8 @@ class MapCanvas : public QWidget {
   // Moves the view so that a map pixel lies in the middle.
   void centreOn(QPointF pixel);
 
+  // Those of the stretch that was laid last, on this widget; none where none are shown.
+  std::vector<StretchHandle> handles() const;
   // Lights cells, such as those of a tile that is pointed at on the Table; none when empty.
   void setLit(CellSet cells);
   const CellSet& lit() const { return lit_; }
@@ -154,7 +156,6 @@ class MapCanvas : public QWidget {
   bool selects() const { return session_ && session_->desk().tool == Tool::select; }
   // The layer that a drag would move, a backdrop that is active, seen and not locked; nullptr where there is none.
   const Layer* hangs() const;
-  std::vector<StretchHandle> handles() const;
   bool isOverStretch() const;
   // The cells that the drag under way, or the box of the keyboard, spans.
   CellSet spanned() const;

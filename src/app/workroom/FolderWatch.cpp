@@ -81,14 +81,14 @@ void FolderWatch::follow() {
 
 void FolderWatch::look() {
   if (session_.isComing() || waiting_) return;
-  if (looks_ || session_.isSaving()) {
+  if (looks_ || session_.saving_) {
     again_ = true;
     return timer_.start(kAgainAfter);
   }
   looks_ = true;
   again_ = false;
   progress_ = std::make_shared<Progress>();
-  worker_.start([this, progress = progress_, store = session_.sharedStore(), saved = session_.saved(),
+  worker_.start([this, progress = progress_, store = session_.store_, saved = session_.saved_,
                  pictures = session_.painter().pictures()]() mutable {
     Result<std::optional<Look>> result = std::optional<Look>();
     if (store->isChanged()) {
@@ -149,7 +149,7 @@ void FolderWatch::tryAgain(const Error& why) {
 }
 
 void FolderWatch::join(Look look) {
-  const std::vector<BothChanged> asks_ = bothChanged(session_.saved(), session_.quilt(), look.quilt);
+  const std::vector<BothChanged> asks_ = bothChanged(session_.saved_, session_.quilt(), look.quilt);
   waiting_ = std::move(look);
   asked_ = asks_;
   if (asks_.empty()) return answer({});
@@ -167,7 +167,7 @@ void FolderWatch::answer(const std::vector<Side>& sides) {
     }
     return what.mayBoth ? Side::both : Side::here;
   };
-  const Joined done = joined(session_.saved(), session_.quilt(), look.quilt, choose, session_.work().ids());
+  const Joined done = joined(session_.saved_, session_.quilt(), look.quilt, choose, session_.work().ids());
   QStringList names;
   for (const std::string& name : done.taken) {
     if (names.size() < kMostNamed) names << QString::fromStdString(name);

@@ -171,14 +171,14 @@ Session::Session(Loaded loaded)
   work_.arrive(loaded.sight.quilt, std::move(loaded.sight.coming));
   work_.tell(*ears_);
   sheets_ = new SheetWork(this);
-  keeper_ = new WorkKeeper(*this);
-  watch_ = new FolderWatch(*this);
-  cameBack_ = std::move(loaded.cameBack);
+  beside_.keeper = new WorkKeeper(*this);
+  beside_.watch = new FolderWatch(*this);
+  beside_.cameBack = std::move(loaded.cameBack);
 }
 
 Session::~Session() {
-  delete watch_;
-  delete keeper_;
+  delete beside_.watch;
+  delete beside_.keeper;
   delete sheets_;
   work_.forgetWaiting();
   packers_.waitForDone();
@@ -346,7 +346,7 @@ bool Session::takeIn(const QString& name, Quilt joined, QuiltStore::Reread rerea
 bool Session::mayWrite(const WhenSaved& done) {
   (void)work_.finish();
   takeIn();
-  watch_->stop();
+  beside_.watch->stop();
   if (!isComing()) return true;
   done(fail(Error{Error::Cause::inUse, "the quilt is still being opened", folder_, 0, "Nothing was saved",
                   "Save it again in a moment"}));
@@ -363,7 +363,7 @@ void Session::save(LongWork& work, WhenSaved done) {
         if (!session) return;
         session->saving_ = false;
         if (saved) session->saved_ = quilt;
-        session->watch_->follow();
+        session->beside_.watch->follow();
         Q_EMIT session->quiltChanged(savedOnly());
         done(saved);
         if (session) session->doWaiting();
@@ -393,8 +393,8 @@ void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) 
         session->folder_ = session->store_->folder();
         session->saved_ = quilt;
         session->sheets_->moveTo(old);
-        session->watch_->follow();
-        session->keeper_->moveTo(session->folder_);
+        session->beside_.watch->follow();
+        session->beside_.keeper->moveTo(session->folder_);
         Q_EMIT session->quiltChanged(savedOnly());
         done(QuiltStore::Saved{});
       });

@@ -78,19 +78,13 @@ class Session : public QObject {
   std::optional<Json>& kept() { return kept_; }
   MapPainter& painter() { return painter_; }
   const Errors& problems() const { return problems_; }
-  // The quilt as it is on the disk.
-  const Quilt& saved() const { return saved_; }
-  // What sees that other programs change the quilt's files.
-  FolderWatch& watch() { return *watch_; }
-  bool isSaving() const { return saving_; }
-  const std::shared_ptr<QuiltStore>& sharedStore() const { return store_; }
-  // Takes in what another program saved, `there`, as one step that makes the quilt what came of both. False, and nothing
-  // happened, where that may not be now.
-  [[nodiscard]] bool takeIn(const QString& name, Quilt joined, QuiltStore::Reread reread, Quilt there);
-  // What keeps what is not saved yet.
-  WorkKeeper& keeper() { return *keeper_; }
-  // What came back of work that was kept, until somebody has seen it.
-  std::optional<Loaded::CameBack>& cameBack() { return cameBack_; }
+  // What goes on beside the work: all of it lives as long as the session.
+  struct Beside {
+    WorkKeeper* keeper = nullptr;                // keeps what is not saved yet
+    FolderWatch* watch = nullptr;                // sees that other programs change the quilt's files
+    std::optional<Loaded::CameBack> cameBack{};  // work that was kept before a crash
+  };
+  const Beside& beside() const { return beside_; }
   bool isSaved() const { return !inGesture() && quilt() == saved_; }
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   bool inGesture() const { return work_.gesture() != nullptr; }
@@ -126,10 +120,6 @@ class Session : public QObject {
 
   SheetWork& sheets() { return *sheets_; }
   const std::shared_ptr<Disk>& disk() const { return disk_; }
-  // A picture as it was read from the quilt's folder just now, so that saving knows it; nullptr where somebody deleted
-  // one that the quilt holds, which then is to be saved again. Nothing may be being saved.
-  void sawPicture(const std::string& path, const std::string* bytes);
-
   // Save the quilt as it is now, beside the interface; painting goes on meanwhile. `done` is called in the end, if the
   // session still is there. Saving as moves the session to the new folder.
   using WhenSaved = std::function<void(const Result<QuiltStore::Saved>&)>;
@@ -150,6 +140,17 @@ class Session : public QObject {
 
  private:
   class Ears;  // listens to the work
+  friend class SheetWork;
+  friend class WorkKeeper;
+  friend class FolderWatch;
+
+  // For those that go on beside the work.
+  // A picture as it was read from the quilt's folder just now, so that saving knows it; nullptr where somebody deleted
+  // one that the quilt holds, which then is to be saved again. Nothing may be being saved.
+  void sawPicture(const std::string& path, const std::string* bytes);
+  // Takes in what another program saved, `there`, as one step that makes the quilt what came of both. False, and nothing
+  // happened, where that may not be now.
+  [[nodiscard]] bool takeIn(const QString& name, Quilt joined, QuiltStore::Reread reread, Quilt there);
   struct Picked {
     PickedTile tile;
     PixelRect covers;
@@ -183,9 +184,7 @@ class Session : public QObject {
   QThreadPool packers_;
   bool saving_ = false;
   SheetWork* sheets_ = nullptr;    // a child
-  WorkKeeper* keeper_ = nullptr;   // likewise
-  FolderWatch* watch_ = nullptr;   // likewise
-  std::optional<Loaded::CameBack> cameBack_;
+  Beside beside_;                  // likewise
 };
 
 }  // namespace uq

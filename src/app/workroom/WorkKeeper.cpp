@@ -62,7 +62,7 @@ void WorkKeeper::keep() {
                         static_cast<std::int64_t>(steps > stepsSaved_ ? steps - stepsSaved_ : 1),
                         QDateTime::currentSecsSinceEpoch()};
   const bool isSaved = session_.isSaved();
-  worker_.start([this, work = work_, saved = session_.saved(), now = session_.quilt(), facts, isSaved] {
+  worker_.start([this, work = work_, saved = session_.saved_, now = session_.quilt(), facts, isSaved] {
     QElapsedTimer took;
     took.start();
     auto done = work->keep(saved, now, facts);

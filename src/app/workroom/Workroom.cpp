@@ -68,7 +68,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   cameBack_ = new CameBackStrip(central);
   joinCard_ = new JoinCard(central);
   connect(joinCard_, &JoinCard::answered, this, [this](const std::vector<Side>& sides) {
-    if (session_) session_->watch().answer(sides);
+    if (session_) session_->beside().watch->answer(sides);
     canvas_->setFocus();
   });
   connect(cameBack_, &CameBackStrip::goesOn, canvas_, qOverload<>(&QWidget::setFocus));
@@ -252,7 +252,7 @@ void Workroom::showSession() {
   if (!session_) showMapAlone(false);
   if (session_) {
     canvas_->setFocus();
-    if (session_->cameBack()) cameBack_->open(*session_->cameBack(), canvas_);
+    if (session_->beside().cameBack) cameBack_->open(*session_->beside().cameBack, canvas_);
   } else {
     start_->refresh();
   }
@@ -284,21 +284,21 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   if (session) {
     session->disconnect(this);
     session->sheets().disconnect(this);
-    session->keeper().disconnect(this);
-    session->watch().disconnect(this);
+    session->beside().keeper->disconnect(this);
+    session->beside().watch->disconnect(this);
   }
   if (!session_) return session;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
-  connect(&session_->watch(), &FolderWatch::told, this, [this](const QString& what) { foot_->say(what); });
-  connect(&session_->watch(), &FolderWatch::failed, this, &Workroom::report);
-  connect(&session_->watch(), &FolderWatch::asks, this, [this](const std::vector<BothChanged>& what) {
-    if (const Quilt* there = session_->watch().there()) joinCard_->open(*session_, *there, what);
+  connect(session_->beside().watch, &FolderWatch::told, this, [this](const QString& what) { foot_->say(what); });
+  connect(session_->beside().watch, &FolderWatch::failed, this, &Workroom::report);
+  connect(session_->beside().watch, &FolderWatch::asks, this, [this](const std::vector<BothChanged>& what) {
+    if (const Quilt* there = session_->beside().watch->there()) joinCard_->open(*session_, *there, what);
   });
-  connect(&session_->keeper(), &WorkKeeper::failed, this, &Workroom::report);
-  connect(&session_->keeper(), &WorkKeeper::keeps, this, &Workroom::keepState);
+  connect(session_->beside().keeper, &WorkKeeper::failed, this, &Workroom::report);
+  connect(session_->beside().keeper, &WorkKeeper::keeps, this, &Workroom::keepState);
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);
   tellProblems();

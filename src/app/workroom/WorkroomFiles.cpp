@@ -213,7 +213,7 @@ void Workroom::openQuilt(const QString& folder) {
 
 void Workroom::lookAtSaved() {
   const QString folder = QString::fromStdString(session_->folder());
-  session_->keeper().putAside();
+  session_->beside().keeper->putAside();
   // The lock goes with the session, before the folder is opened again.
   adopt(nullptr).reset();
   showSession();
