@@ -16,6 +16,7 @@ namespace uq {
 
 namespace {
 constexpr QSize kPicture(340, 230);  // logical pixels
+constexpr int kAround = 6;           // cells shown around what differs
 }  // namespace
 
 JoinCard::JoinCard(QWidget* parent) : Card(parent) {
@@ -75,8 +76,17 @@ QPixmap JoinCard::pictureOf(const Quilt& quilt, const Quilt& other, const BothCh
   MapPainter painter(session_->painter().pictures());
   const double ratio = devicePixelRatioF();
   const Layer* layer = map->layer(what.layer);
-  SmallPicture small = layer ? smallPicture(painter, quilt, *map, *layer, kPicture * ratio)
-                             : smallPicture(painter, quilt, *map, kPicture * ratio);
+  // Only what lies around the differences, so that they can be made out.
+  CellRect differing;
+  for (const Shared<Layer>& one : map->layers) {
+    const Layer* differs = layer && one->id != layer->id ? nullptr : theirs->layer(one->id);
+    if (!differs) continue;
+    for (const CellRect& box : LayerCells::differences(one.read(), *differs)) differing = differing.united(box);
+  }
+  Map part = *map;
+  if (!differing.empty()) part.bounds = differing.grown(kAround).intersected(map->bounds);
+  SmallPicture small = layer ? smallPicture(painter, quilt, part, *layer, kPicture * ratio)
+                             : smallPicture(painter, quilt, part, kPicture * ratio);
   QImage picture(small.picture.size(), QImage::Format_ARGB32_Premultiplied);
   picture.fill(Theme::current().surround);
   QPainter onto(&picture);
