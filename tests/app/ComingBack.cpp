@@ -6,6 +6,7 @@
 #include <QSignalSpy>
 
 #include "app/Story.h"
+#include "app/actions/SaveByItself.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/WorkKeeper.h"
 
@@ -138,6 +139,27 @@ TEST_F(ComingBack, WhoLeavesWithoutSavingMeantIt) {
   openDemo();
   EXPECT_FALSE(strip()->isVisible());
   EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(ComingBack, SavedByItselfNothingIsKeptAndNothingIsAsked) {
+  paint({20, 20}, {26, 20});
+  auto* saves = room->findChild<SaveByItself*>();
+  ASSERT_TRUE(saves);
+  Q_EMIT saves->due();
+  awaitWork();
+  EXPECT_TRUE(session().isSaved());
+  // Not within a stroke, and not while both states are looked at.
+  hand.press(room->canvas(), onMap({30, 20}));
+  Q_EMIT saves->due();
+  EXPECT_FALSE(room->work().isRunning());
+  hand.release(room->canvas(), onMap({31, 20}));
+  EXPECT_FALSE(session().isSaved());
+  waitForKeeping();
+  crash();
+  openDemo();
+  ASSERT_TRUE(strip()->isVisible());
+  Q_EMIT room->findChild<SaveByItself*>()->due();
+  EXPECT_FALSE(room->work().isRunning());
 }
 
 }  // namespace uq::test

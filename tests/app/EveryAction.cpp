@@ -9,6 +9,7 @@
 #include <QTest>
 
 #include "app/Story.h"
+#include "app/actions/SaveByItself.h"
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
@@ -445,6 +446,14 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       }
       case ActionId::linen: return themed(Theme::linen());
       case ActionId::indigo: return themed(Theme::indigo());
+      case ActionId::saveEachMinutes:
+      case ActionId::saveOnLeaving: {
+        const SavesWhen wanted = id == ActionId::saveOnLeaving ? SavesWhen::onLeaving : SavesWhen::eachMinutes;
+        trigger(id);
+        const bool on = savesWhen() == wanted && room->actions()->action(id)->isChecked();
+        trigger(id);
+        return on && savesWhen() == SavesWhen::never;
+      }
       case ActionId::asDesktop: return themed(Theme::linen());
       case ActionId::findHelp: return opens("find-box");
       case ActionId::listKeys: return opens("keys-page");

@@ -29,6 +29,8 @@ enum class ActionId {
   copyCells,
   pasteCells,
   bringIn,
+  saveEachMinutes,
+  saveOnLeaving,
   sheetCard,
   tidySheet,
   exportSheet,

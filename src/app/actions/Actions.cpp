@@ -5,6 +5,7 @@
 
 #include "app/actions/KeyBindings.h"
 #include "app/actions/PhysicalKeys.h"
+#include "app/actions/SaveByItself.h"
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
@@ -28,6 +29,8 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::rulers: return desk.rulers;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
     case ActionId::planView: return desk.planView;
+    case ActionId::saveEachMinutes: return savesWhen() == SavesWhen::eachMinutes;
+    case ActionId::saveOnLeaving: return savesWhen() == SavesWhen::onLeaving;
     case ActionId::linen: return themeChoice() == ThemeChoice::linen;
     case ActionId::indigo: return themeChoice() == ThemeChoice::indigo;
     case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;

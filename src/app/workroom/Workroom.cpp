@@ -19,6 +19,7 @@
 #include "app/look/WheelGuard.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
+#include "app/actions/SaveByItself.h"
 #include "app/workroom/Columns.h"
 #include "app/workroom/FolderWatch.h"
 #include "app/workroom/JoinCard.h"
@@ -73,6 +74,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   });
   connect(cameBack_, &CameBackStrip::goesOn, canvas_, qOverload<>(&QWidget::setFocus));
   connect(cameBack_, &CameBackStrip::savedWanted, this, &Workroom::lookAtSaved);
+  connect(new SaveByItself(this), &SaveByItself::due, this, &Workroom::saveUnasked);
   connect(start_, &StartPage::openWanted, this, &Workroom::openQuilt);
   connect(start_, &StartPage::newQuiltWanted, this, &Workroom::newQuilt);
   connect(start_, &StartPage::demoWanted, this, &Workroom::openDemo);

@@ -155,6 +155,8 @@ class Workroom : public QMainWindow {
   void leaveThen(std::function<void()> next);
   // Calls `next` when all is saved.
   void save(const std::function<void()>& next = {});
+  // Saves where that can be done now without a word.
+  void saveUnasked();
   void saveAs();
   void chooseQuilt();
   void report(const Error& error);

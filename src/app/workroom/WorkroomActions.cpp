@@ -4,6 +4,7 @@
 #include <QFileDialog>
 
 #include "app/actions/KeyBindings.h"
+#include "app/actions/SaveByItself.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
 #include "app/stack/RolesCard.h"
@@ -232,6 +233,8 @@ void Workroom::act(ActionId id) {
     case ActionId::nextPane: (void)paneKeys_.go(true); break;
     case ActionId::previousPane: (void)paneKeys_.go(false); break;
     case ActionId::planView: changeDesk([](Desk& desk) { desk.planView = !desk.planView; }); break;
+    case ActionId::saveEachMinutes: toggleSaves(SavesWhen::eachMinutes); break;
+    case ActionId::saveOnLeaving: toggleSaves(SavesWhen::onLeaving); break;
     case ActionId::linen: chooseTheme(ThemeChoice::linen); break;
     case ActionId::indigo: chooseTheme(ThemeChoice::indigo); break;
     case ActionId::asDesktop: chooseTheme(ThemeChoice::asDesktop); break;

@@ -11,6 +11,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Panes.h"
 #include "app/workroom/Columns.h"
+#include "app/workroom/JoinCard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "app/workroom/WorkKeeper.h"
@@ -209,6 +210,12 @@ void Workroom::openQuilt(const QString& folder) {
           });
         });
   });
+}
+
+void Workroom::saveUnasked() {
+  const bool may = session_ && !session_->isComing() && !session_->inGesture() && !work_.isRunning() &&
+                   !joinCard_->isVisible() && !cameBack_->isVisible();
+  if (may && !session_->isSaved() && !session_->store().readOnly()) save();
 }
 
 void Workroom::lookAtSaved() {
