@@ -65,13 +65,26 @@ void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) 
   };
   show(now_, back.now);
   show(then_, back.then);
+  if (below_) below_->removeEventFilter(this);
+  below_ = below;
+  below_->installEventFilter(this);
   adjustSize();
-  const QPoint at = below->mapTo(parentWidget(), QPoint());
-  const int wide = std::min(width(), below->width() - 2 * kGap);
-  setGeometry(at.x() + (below->width() - wide) / 2, at.y() + kGap, wide, height());
   QFrame::show();
+  place();
   raise();
   goOn_->setFocus();
+}
+
+void CameBackStrip::place() {
+  const QPoint at = below_->mapTo(parentWidget(), QPoint());
+  const int wide = std::min(sizeHint().width(), below_->width() - 2 * kGap);
+  setGeometry(at.x() + (below_->width() - wide) / 2, at.y() + kGap, wide, height());
+}
+
+bool CameBackStrip::eventFilter(QObject* watched, QEvent* event) {
+  const bool moves = event->type() == QEvent::Resize || event->type() == QEvent::Move;
+  if (watched == below_ && moves && isVisible()) place();
+  return QFrame::eventFilter(watched, event);
 }
 
 void CameBackStrip::keyPressEvent(QKeyEvent* event) {

@@ -28,8 +28,12 @@ class CameBackStrip : public QFrame {
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void place();
+
+  QWidget* below_ = nullptr;
   QLabel* words_;
   QLabel* now_;
   QLabel* then_;
