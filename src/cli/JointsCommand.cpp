@@ -32,6 +32,7 @@ int layJoints(const JointsOrder& order) {
   for (const auto& part : opened->quilt.maps()) {
     if (!order.map.empty() && part->name != order.map) continue;
     Map map = part.read();
+    bool changes = false;
     for (std::size_t i = map.layers.size(); i-- > 0;) {
       Closed closed = closeJoints(finder.bookFor(after, map.grid), map, i, map.bounds, {}, kMostInARound);
       left += closed.left;
@@ -40,8 +41,9 @@ int layJoints(const JointsOrder& order) {
                 << (closed.cells == 1 ? " cell\n" : " cells\n");
       cells += closed.cells;
       map = std::move(closed.map);
+      changes = true;
     }
-    after = after.with(std::move(map));
+    if (changes) after = after.with(std::move(map));
   }
   std::cout << cells << (cells == 1 ? " cell" : " cells") << (order.dryRun ? " would be laid" : " laid");
   if (left > 0) std::cout << ", " << left << (left == 1 ? " joint is" : " joints are") << " left for a person";

@@ -176,6 +176,7 @@ TEST_F(Starting, ThePageShowsWhatOneCanDoAndTheDemosMaps) {
     EXPECT_TRUE(on<PictureCard>(room->startPage(), ("can-do-" + std::to_string(i)).c_str())->hasPicture()) << i;
   }
   picture("start-with-pictures");
+  settle();
   auto* row = on<PictureCard>(room->startPage(), "demo-map-Lantern Row");
   ASSERT_TRUE(row && row->hasPicture());
   row->setFocus();

@@ -87,7 +87,6 @@ TEST(HostileQuilts, NoCommandHarmsOrIsHarmed) {
   const std::vector<std::vector<std::string>> commands = {
       {"info"},
       {"info", "--json"},
-      {"check", "--joints"},
       {"joints"},
       {"render", "Yard", "-o", out + ".png"},
       {"export", "Yard", "-o", out + ".ora"},

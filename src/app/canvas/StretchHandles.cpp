@@ -10,6 +10,7 @@ namespace {
 constexpr double kReach = 9;   // logical pixels, how near a handle is meant
 constexpr double kApart = 22;  // logical pixels from the middle of a stretch to a handle, at least
 constexpr double kBeside = 8;  // how much farther out those lie that would be nearer
+constexpr double kCornerOut = 26;  // the handle of a corner then, each way
 
 std::optional<CellRect> stretchOf(const Scene& scene) {
   return scene.map() ? scene.session().verbs().strokes.stretchBox() : std::nullopt;
@@ -33,17 +34,26 @@ std::vector<StretchHandle> stretchHandles(const Scene& scene, const Plane& plane
   const InHand& stretch = *scene.session().verbs().strokes.stretchLaid();
   const bool wide = !widthsOf(stretch).most;
   const bool tall = !heightsOf(stretch).most;
-  const auto add = [&](QPointF end, int across, int down) { all.push_back({end, end, across, down}); };
-  if (wide) add(at(box->x0, v, -1, 0), -1, 0);
-  if (wide) add(at(box->x1 - 1, v, 1, 0), 1, 0);
-  if (tall) add(at(u, box->y0, 0, -1), 0, -1);
-  if (tall) add(at(u, box->y1 - 1, 0, 1), 0, 1);
-  if (wide && tall) add(at(box->x1 - 1, box->y1 - 1, 1, 1), 1, 1);
+  // Of a small stretch the end is the last cell itself, which stays where it is while the handle does.
+  const auto inside = [&](int atU, int atV) { return at(atU, atV, 0, 0); };
   const QPointF middle = (at(box->x0, box->y0, -1, -1) + at(box->x1 - 1, box->y1 - 1, 1, 1)) / 2;
-  for (StretchHandle& one : all) {
-    const double from = QLineF(middle, one.end).length();
-    if (from > 0 && from < kApart) one.at = middle + (one.end - middle) / from * (kApart + kBeside);
-  }
+  const auto way = [&](QPointF to) {
+    const double length = QLineF(middle, to).length();
+    return length > 0 ? (to - middle) / length : QPointF();
+  };
+  const QPointF right = way(at(box->x1 - 1, v, 1, 0));
+  const QPointF below = way(at(u, box->y1 - 1, 0, 1));
+  const auto add = [&](int fromU, int fromV, int across, int down) {
+    const QPointF end = at(fromU, fromV, across, down);
+    const bool small = QLineF(middle, end).length() < kApart;
+    const QPointF out = across > 0 && down > 0 ? (right + below) * kCornerOut : way(end) * (kApart + kBeside);
+    all.push_back({small ? middle + out : end, small ? inside(fromU, fromV) : end, across, down});
+  };
+  if (wide) add(box->x0, v, -1, 0);
+  if (wide) add(box->x1 - 1, v, 1, 0);
+  if (tall) add(u, box->y0, 0, -1);
+  if (tall) add(u, box->y1 - 1, 0, 1);
+  if (wide && tall) add(box->x1 - 1, box->y1 - 1, 1, 1);
   return all;
 }
 

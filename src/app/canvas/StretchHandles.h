@@ -14,7 +14,7 @@ namespace uq {
 
 struct StretchHandle {
   QPointF at;      // on the widget
-  QPointF end;     // the end that it drags, which is elsewhere where the stretch is small
+  QPointF end;     // what it drags: where it lies itself, or of a small stretch the middle of the last cell
   int across = 0;  // -1 the left end, 1 the right one
   int down = 0;
 };
