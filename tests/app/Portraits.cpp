@@ -1,5 +1,6 @@
 // The pictures of docs/screenshots, each the end of a small story. To make them anew:
 //   UQ_PICTURES=docs/screenshots tests/in-virtual-display build/release/bin/app_tests --gtest_filter='Portraits.*'
+#include <QSignalSpy>
 #include <QFile>
 #include <QApplication>
 #include <QDir>
@@ -141,6 +142,9 @@ TEST_F(Portraits, TheStartPageAfterSomeDays) {
   awaitWork();
   room.reset();
   openNothing();
+  QSignalSpy drawn(room->startPage()->findChild<StartPictures*>(), &StartPictures::drawn);
+  ASSERT_TRUE(waitFor([&] { return drawn.count() > 0; }));
+  settle();
   picture("start");
 }
 
