@@ -141,6 +141,24 @@ TEST_F(ComingBack, WhoLeavesWithoutSavingMeantIt) {
   EXPECT_TRUE(session().isSaved());
 }
 
+TEST_F(ComingBack, WhoOnlyLooksOnLeavesWhatIsKeptAlone) {
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  const std::string place = WorkKeeper::placeFor(folder());
+  {
+    // A second window, which does not get the lock.
+    Workroom other;
+    other.openQuilt(QString::fromStdString(folder()));
+    awaitWork(other);
+    ASSERT_TRUE(other.session());
+    EXPECT_TRUE(other.session()->store().readOnly());
+    EXPECT_FALSE(other.session()->beside().cameBack);
+  }
+  const auto kept = keptAt(*realDisk(), place);
+  ASSERT_TRUE(kept);
+  EXPECT_TRUE(*kept) << "it is still there for the first one";
+}
+
 TEST_F(ComingBack, SavedByItselfNothingIsKeptAndNothingIsAsked) {
   paint({20, 20}, {26, 20});
   auto* saves = room->findChild<SaveByItself*>();

@@ -51,9 +51,11 @@ FolderWatch::FolderWatch(Session& session) : session_(session) {
 FolderWatch::~FolderWatch() { stop(); }
 
 void FolderWatch::stop() {
+  const bool pending = timer_.isActive() || looks_;
   timer_.stop();
   if (progress_) progress_->cancel();
   worker_.waitForDone();
+  if (pending) timer_.start(kAgainAfter);
 }
 
 void FolderWatch::follow() {

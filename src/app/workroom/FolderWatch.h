@@ -32,7 +32,7 @@ class FolderWatch : public QObject {
   void follow();
   // Looks now instead of when it is told.
   void lookSoon() { timer_.start(0); }
-  // Cancels a look and waits for its end.
+  // Cancels a look and waits for its end; it is made up for later.
   void stop();
   // The answers to what was asked, in that order; then it is taken in.
   void answer(const std::vector<Side>& sides);

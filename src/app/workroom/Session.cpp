@@ -133,7 +133,8 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
   if (!opened) return fail(opened.error());
   std::optional<Quilt> cameBack;
   if (!keptWork) opened->problems.push_back(keptWork.error());
-  if (mayComeBack) cameBack = comeBack(disk, folder, **keptWork, *opened, progress);
+  // Who only looks on leaves alone what is kept for somebody else.
+  if (mayComeBack && !opened->store.readOnly()) cameBack = comeBack(disk, folder, **keptWork, *opened, progress);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   const SheetPictures seen = picturesOf(opened->quilt);
   Errors problems = std::move(opened->problems);
@@ -317,6 +318,7 @@ void Session::paste() {
 }
 
 void Session::sawPicture(const std::string& path, const std::string* bytes) {
+  beside_.watch->stop();
   if (bytes) {
     if (store_) store_->sawPicture(path, *bytes);
     return;

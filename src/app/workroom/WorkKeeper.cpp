@@ -32,8 +32,10 @@ WorkKeeper::WorkKeeper(Session& session)
 WorkKeeper::~WorkKeeper() {
   worker_.waitForDone();
   // Whoever left the quilt was asked.
-  if (!stopped_) (void)work_->drop();
+  if (mayKeep()) (void)work_->drop();
 }
+
+bool WorkKeeper::mayKeep() const { return !stopped_ && session_.store_ && !session_.store_->readOnly(); }
 
 void WorkKeeper::follow() {
   if (stopped_ || session_.inGesture() || timer_.isActive()) return;
@@ -48,7 +50,7 @@ void WorkKeeper::keepSoon() {
 }
 
 void WorkKeeper::keep() {
-  if (stopped_ || session_.isComing()) return;
+  if (!mayKeep()) return;
   if (session_.inGesture() || keeps_) {
     again_ = true;
     if (!keeps_) timer_.start(kKeepAfter);
@@ -87,7 +89,7 @@ void WorkKeeper::keep() {
 
 void WorkKeeper::moveTo(const std::string& folder) {
   worker_.waitForDone();
-  if (!stopped_) (void)work_->drop();
+  if (mayKeep()) (void)work_->drop();
   work_ = std::make_shared<KeptWork>(session_.disk(), placeFor(folder));
   until_.reset();
   follow();

@@ -3,6 +3,7 @@
 //
 // Soon after a step, never within a gesture; a keep that took long is followed by the next one so much later that keeping
 // takes at most a twentieth of the time. When the quilt is saved, or left as somebody wanted it, nothing is kept.
+// Only for who holds the quilt's lock: another window that looks on neither keeps nor drops anything.
 // The interface hands values over and waits for nothing but, when a quilt is left, the end of what is being written.
 #pragma once
 
@@ -42,6 +43,7 @@ class WorkKeeper : public QObject {
   void failed(const Error& error);
 
  private:
+  bool mayKeep() const;
   void follow();
   void keep();
 

@@ -254,7 +254,7 @@ void Workroom::showSession() {
   if (!session_) showMapAlone(false);
   if (session_) {
     canvas_->setFocus();
-    if (session_->beside().cameBack) cameBack_->open(*session_->beside().cameBack, canvas_);
+    if (session_->beside().cameBack && !std::exchange(toldOfReturn_, true)) cameBack_->open(*session_->beside().cameBack, canvas_);
   } else {
     start_->refresh();
   }
@@ -276,6 +276,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   rolesCard_->setSession(session.get());
   hangCard_->hide();
   cameBack_->hide();
+  toldOfReturn_ = false;
   joinCard_->hide();
   inHand_->setSession(session.get());
   canvas_->setSession(session.get());

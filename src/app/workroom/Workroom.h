@@ -184,6 +184,7 @@ class Workroom : public QMainWindow {
   MapTabs* tabs_;
   NoticeStrip* notices_;
   CameBackStrip* cameBack_;
+  bool toldOfReturn_ = false;  // what came back was shown
   JoinCard* joinCard_;
   TablePanel* panel_;
   TableView* spread_;
