@@ -89,7 +89,8 @@ void WorkKeeper::keep() {
 
 void WorkKeeper::moveTo(const std::string& folder) {
   worker_.waitForDone();
-  if (mayKeep()) (void)work_->drop();
+  // The store is the new one by now: only what was kept here goes.
+  if (until_ || session_.beside_.cameBack) (void)work_->drop();
   work_ = std::make_shared<KeptWork>(session_.disk(), placeFor(folder));
   until_.reset();
   follow();
