@@ -1,4 +1,5 @@
-// What was painted and not saved comes back after a crash: gone on with by one press, or left for what was saved.
+// What was painted and not saved comes back after a crash: gone on with by one press, or left for what was saved. Its
+// picture "came-back" is one of docs/screenshots, as those of Portraits.
 #include <QDir>
 #include <QFile>
 #include <QLabel>

@@ -111,11 +111,6 @@ TEST_F(Portraits, HelpIsFoundByAnyWord) {
   if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
 }
 
-TEST_F(Portraits, AllKeys) {
-  Story::choose(ActionId::listKeys);
-  picture("keys");
-}
-
 TEST_F(Portraits, TheStartPageAfterSomeDays) {
   // Two more quilts: one planned with chalk, one empty.
   for (const char* name : {"Lantern Tales", "Signal Loft"}) {
