@@ -6,6 +6,8 @@
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/store/CellsPatch.h"
+#include "core/store/CellsText.h"
 #include "core/store/KeptWork.h"
 #include "core/store/OverlayDisk.h"
 #include "core/store/QuiltStore.h"
@@ -154,6 +156,58 @@ TEST_F(KeptYard, FilesThatSomebodyElseChangedSinceAreNamed) {
   const std::string path = (*kept)->files.begin()->first;
   disk->put(std::string(kFolder) + "/" + path, "cells 1\nend\n");
   EXPECT_THAT(changedSince(*disk, kFolder, **kept), testing::ElementsAre(path));
+}
+
+RC_GTEST_PROP(CellsPatch, MakesOfTheSavedCellsWhatTheyAreNow, ()) {
+  Quilt quilt = smallQuilt();
+  const auto scattered = [&](CellGrid cells) {
+    for (int n = *rc::gen::inRange(0, 40); n > 0; --n) {
+      const CellPos at{*rc::gen::inRange(-150, 150), *rc::gen::inRange(-150, 150)};
+      const char* sheet = *rc::gen::element("street", "rails");
+      const bool empty = *rc::gen::inRange(0, 4) == 0;
+      cells.set(at, empty ? Cell() : tileOf(quilt, sheet, *rc::gen::inRange(0u, 12u)));
+    }
+    if (*rc::gen::arbitrary<bool>()) cells.fill({-64, 0, 0, 64}, Cell());
+    return cells;
+  };
+  const CellGrid before = scattered({});
+  const CellGrid after = scattered(before);
+  const std::vector<ChunkPos> chunks = chunksBetween(before, after);
+  std::set<std::pair<int, int>> named;
+  for (const ChunkPos at : chunks) named.insert({at.cx, at.cy});
+  const std::string made =
+      patchedCells(writeCells(before, quilt), writeChunks(after, chunks, quilt), named);
+  const CellsRead read = readCells(made, quilt, 4, "made");
+  RC_ASSERT(!read.error);
+  RC_ASSERT(read.cells == after);
+}
+
+TEST(CellsPatch, TellsCodesApartThatBothUseForDifferentSheets) {
+  const std::string text = "cells 1\nA aaaaaaaaaaaa\nB bbbbbbbbbbbb\n@0,0\n0: A1 B2 3\n@1,0\n0: B9\nend\n";
+  const std::string patch = "cells 1\nA bbbbbbbbbbbb\nB cccccccccccc\n@1,0\n0: A5 6 B7 . A8x3\nend\n";
+  EXPECT_EQ(patchedCells(text, patch, {{1, 0}}),
+            "cells 1\nA aaaaaaaaaaaa\nB bbbbbbbbbbbb\nAAA cccccccccccc\n@0,0\n0: A1 B2 3\n@1,0\n0: B5 6 AAA7 . B8x3\nend\n");
+}
+
+TEST_F(KeptYard, OfALargeLayerOnlyTheChunksThatChangedAreKept) {
+  const LayerAt sheds = layerOf(saved, "Yard", "Sheds");
+  LayerCells wide;
+  wide.cells.fill({-640, -640, 640, 640}, tileOf(saved, "street", 3));
+  for (int i = 0; i < 900; ++i) wide.cells.set({i * 7 % 1200 - 600, i * 13 % 1200 - 600}, tileOf(saved, "rails", 2));
+  disk = std::make_shared<MemoryDisk>();
+  saved = QuiltStore::create(disk, kFolder, saved.with(sheds, wide))->quilt;
+  LayerCells other = *saved.layer(sheds);
+  other.lay(CellPos{300, 300}, tileOf(saved, "rails", 5), 0);
+  other.cells.fill({-640, -640, -576, -576}, Cell());
+  const Quilt now = saved.with(sheds, other);
+  KeptWork work(disk, kPlace);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+  std::size_t largest = 0;
+  for (const auto& [path, text] : disk->files) {
+    if (path.ends_with(".part")) largest = std::max(largest, text.size());
+  }
+  EXPECT_LT(largest, 2000u);
 }
 
 }  // namespace uq::test

@@ -2,7 +2,10 @@
 
 #include <algorithm>
 #include <charconv>
+#include <cstdlib>
 
+#include "core/store/CellsPatch.h"
+#include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/OverlayDisk.h"
 #include "core/store/SavePlan.h"
@@ -56,12 +59,35 @@ std::set<std::string> removedBy(const SavePlan& plan) {
   return paths;
 }
 
+constexpr std::size_t kFewChunks = 8;
+
+std::size_t chunkCount(const CellGrid& cells) {
+  std::size_t count = 0;
+  cells.forEachChunk([&](const CellGrid::ChunkView&) { ++count; });
+  return count;
+}
+
+// The layer whose cells lie in a file, as it is saved and now; nothing where the file is another one, or new.
+std::optional<std::pair<const Layer*, const Layer*>> layersOf(const std::string& path, const Quilt& saved, const Quilt& now) {
+  for (const Shared<Map>& map : now.maps()) {
+    const Map* before = saved.map(map->id);
+    if (!before || !path.starts_with(folderOf(mapFile(map.read())) + "/")) continue;
+    for (const Shared<Layer>& layer : map->layers) {
+      const Layer* was = before->layer(layer->id);
+      const bool isIt = was && layer->holdsTiles() && cellsFile(map.read(), layer.read()) == path;
+      if (isIt && was->holdsTiles() && cellsFile(*before, *was) == path) return std::pair(was, &layer.read());
+    }
+  }
+  return std::nullopt;
+}
+
 // Takes away all parts of a place that nobody names. Whatever goes wrong, nothing that is named is touched.
-void removeStrays(Disk& disk, const std::string& place, const std::map<std::string, std::string>& parts) {
+template <class Parts>
+void removeStrays(Disk& disk, const std::string& place, const Parts& parts) {
   const auto there = disk.list(place, kMostNames);
   if (!there) return;
   for (const Disk::Entry& one : *there) {
-    const auto isIt = [&](const auto& part) { return part.second == one.name; };
+    const auto isIt = [&](const auto& part) { return part.second.file == one.name; };
     if (numberOf(one.name) && std::none_of(parts.begin(), parts.end(), isIt)) {
       (void)disk.remove(joined(place, one.name));
     }
@@ -90,7 +116,7 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
     if (!since) return fail(since.error());
     changed = writtenBy(*since);
   }
-  std::map<std::string, std::string> parts;
+  std::map<std::string, Part> parts;
   for (const std::string& path : differs) {
     const auto known = parts_.find(path);
     if (known != parts_.end() && !changed.contains(path)) {
@@ -99,13 +125,28 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
     }
     const auto file = plan->files.find(path);
     if (file == plan->files.end() || !file->second.text) continue;
-    const std::string part = std::to_string(next_++) + std::string(kPartEnding);
-    if (auto wrote = disk_->write(joined(place_, part), file->second.text()); !wrote) return wrote;
-    parts[path] = part;
+    Part part{std::to_string(next_++) + std::string(kPartEnding)};
+    const auto layers = layersOf(path, saved, now);
+    if (layers) part.chunks = chunksBetween(layers->first->cells, layers->second->cells);
+    // Nothing is saved by keeping the most of a layer apart.
+    if (part.chunks && part.chunks->size() * 2 > std::max<std::size_t>(kFewChunks, chunkCount(layers->second->cells))) {
+      part.chunks.reset();
+    }
+    const std::string text = part.chunks ? writeChunks(layers->second->cells, *part.chunks, now) : file->second.text();
+    if (auto wrote = disk_->write(joined(place_, part.file), text); !wrote) return wrote;
+    parts[path] = std::move(part);
   }
   Json::Array files;
   for (const auto& [path, part] : parts) {
-    Json::Object one{{"path", path}, {"part", part}};
+    Json::Object one{{"path", path}, {"part", part.file}};
+    if (part.chunks) {
+      Json::Array places;
+      for (const ChunkPos at : *part.chunks) {
+        places.emplace_back(at.cx);
+        places.emplace_back(at.cy);
+      }
+      one.emplace_back("chunks", std::move(places));
+    }
     const auto stamp = disk_->stamp(joined(facts.folder, path));
     if (stamp && *stamp) {
       one.emplace_back("size", (*stamp)->size);
@@ -139,7 +180,7 @@ Result<void> KeptWork::drop() {
   const auto there = disk_->stamp(joined(place_, kManifest));
   if (!there || !*there) return {};
   if (auto gone = disk_->remove(joined(place_, kManifest)); !gone) return gone;
-  removeStrays(*disk_, place_, {});
+  removeStrays(*disk_, place_, parts_);
   return disk_->removeFolder(place_);
 }
 
@@ -165,7 +206,21 @@ Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place) {
     const std::string file = textIn(one, "path");
     const std::string part = textIn(one, "part");
     if (!isQuiltFile(file) || !numberOf(part)) return broken("it names something that is no file of a quilt");
-    kept.files[file] = joined(place, part);
+    Kept::File& shown = kept.files[file];
+    shown.path = joined(place, part);
+    if (const Json* chunks = one.find("chunks")) {
+      const auto* places = chunks->as<Json::Array>();
+      if (!places || places->size() % 2 != 0) return broken("it names something that is no chunk");
+      shown.chunks.emplace();
+      for (std::size_t i = 0; i < places->size(); i += 2) {
+        const auto* x = (*places)[i].as<std::int64_t>();
+        const auto* y = (*places)[i + 1].as<std::int64_t>();
+        if (!x || !y || std::abs(*x) > kFarthestCell || std::abs(*y) > kFarthestCell) {
+          return broken("it names something that is no chunk");
+        }
+        shown.chunks->insert({static_cast<int>(*x), static_cast<int>(*y)});
+      }
+    }
     std::optional<Disk::Stamp> stamp;
     if (one.find("modified")) stamp = Disk::Stamp{wholeIn(one, "size"), wholeIn(one, "modified")};
     kept.saved[file] = stamp;
@@ -182,7 +237,17 @@ Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place) {
 }
 
 std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& folder, const Kept& kept) {
-  return std::make_shared<OverlayDisk>(std::move(disk), folder, kept.files, kept.removed);
+  std::map<std::string, OverlayDisk::Shown> files;
+  for (const auto& [path, file] : kept.files) {
+    OverlayDisk::Shown& shown = files[path];
+    shown.path = file.path;
+    if (file.chunks) {
+      shown.join = [chunks = *file.chunks](const std::string& own, const std::string& patch) {
+        return patchedCells(own, patch, chunks);
+      };
+    }
+  }
+  return std::make_shared<OverlayDisk>(std::move(disk), folder, std::move(files), kept.removed);
 }
 
 std::vector<std::string> changedSince(Disk& disk, const std::string& folder, const Kept& kept) {

@@ -2,12 +2,13 @@
 // cut loses nothing.
 //
 // The folder holds a manifest, kept.json, and beside it each file of the quilt that differs from the saved one, under a
-// number. The manifest is replaced whole, and files that it names are never written again, so what is kept is the older
+// number; of a layer of which less than half changed only the chunks that did (CellsPatch). The manifest is replaced whole, and files that it names are never written again, so what is kept is the older
 // state or the newer one, never a mix, wherever the program ends. Nothing in the quilt's own folder is touched.
 //
 // What was kept is read by the quilt's own readers through an OverlayDisk. It is written relative to the quilt as it was
 // saved; files that somebody else changed since then are named when it is read.
-// Cost of keeping: the documents of changed parts, and the texts of layers that changed since the last time.
+// Cost of keeping: the documents of changed parts, and of layers that changed since the last time the chunks that differ
+// from the saved ones.
 // Threads: one call at a time, on any thread.
 #pragma once
 
@@ -18,6 +19,7 @@
 #include <string>
 #include <vector>
 
+#include "core/cells/ChunkPos.h"
 #include "core/document/Quilt.h"
 #include "core/store/Disk.h"
 
@@ -47,14 +49,22 @@ class KeptWork {
   std::string place_;
   std::optional<Quilt> kept_;                 // as it was kept last, and of which saved one
   std::optional<Quilt> keptOf_;
-  std::map<std::string, std::string> parts_;  // file in the place, by path in the quilt
+  struct Part {
+    std::string file;                              // in the place
+    std::optional<std::vector<ChunkPos>> chunks{};  // only these, of cells; else all of it
+  };
+  std::map<std::string, Part> parts_;  // by path in the quilt
   std::uint64_t next_ = 0;
 };
 
 // What lies in such a folder.
 struct Kept {
   KeptFacts facts;
-  std::map<std::string, std::string> files;  // full path, by path in the quilt
+  struct File {
+    std::string path;                                         // whole
+    std::optional<std::set<std::pair<int, int>>> chunks{};  // of cells: it holds only these
+  };
+  std::map<std::string, File> files;  // by path in the quilt
   std::set<std::string> removed;
   std::map<std::string, std::optional<Disk::Stamp>> saved;  // how the quilt's own files were, by path
 };

@@ -12,7 +12,7 @@ tl::unexpected<Error> refused(const std::string& path) {
 
 }  // namespace
 
-OverlayDisk::OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, std::string> files,
+OverlayDisk::OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, Shown> files,
                          std::set<std::string> removed)
     : below_(std::move(below)), folder_(std::move(folder)), files_(std::move(files)), removed_(std::move(removed)) {
   while (folder_.size() > 1 && folder_.back() == '/') folder_.pop_back();
@@ -29,7 +29,12 @@ Result<std::string> OverlayDisk::read(const std::string& path, std::int64_t most
   if (!below) return below_->read(path, most);
   if (removed_.contains(*below)) return fail(Error::Cause::missing, "there is no such file", path);
   const auto shown = files_.find(*below);
-  return below_->read(shown == files_.end() ? path : shown->second, most);
+  if (shown == files_.end()) return below_->read(path, most);
+  auto text = below_->read(shown->second.path, most);
+  if (!text || !shown->second.join) return text;
+  const auto own = below_->read(path, most);
+  if (!own && own.error().cause != Error::Cause::missing) return own;
+  return shown->second.join(own ? *own : std::string(), *text);
 }
 
 Result<std::optional<Disk::Stamp>> OverlayDisk::stamp(const std::string& path) {
@@ -37,7 +42,7 @@ Result<std::optional<Disk::Stamp>> OverlayDisk::stamp(const std::string& path) {
   if (!below) return below_->stamp(path);
   if (removed_.contains(*below)) return std::optional<Stamp>();
   const auto shown = files_.find(*below);
-  return below_->stamp(shown == files_.end() ? path : shown->second);
+  return below_->stamp(shown == files_.end() ? path : shown->second.path);
 }
 
 Result<std::vector<Disk::Entry>> OverlayDisk::list(const std::string& folder, std::size_t most) {

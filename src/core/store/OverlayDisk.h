@@ -5,6 +5,7 @@
 // Threads: those of the disk below.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <set>
 
@@ -14,8 +15,13 @@ namespace uq {
 
 class OverlayDisk : public Disk {
  public:
-  // `files`: by the path below `folder`, the path of the file that is shown there; `removed`: paths that are not.
-  OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, std::string> files,
+  struct Shown {
+    std::string path;  // of the file that is shown
+    // Where set, makes what is shown of the folder's own file and that one.
+    std::function<std::string(const std::string& own, const std::string& shown)> join{};
+  };
+  // `files`: by the path below `folder`, what is shown there; `removed`: paths that are not.
+  OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, Shown> files,
               std::set<std::string> removed);
 
   void enclose(const std::string& folder) override { below_->enclose(folder); }
@@ -38,7 +44,7 @@ class OverlayDisk : public Disk {
 
   std::shared_ptr<Disk> below_;
   std::string folder_;
-  std::map<std::string, std::string> files_;
+  std::map<std::string, Shown> files_;
   std::set<std::string> removed_;
 };
 
