@@ -64,7 +64,7 @@ int main(int argc, char** argv) {
   const auto help = parser.addHelpOption();
   const auto version = parser.addVersionOption();
   parser.addPositionalArgument(QStringLiteral("quilt"),
-                               QCoreApplication::translate("main", "The folder of a quilt to open."),
+                               QCoreApplication::translate("main", "The folder of a quilt to open, or a packed quilt."),
                                QStringLiteral("[quilt]"));
   const QCommandLineOption firstFrame(
       QStringLiteral("first-frame"),

@@ -5,6 +5,7 @@
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
+#include "cli/PackCommand.h"
 #include "cli/RecoverCommand.h"
 #include "cli/SheetCommands.h"
 
@@ -73,6 +74,15 @@ int main(int argc, char** argv) {
   applies->excludes(lists, drops);
   drops->excludes(lists, applies);
 
+  std::string packedFile;
+  std::string target;
+  auto* packs = app.add_subcommand("pack", "Write a quilt into one file, to be sent or put away");
+  packs->add_option("QUILT", quilt, quiltHelp);
+  packs->add_option("-o,--output", packedFile, "The file to write (default: beside the folder, as its name.quilt)");
+  auto* unpacks = app.add_subcommand("unpack", "Open a packed quilt into a folder");
+  unpacks->add_option("FILE", packedFile, "The packed quilt")->required();
+  unpacks->add_option("-o,--output", target, "The folder, empty or new (default: the file's name, here)");
+
   std::string list;
   bool dryRun = false;
   auto* edit = app.add_subcommand("edit", "Do a list of edits: paint, fill, swap, stamp … (docs/edit-lists.md)");
@@ -124,6 +134,8 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (render->parsed()) return uq::cli::render(order);
+  if (packs->parsed()) return uq::cli::pack(quilt, packedFile);
+  if (unpacks->parsed()) return uq::cli::unpack(packedFile, target);
   if (recover->parsed()) return uq::cli::recover(recovering);
   if (jointsCommand->parsed()) return uq::cli::layJoints(laying);
   if (edit->parsed()) return uq::cli::editQuilt(quilt, list, dryRun);

@@ -1,11 +1,8 @@
 #include "raster/OpenRaster.h"
 
-#include <zip.h>
-
 #include <QXmlStreamWriter>
-#include <list>
-#include <memory>
 
+#include "core/store/Archive.h"
 #include "raster/Blend.h"
 #include "raster/PictureFile.h"
 
@@ -14,54 +11,6 @@ namespace uq {
 namespace {
 
 constexpr QSize kThumbnail(256, 256);
-
-// Puts files into an archive in memory.
-class Archive {
- public:
-  Archive() : source_(zip_source_buffer_create(nullptr, 0, 0, nullptr)) {
-    if (!source_) return;
-    zip_source_keep(source_);
-    archive_ = zip_open_from_source(source_, ZIP_TRUNCATE, nullptr);
-  }
-  ~Archive() {
-    if (archive_) zip_discard(archive_);
-    if (source_) zip_source_free(source_);
-  }
-  Archive(const Archive&) = delete;
-  Archive& operator=(const Archive&) = delete;
-
-  bool add(const std::string& name, std::string bytes, bool packed) {
-    if (!archive_) return false;
-    kept_.push_back(std::move(bytes));
-    zip_source_t* file = zip_source_buffer(archive_, kept_.back().data(), kept_.back().size(), 0);
-    const zip_int64_t index = file ? zip_file_add(archive_, name.c_str(), file, ZIP_FL_ENC_UTF_8) : -1;
-    if (index < 0) {
-      if (file) zip_source_free(file);
-      return false;
-    }
-    const auto at = static_cast<zip_uint64_t>(index);
-    // The same picture gives the same file whenever it is written.
-    zip_file_set_mtime(archive_, at, 315532800, 0);
-    return zip_set_file_compression(archive_, at, packed ? ZIP_CM_DEFLATE : ZIP_CM_STORE, 0) == 0;
-  }
-  std::optional<std::string> close() {
-    if (!archive_ || zip_close(archive_) != 0) return std::nullopt;
-    archive_ = nullptr;
-    zip_stat_t told;
-    zip_stat_init(&told);
-    if (zip_source_stat(source_, &told) != 0 || zip_source_open(source_) != 0) return std::nullopt;
-    std::string bytes(told.size, '\0');
-    const zip_int64_t read = zip_source_read(source_, bytes.data(), bytes.size());
-    zip_source_close(source_);
-    if (read != static_cast<zip_int64_t>(bytes.size())) return std::nullopt;
-    return bytes;
-  }
-
- private:
-  zip_source_t* source_;
-  zip_t* archive_ = nullptr;
-  std::list<std::string> kept_;  // until the archive is closed
-};
 
 const char* operatorOf(Blend blend) {
   switch (blend) {
@@ -95,7 +44,7 @@ Result<std::string> openRaster(MapPainter& painter, const Quilt& quilt, const Ma
   const ViewScale scale{1};
   const QRect device = scale.toDevice(painter.extentOf(quilt, map, all));
   Archive archive;
-  bool good = archive.add("mimetype", "image/openraster", false);
+  bool good = archive.add("mimetype", "image/openraster", Archive::How::stored);
 
   QByteArray xml;
   QXmlStreamWriter stack(&xml);
@@ -109,7 +58,7 @@ Result<std::string> openRaster(MapPainter& painter, const Quilt& quilt, const Ma
   int files = 0;
   const auto put = [&](const QString& name, const QImage& picture, QPoint at, double opacity, Blend blend, bool seen) {
     const std::string file = "data/layer" + std::to_string(files++) + ".png";
-    good = good && archive.add(file, pngOf(picture), false);
+    good = good && archive.add(file, pngOf(picture), Archive::How::stored);
     stack.writeEmptyElement(QStringLiteral("layer"));
     stack.writeAttribute(QStringLiteral("name"), name);
     stack.writeAttribute(QStringLiteral("src"), QString::fromStdString(file));
@@ -169,13 +118,13 @@ Result<std::string> openRaster(MapPainter& painter, const Quilt& quilt, const Ma
     if (seen) shown.push_back(run);
   }
   painter.drawOver(merged, quilt, map, shown, scale, device);
-  good = good && archive.add("stack.xml", xml.toStdString(), true);
-  good = good && archive.add("mergedimage.png", pngOf(merged), false);
+  good = good && archive.add("stack.xml", xml.toStdString(), Archive::How::packed);
+  good = good && archive.add("mergedimage.png", pngOf(merged), Archive::How::stored);
   good = good &&
          archive.add("Thumbnails/thumbnail.png",
                      pngOf(merged.scaled(merged.size().boundedTo(merged.size().scaled(kThumbnail, Qt::KeepAspectRatio)),
                                          Qt::IgnoreAspectRatio, Qt::SmoothTransformation)),
-                     false);
+                     Archive::How::stored);
   auto bytes = good ? archive.close() : std::nullopt;
   if (!bytes) return fail(Error::Cause::diskFull, "the layered picture could not be put together", map.name);
   return std::move(*bytes);

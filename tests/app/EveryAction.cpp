@@ -213,6 +213,15 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       if (QWidget* popup = QApplication::activePopupWidget()) popup->hide();
       return is;
     };
+    const auto asks = [&](const char* dialog) {
+      bool asked = false;
+      hand.inDialog(QString::fromLatin1(dialog), [&](QWidget& shown) {
+        asked = true;
+        qobject_cast<QDialog*>(&shown)->reject();
+      });
+      trigger(id);
+      return asked;
+    };
     const auto themed = [&](const Theme& theme) {
       chooseTheme(id == ActionId::indigo ? ThemeChoice::linen : ThemeChoice::indigo);
       trigger(id);
@@ -232,6 +241,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         settle();
         return another;
       }
+      case ActionId::openPacked:
       case ActionId::openQuilt: {
         bool asked = false;
         hand.inDialog(QStringLiteral("unsaved-question"), [&](QWidget& dialog) {
@@ -245,15 +255,8 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         awaitWork();
         return session().isSaved();
-      case ActionId::saveQuiltAs: {
-        bool asked = false;
-        hand.inDialog(QStringLiteral("folder-dialog"), [&](QWidget& dialog) {
-          asked = true;
-          qobject_cast<QDialog*>(&dialog)->reject();
-        });
-        trigger(id);
-        return asked;
-      }
+      case ActionId::saveQuiltAs: return asks("folder-dialog");
+      case ActionId::packQuilt: return asks("pack-dialog");
       case ActionId::closeWindow: {
         bool asked = false;
         hand.inDialog(QStringLiteral("unsaved-question"), [&](QWidget& dialog) {
@@ -373,15 +376,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::coveredCells: return changed(&Desk::showsCovered);
       case ActionId::holes: return changed(&Desk::showsHoles);
       case ActionId::colourByHeight: return changed(&Desk::tinting);
-      case ActionId::exportMap: {
-        bool asked = false;
-        hand.inDialog(QStringLiteral("export-map-dialog"), [&](QWidget& dialog) {
-          asked = true;
-          dialog.close();
-        });
-        trigger(id);
-        return asked;
-      }
+      case ActionId::exportMap: return asks("export-map-dialog");
       case ActionId::closeJoint:
       case ActionId::closeJoints:
       case ActionId::nextJoint: {

@@ -389,6 +389,23 @@ TEST_F(Uquilt, AnEditSaysOnceWhatIsWrongAndByItsCode) {
   EXPECT_EQ(barred.err.find("can be looked at", first + 1), std::string::npos) << barred.err;
 }
 
+TEST_F(Uquilt, PacksAQuiltAndUnpacksItElsewhere) {
+  const auto at = [&](const char* name) { return scratch.filePath(QString::fromUtf8(name)); };
+  ASSERT_EQ(run(words({"pack", "-o"}) + QStringList{at("one.quilt")}).code, 0);
+  const Answer there = run(words({"unpack"}) + QStringList{at("one.quilt"), QStringLiteral("-o"), at("elsewhere")});
+  ASSERT_EQ(there.code, 0) << there.err;
+  EXPECT_EQ(run(words({"check"}) + QStringList{at("elsewhere")}).code, 0);
+  ASSERT_EQ(run(words({"pack"}) + QStringList{at("elsewhere")}).code, 0);
+  const auto bytesOf = [](const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+  };
+  EXPECT_EQ(bytesOf(at("elsewhere.quilt")), bytesOf(at("one.quilt"))) << "beside its folder, the same bytes";
+  // What lies there stays.
+  EXPECT_EQ(run(words({"unpack"}) + QStringList{at("one.quilt"), QStringLiteral("-o"), at("elsewhere")}).code, 4);
+  EXPECT_EQ(run(words({"unpack", "quilt.json"})).code, 3);
+}
+
 TEST_F(Uquilt, APictureThatIsTooLargeIsRefusedBeforeItIsDrawn) {
   const Answer large = render("Depot Yard", {"--zoom", "20"});
   EXPECT_EQ(large.code, 4);

@@ -19,6 +19,8 @@ enum class ActionId {
   openQuilt,
   saveQuilt,
   saveQuiltAs,
+  packQuilt,
+  openPacked,
   closeWindow,
   undo,
   redo,

@@ -325,6 +325,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::newWindow, UQ_HELP("second beside several")},
     {ActionId::saveQuilt, UQ_HELP("write store keep")},
     {ActionId::saveQuiltAs, UQ_HELP("copy elsewhere another folder")},
+    {ActionId::packQuilt, UQ_HELP("zip archive bundle send share one file backup")},
+    {ActionId::openPacked, UQ_HELP("zip archive unzip extract bundle one file")},
     {ActionId::saveEachMinutes, UQ_HELP("autosave automatic backup interval")},
     {ActionId::saveOnLeaving, UQ_HELP("autosave automatic focus switch")},
     {ActionId::bringIn, UQ_HELP("import add load tileset picture png sprite")},

@@ -375,8 +375,7 @@ void Session::save(LongWork& work, WhenSaved done) {
 void Session::saveAs(LongWork& work, const std::string& folder, WhenSaved done) {
   if (!mayWrite(done)) return;
   if (!store_->isWhole()) {
-    done(fail(Error{Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them",
-                    folder_, 0, "Nothing was written", "Mend the files that were named, or copy the folder"}));
+    done(fail(notWhole(folder_)));
     return;
   }
   saving_ = true;

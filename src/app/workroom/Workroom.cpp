@@ -384,9 +384,9 @@ void Workroom::dropEvent(QDropEvent* event) {
   }
   if (paths.isEmpty()) return;
   event->acceptProposedAction();
-  // A quilt's folder or its quilt.json opens; everything else is pictures.
+  // A quilt's folder, its quilt.json or a packed one opens; everything else is pictures.
   const QFileInfo first(paths.front());
-  const bool isQuilt = paths.size() == 1 && (first.fileName() == QLatin1String("quilt.json") ||
+  const bool isQuilt = paths.size() == 1 && (first.fileName() == QLatin1String("quilt.json") || isPacked(paths.front()) ||
                                              QFileInfo::exists(paths.front() + QLatin1String("/quilt.json")));
   const bool pictures = isPictureName(first.fileName().toStdString());
   if (isQuilt || (!session_ && !pictures)) {

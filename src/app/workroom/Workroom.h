@@ -160,7 +160,13 @@ class Workroom : public QMainWindow {
   void saveAs();
   void chooseQuilt();
   void report(const Error& error);
-  QString askForFolder(const QString& title, const QString& button, bool toSave);
+  // `proposed`: the folder that is in the field already.
+  QString askForFolder(const QString& title, const QString& button, bool toSave, const QString& proposed = {});
+  static bool isPacked(const QString& path);
+  void pack();
+  void choosePacked();
+  // Asks for a folder, and opens what is in a packed quilt there.
+  void openPacked(const QString& path);
 
   std::shared_ptr<Disk> disk_;
   std::unique_ptr<Session> session_;

@@ -86,6 +86,8 @@ void Workroom::act(ActionId id) {
     case ActionId::openQuilt: chooseQuilt(); break;
     case ActionId::saveQuilt: save(); break;
     case ActionId::saveQuiltAs: saveAs(); break;
+    case ActionId::packQuilt: pack(); break;
+    case ActionId::openPacked: choosePacked(); break;
     case ActionId::closeWindow: close(); break;
     case ActionId::undo: session_->work().undo(); break;
     case ActionId::redo: session_->work().redo(); break;

@@ -180,6 +180,11 @@ void Workroom::openDemo(const QString& map) {
 
 void Workroom::openQuilt(const QString& folder) {
   QString path = QFileInfo(folder).absoluteFilePath();
+  // Asked only when the window is there, in which it is asked.
+  if (isPacked(path)) {
+    QMetaObject::invokeMethod(this, [this, path] { openPacked(path); }, Qt::QueuedConnection);
+    return;
+  }
   if (QFileInfo(path).isFile()) path = QFileInfo(path).absolutePath();
   leaveThen([this, path = QDir::cleanPath(path)] {
     work_.start<Result<Session::Loaded>>(
@@ -262,7 +267,7 @@ void Workroom::saveAs() {
   });
 }
 
-QString Workroom::askForFolder(const QString& title, const QString& button, bool toSave) {
+QString Workroom::askForFolder(const QString& title, const QString& button, bool toSave, const QString& proposed) {
   QFileDialog dialog(this, title);
   dialog.setObjectName(QStringLiteral("folder-dialog"));
   dialog.setOption(QFileDialog::DontUseNativeDialog);
@@ -274,6 +279,12 @@ QString Workroom::askForFolder(const QString& title, const QString& button, bool
   dialog.setNameFilter(tr("Folders (*)"));
   dialog.setLabelText(QFileDialog::Accept, button);
   if (session_) dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
+  if (!proposed.isEmpty()) {
+    // Where nothing was made yet its folder is not there either.
+    (void)QDir().mkpath(QFileInfo(proposed).absolutePath());
+    dialog.setDirectory(QFileInfo(proposed).absolutePath());
+    dialog.selectFile(QFileInfo(proposed).fileName());
+  }
   return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles().value(0) : QString();
 }
 

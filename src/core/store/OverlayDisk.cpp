@@ -4,14 +4,6 @@
 
 namespace uq {
 
-namespace {
-
-tl::unexpected<Error> refused(const std::string& path) {
-  return fail(Error::Cause::notPermitted, "what was kept is only read here", path);
-}
-
-}  // namespace
-
 OverlayDisk::OverlayDisk(std::shared_ptr<Disk> below, std::string folder, std::map<std::string, Shown> files,
                          std::set<std::string> removed)
     : below_(std::move(below)), folder_(std::move(folder)), files_(std::move(files)), removed_(std::move(removed)) {
@@ -71,13 +63,5 @@ Result<std::vector<Disk::Entry>> OverlayDisk::list(const std::string& folder, st
   if (entries.size() > most) return fail(Error::Cause::tooLarge, "too many names lie in this folder", folder);
   return entries;
 }
-
-Result<void> OverlayDisk::write(const std::string& path, std::string_view) { return refused(path); }
-Result<void> OverlayDisk::rename(const std::string& from, const std::string&) { return refused(from); }
-Result<void> OverlayDisk::remove(const std::string& path) { return refused(path); }
-Result<void> OverlayDisk::removeFolder(const std::string& path) { return refused(path); }
-Result<void> OverlayDisk::makeFolder(const std::string& path) { return refused(path); }
-Result<void> OverlayDisk::syncFolder(const std::string& path) { return refused(path); }
-Result<std::unique_ptr<Disk::Lock>> OverlayDisk::lock(const std::string& path) { return refused(path); }
 
 }  // namespace uq

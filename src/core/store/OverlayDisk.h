@@ -9,11 +9,11 @@
 #include <map>
 #include <set>
 
-#include "core/store/Disk.h"
+#include "core/store/ReadOnlyDisk.h"
 
 namespace uq {
 
-class OverlayDisk : public Disk {
+class OverlayDisk : public ReadOnlyDisk {
  public:
   struct Shown {
     std::string path;  // of the file that is shown
@@ -28,15 +28,6 @@ class OverlayDisk : public Disk {
   Result<std::string> read(const std::string& path, std::int64_t most) override;
   Result<std::vector<Entry>> list(const std::string& folder, std::size_t most) override;
   Result<std::optional<Stamp>> stamp(const std::string& path) override;
-
-  // All refused.
-  Result<void> write(const std::string& path, std::string_view bytes) override;
-  Result<void> rename(const std::string& from, const std::string& to) override;
-  Result<void> remove(const std::string& path) override;
-  Result<void> removeFolder(const std::string& path) override;
-  Result<void> makeFolder(const std::string& path) override;
-  Result<void> syncFolder(const std::string& path) override;
-  Result<std::unique_ptr<Lock>> lock(const std::string& path) override;
 
  private:
   // The path below the folder; nothing for one outside it.

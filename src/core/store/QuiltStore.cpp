@@ -158,4 +158,9 @@ Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progres
   return saved;
 }
 
+Error notWhole(const std::string& folder) {
+  return {Error::Cause::notPermitted, "parts of this quilt could not be read, and a copy would lose them", folder, 0,
+          "Nothing was written", "Mend the files that were named, or copy the folder"};
+}
+
 }  // namespace uq

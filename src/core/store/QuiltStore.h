@@ -108,4 +108,7 @@ struct QuiltStore::Opened {
   Errors problems;
 };
 
+// Why a quilt of which parts could not be read is not written elsewhere; see QuiltStore::isWhole.
+Error notWhole(const std::string& folder);
+
 }  // namespace uq
