@@ -10,6 +10,7 @@ void registerFrameBenchmarks();
 void registerSheetBenchmarks();
 void registerHandBenchmarks();
 void registerWorkroomBenchmarks();
+void registerKeepBenchmarks();
 }  // namespace uq::bench
 
 int main(int argc, char** argv) {
@@ -23,6 +24,7 @@ int main(int argc, char** argv) {
   uq::bench::registerSheetBenchmarks();
   uq::bench::registerHandBenchmarks();
   uq::bench::registerWorkroomBenchmarks();
+  uq::bench::registerKeepBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   benchmark::RunSpecifiedBenchmarks();

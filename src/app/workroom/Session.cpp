@@ -63,8 +63,12 @@ std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::stri
                        joined(folder, changed.front()), 0, "It is shown as it is; what was kept lies aside",
                        "‘uquilt recover --list’ names it"});
   }
-  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress, {},
-                               &opened.quilt.slots());
+  ReadBefore before{opened.quilt};
+  // What was not read whole is read again, to be told again.
+  if (opened.store.isWhole()) {
+    before.isSame = [&](const std::string& path) { return !kept.files.contains(path) && !kept.removed.contains(path); };
+  }
+  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress, {}, &before);
   if (!back) return progress.isCancelled() ? std::nullopt : aside(back.error());
   for (const Error& problem : back->problems) {
     const auto same = [&](const Error& one) { return one.text() == problem.text(); };
@@ -137,13 +141,18 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
   if (mayComeBack && !opened->store.readOnly()) cameBack = comeBack(disk, folder, **keptWork, *opened, progress);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   const SheetPictures seen = picturesOf(opened->quilt);
+  const bool sameSheets = cameBack && cameBack->sheets() == opened->quilt.sheets();
   Errors problems = std::move(opened->problems);
   problems.insert(problems.end(), broken.begin(), broken.end());
   QuiltSight all{marked(std::move(opened->quilt), seen), {}};
   Loaded loaded{folder, std::move(all), std::move(problems), std::move(opened->store), seen, kept, std::move(disk)};
   if (cameBack) {
-    loaded.pictures = SheetPictures::load(*cameBack, broken);
     Loaded::CameBack back{loaded.sight.quilt, (*keptWork)->facts, {}, {}};
+    if (sameSheets) {
+      for (const Shared<Sheet>& sheet : back.saved.sheets()) cameBack = cameBack->with(sheet.read());
+    } else {
+      loaded.pictures = SheetPictures::load(*cameBack, broken);
+    }
     loaded.sight.quilt = marked(std::move(*cameBack), loaded.pictures);
     const auto pictureOf = [&](const Quilt& quilt) {
       const Map* map = quilt.map(validDesk(firstDesk(quilt, kept), quilt).map);

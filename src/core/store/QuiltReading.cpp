@@ -30,8 +30,8 @@ std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect boun
 
 class QuiltReader {
  public:
-  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const SheetSlots* like)
-      : folder_(folder), progress_(progress), onlooker_(onlooker), like_(like) {}
+  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const ReadBefore* before)
+      : folder_(folder), progress_(progress), onlooker_(onlooker), before_(before) {}
 
   QuiltRead readAll();
 
@@ -74,6 +74,8 @@ class QuiltReader {
     std::optional<Error> liftsFailed;
     std::future<Parsed> parsing;
   };
+  // Gives a layer the cells that it had when it was read before, where their files are the same.
+  bool takesAsBefore(Map& map, std::size_t layer);
   UnderWay beginCells(const Map& map, std::size_t layer);
   void takeCells(Map& map, UnderWay& one);
   void checkBackdrop(const Map& map, const Layer& layer);
@@ -81,7 +83,7 @@ class QuiltReader {
   QuiltFolder& folder_;
   Progress& progress_;
   const Onlooker& onlooker_;
-  const SheetSlots* like_;  // may be nullptr
+  const ReadBefore* before_;  // may be nullptr
   QuiltRead read_;
 };
 
@@ -147,9 +149,8 @@ QuiltRead QuiltReader::readAll() {
     facts = std::move(standIn);
   }
   read_.quilt = Quilt(std::move(*facts));
-  for (SheetSlot slot = 1; like_ && slot <= like_->count(); ++slot) {
-    (void)read_.quilt.slotFor(like_->sheet(slot), like_->code(slot));
-  }
+  const SheetSlots slots = before_ ? before_->quilt.slots() : SheetSlots();
+  for (SheetSlot slot = 1; slot <= slots.count(); ++slot) (void)read_.quilt.slotFor(slots.sheet(slot), slots.code(slot));
   readSheets();
   readStamps();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
@@ -332,6 +333,7 @@ void QuiltReader::readCellsOf(Map& map) {
       checkBackdrop(map, layer);
       continue;
     }
+    if (takesAsBefore(map, i)) continue;
     while (underWay.size() >= most) take();
     underWay.push_back(beginCells(map, i));
   }
@@ -344,6 +346,25 @@ void QuiltReader::checkBackdrop(const Map& map, const Layer& layer) {
   read_.problems.push_back(Error{Error::Cause::missing, "the sheet " + hung.text() + " is not in this quilt",
                                  mapFile(map), 0, "The backdrop \"" + layer.name + "\" stays, and shows nothing",
                                  "Bring the sheet's files back into the folder \"sheets\""});
+}
+
+bool QuiltReader::takesAsBefore(Map& map, std::size_t at) {
+  if (!before_ || !before_->isSame) return false;
+  const Map* was = before_->quilt.map(map.id);
+  const Layer* layer = was ? was->layer(map.layers[at]->id) : nullptr;
+  if (!layer || !layer->holdsTiles() || was->grid != map.grid) return false;
+  const auto same = [&](const std::string& now, const std::string& then) { return now == then && before_->isSame(now); };
+  if (!same(cellsFile(map, map.layers[at].read()), cellsFile(*was, *layer)) ||
+      !same(liftsFile(map, map.layers[at].read()), liftsFile(*was, *layer))) {
+    return false;
+  }
+  const auto stamp = folder_.stamp(cellsFile(*was, *layer));
+  if (stamp && *stamp) progress_.step((*stamp)->size);
+  map.layers[at].edit([&](Layer& now) {
+    now.cells = layer->cells;
+    now.lifts = layer->lifts;
+  });
+  return true;
 }
 
 // Reads the files of a layer here, and begins to parse them on another thread.
@@ -403,8 +424,8 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
 
 }  // namespace
 
-QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const SheetSlots* like) {
-  return QuiltReader(folder, progress, onlooker, like).readAll();
+QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const ReadBefore* before) {
+  return QuiltReader(folder, progress, onlooker, before).readAll();
 }
 
 }  // namespace uq

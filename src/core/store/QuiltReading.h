@@ -46,9 +46,15 @@ struct Onlooker {
   bool looks() const { return see != nullptr; }
 };
 
-// A cancelled reading gives what it has so far. Sheets get the slots that they have in `like`, where that is said: then
-// cells can be compared with those of the quilt that it is from.
+// A quilt that was read before, out of much the same files. Sheets get the slots that they have there, so that cells can
+// be compared; cells out of files that are the same are taken from it.
+struct ReadBefore {
+  const Quilt& quilt;                                       // read whole; lives as long as the reading
+  std::function<bool(const std::string& path)> isSame = {};  // whether a file of cells is as it was; none is where unset
+};
+
+// A cancelled reading gives what it has so far.
 QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker = {},
-                    const SheetSlots* like = nullptr);
+                    const ReadBefore* before = nullptr);
 
 }  // namespace uq

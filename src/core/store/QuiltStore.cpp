@@ -13,11 +13,11 @@ constexpr int kMostTries = 4;  // to read while another program saves
 
 Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
                                             Progress* progress, const Onlooker& onlooker,
-                                            const SheetSlots* like) {
+                                            const ReadBefore* before) {
   Progress unseen;
   Progress& steps = progress ? *progress : unseen;
   for (int tries = 1;; ++tries) {
-    auto opened = openOnce(disk, folder, access, steps, access == Access::write ? onlooker : Onlooker(), like);
+    auto opened = openOnce(disk, folder, access, steps, access == Access::write ? onlooker : Onlooker(), before);
     if (!opened || access == Access::write || opened->store.folder_.isStill()) return opened;
     if (tries < kMostTries) continue;
     opened->problems.push_back(Error{Error::Cause::changedOutside, "it was being saved all the time while it was read",
@@ -28,7 +28,7 @@ Result<QuiltStore::Opened> QuiltStore::open(std::shared_ptr<Disk> disk, const st
 
 Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder,
                                                 Access access, Progress& progress, const Onlooker& onlooker,
-                                                const SheetSlots* like) {
+                                                const ReadBefore* before) {
   QuiltStore store(QuiltFolder(disk, folder));
   QuiltFolder& files = store.folder_;
   const auto there = files.look();
@@ -56,7 +56,7 @@ Result<QuiltStore::Opened> QuiltStore::openOnce(const std::shared_ptr<Disk>& dis
     if (files.isLocked() && !store.readOnly_) files.removeLeftovers();
   }
   if (store.readOnly_) problems.push_back(*store.readOnly_);
-  QuiltRead read = readQuilt(files, progress, onlooker, like);
+  QuiltRead read = readQuilt(files, progress, onlooker, before);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   problems.insert(problems.end(), read.problems.begin(), read.problems.end());
   if (!store.readOnly_) store.readOnly_ = read.unwritable;
@@ -105,7 +105,8 @@ Result<QuiltStore::Reread> QuiltStore::readAgain(Progress& progress) const {
   if (!*there || files.hasPending()) {
     return fail(Error{Error::Cause::changedOutside, "the quilt is being changed by another program", folder(), 0, {}, {}});
   }
-  QuiltRead read = readQuilt(files, progress, {}, &saved_.slots());
+  const ReadBefore before{saved_};
+  QuiltRead read = readQuilt(files, progress, {}, &before);
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "reading was cancelled", folder());
   if (!files.isStill()) {
     return fail(Error{Error::Cause::changedOutside, "the quilt is being changed by another program", folder(), 0, {}, {}});

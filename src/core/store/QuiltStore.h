@@ -46,10 +46,10 @@ class QuiltStore {
 
   // Opens the quilt in `folder`. An Error only when there is no quilt to show at all. One that is opened for writing can
   // be looked at by an onlooker while its maps are read.
-  // `like`: see readQuilt.
+  // `before`: see readQuilt.
   static Result<Opened> open(std::shared_ptr<Disk> disk, const std::string& folder, Access access,
                              Progress* progress = nullptr, const Onlooker& onlooker = {},
-                             const SheetSlots* like = nullptr);
+                             const ReadBefore* before = nullptr);
 
   // Writes `quilt` whole into `folder`, which must be empty or not exist, and opens it. Pictures that are missing stay
   // missing.
@@ -91,7 +91,7 @@ class QuiltStore {
 
   // Reads the whole quilt, or what there is of it.
   static Result<Opened> openOnce(const std::shared_ptr<Disk>& disk, const std::string& folder, Access access,
-                                 Progress& progress, const Onlooker& onlooker, const SheetSlots* like);
+                                 Progress& progress, const Onlooker& onlooker, const ReadBefore* before);
   Result<SavePlan> plan(const Quilt& quilt) const;
 
   QuiltFolder folder_;
