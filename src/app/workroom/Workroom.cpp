@@ -301,7 +301,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
     if (const Quilt* there = session_->beside().watch->there()) joinCard_->open(*session_, *there, what);
   });
   connect(session_->beside().keeper, &WorkKeeper::failed, this, &Workroom::report);
-  connect(session_->beside().keeper, &WorkKeeper::keeps, this, &Workroom::keepState);
+  connect(session_->beside().keeper, &WorkKeeper::keeps, this, &Workroom::keepDesk);
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);
   tellProblems();

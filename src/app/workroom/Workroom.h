@@ -106,7 +106,9 @@ class Workroom : public QMainWindow {
               const std::function<void()>& then);
   // The first free folder for a quilt of that name, beside the others.
   static QString freeFolder(const QString& name);
-  // What is remembered of the open quilt: desk, window, views, and its picture on the start page.
+  // What is remembered of the open quilt: desk, window and views; and its picture on the start page, which takes a look
+  // at the whole map.
+  void keepDesk();
   void keepState();
   void useState();
   void askForMap(const Sheet* sheet = nullptr);

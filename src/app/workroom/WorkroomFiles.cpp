@@ -28,7 +28,7 @@ constexpr QSize kRecentPicture(400, 268);  // pixels
 
 }  // namespace
 
-void Workroom::keepState() {
+void Workroom::keepDesk() {
   const QString folder = QString::fromStdString(session_->folder());
   Json state = deskJson(session_->desk(), session_->quilt());
   Json::Object views;
@@ -47,7 +47,11 @@ void Workroom::keepState() {
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
   session_->kept() = state;
-  rememberQuilt(folder, QString::fromStdString(session_->quilt().facts().name),
+}
+
+void Workroom::keepState() {
+  keepDesk();
+  rememberQuilt(QString::fromStdString(session_->folder()), QString::fromStdString(session_->quilt().facts().name),
                 [pictures = session_->painter().pictures(), quilt = session_->quilt(), id = session_->desk().map] {
                   const Map* map = quilt.map(id);
                   MapPainter painter(pictures);
