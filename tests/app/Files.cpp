@@ -167,6 +167,33 @@ TEST_F(Files, ASecondWindowOnOneQuiltMayLookButNotSave) {
   awaitWork(second);
   EXPECT_TRUE(second.session()->store().readOnly());
   EXPECT_EQ(second.session()->problems().front().cause, Error::Cause::inUse);
+  EXPECT_THAT(second.notices()->text().toStdString(), HasSubstr("has this quilt open"));
+}
+
+TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndSavesOnceTheFirstIsClosed) {
+  openDemo();
+  Workroom second;
+  second.resize(1280, 800);
+  second.show();
+  second.openQuilt(QString::fromStdString(folder()));
+  awaitWork(second);
+  const auto there = [&](CellPos at) { return second.session()->map()->layerNamed("Paving")->cells.at(at); };
+  // One action: the first saves.
+  paintOne();
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_TRUE(waitFor([&] { return there({20, 20}) == Cell(tile("street", 24), {}); }));
+  EXPECT_TRUE(second.session()->isSaved()) << "it is what lies there";
+  room->close();
+  room.reset();
+  second.session()->verbs().maps.rename(second.session()->map()->id, "Yard at night");
+  ASSERT_FALSE(second.session()->isSaved());
+  second.actions()->action(ActionId::saveQuilt)->trigger();
+  awaitWork(second);
+  EXPECT_EQ(second.notices()->text(), QString());
+  EXPECT_TRUE(second.session()->isSaved());
+  EXPECT_FALSE(second.session()->store().readOnly());
+  EXPECT_THAT(read("maps/depot-yard/map.json"), HasSubstr("Yard at night"));
 }
 
 TEST_F(Files, AMissingPictureIsNamedAndItsTilesStay) {

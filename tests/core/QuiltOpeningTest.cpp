@@ -8,6 +8,7 @@
 #include "core/edit/Levels.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/Holder.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq::test {
@@ -105,6 +106,47 @@ TEST(QuiltStore, OneWindowWritesTheOtherLooks) {
   ASSERT_EQ(opened->problems.size(), 1u);
   EXPECT_EQ(opened->problems[0].cause, Error::Cause::inUse);
   EXPECT_EQ(opened->store.save(saved.painted()).error().cause, Error::Cause::inUse);
+}
+
+TEST(QuiltStore, WhoHasItOpenIsToldAndOnceTheyLetGoItIsSavedHere) {
+  Saved saved;
+  {
+    const auto first = saved.open();  // says who it is
+    ASSERT_TRUE(first);
+  }
+  saved.disk->lockedElsewhere = true;
+  auto opened = saved.open();
+  ASSERT_TRUE(opened);
+  ASSERT_TRUE(opened->store.readOnly());
+  EXPECT_THAT(opened->store.readOnly()->text(),
+              HasSubstr("has this quilt open on " + Holder::thisProgram().machine + " since"));
+  saved.disk->lockedElsewhere = false;
+  const Quilt after = saved.painted();
+  ASSERT_TRUE(opened->store.save(after));
+  EXPECT_FALSE(opened->store.readOnly());
+  const auto again = saved.open();
+  ASSERT_TRUE(again);
+  EXPECT_EQ(bytes(again->quilt), bytes(after));
+}
+
+TEST(QuiltStore, WhatTheOtherSavedIsNotOverwrittenByWhoTakesOver) {
+  Saved saved;
+  saved.disk->lockedElsewhere = true;
+  auto late = saved.open();
+  ASSERT_TRUE(late);
+  saved.disk->lockedElsewhere = false;
+  {
+    auto first = saved.open();
+    ASSERT_TRUE(first);
+    ASSERT_TRUE(first->store.save(saved.painted()));
+  }
+  const std::vector<CellChange> other = {{{1, 1}, tileOf(late->quilt, "rails", 1)}};
+  const auto refused = late->store.save(layCells(late->quilt, layerOf(late->quilt, "Yard", "Awnings"), other));
+  ASSERT_FALSE(refused);
+  EXPECT_EQ(refused.error().cause, Error::Cause::changedOutside);
+  const auto again = saved.open();
+  ASSERT_TRUE(again);
+  EXPECT_EQ(bytes(again->quilt), bytes(saved.painted()));
 }
 
 TEST(QuiltStore, WithoutWritePermissionItIsReadOnlyAndSaysSo) {

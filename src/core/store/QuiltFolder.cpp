@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/store/Documents.h"
+#include "core/store/Holder.h"
 #include "core/store/SavePlan.h"
 #include "core/store/StoreLimits.h"
 
@@ -35,6 +36,7 @@ std::optional<Error> QuiltFolder::lock() {
     auto held = disk_->lock(joined(folder, "lock"));
     if (held) {
       lock_ = std::move(*held);
+      writeHolder(*disk_, folder, Holder::thisProgram());
       // Keeps lock and journal out of every version-control repository.
       const std::string ignore = joined(folder, ".gitignore");
       const auto there = disk_->stamp(ignore);
@@ -48,6 +50,11 @@ std::optional<Error> QuiltFolder::lock() {
   if (error.cause == Error::Cause::notPermitted) {
     error.file = path_;
     error.reason = "nothing may be written in this folder";
+  }
+  if (error.cause == Error::Cause::inUse) {
+    error.file = path_;
+    if (const auto holder = readHolder(*disk_, folder)) error.reason = textOf(*holder);
+    error.todo = "What is saved there is shown here. Once it is closed there, it can be saved here";
   }
   error.kept = "The quilt can be looked at, but not saved here";
   if (error.todo.empty()) error.todo = "Save it somewhere else to change it";

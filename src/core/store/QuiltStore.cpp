@@ -129,7 +129,12 @@ const Error* QuiltStore::damage(Id map) const {
 
 Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progress) {
   Progress unseen;
-  if (readOnly_) return fail(*readOnly_);
+  if (readOnly()) {
+    // Who held the lock may have let it go; what they saved since is looked at like any other change.
+    if (readOnly_->cause != Error::Cause::inUse) return fail(*readOnly_);
+    if (auto locked = folder_.lock()) return fail(std::move(*locked));
+    *tookOver_ = true;
+  }
   for (const auto& [id, error] : damaged_) {
     const Map* before = saved_.map(id);
     const Map* now = quilt.map(id);

@@ -14,11 +14,11 @@
 // text is read back by its own reader before anything counts, so what is saved opens again. Nothing is saved where
 // another program changed a file that the quilt stands on.
 // Cost: opening is linear in the files; saving in the changed layers, one layer's text in memory at a time.
-// Threads: one call at a time, on any thread; folder(), readOnly(), isWhole() and damage() never change after opening
-// and may be asked meanwhile. Opening and saving report to a Progress, if given one, and can be cancelled by it: then
+// Threads: one call at a time, on any thread; folder(), readOnly(), isWhole() and damage() may be asked meanwhile. Opening and saving report to a Progress, if given one, and can be cancelled by it: then
 // nothing was opened, or the quilt on the disk is the old one.
 #pragma once
 
+#include <atomic>
 #include <map>
 #include <memory>
 #include <set>
@@ -79,8 +79,12 @@ class QuiltStore {
   const std::string& folder() const { return folder_.path(); }
   Disk& disk() const { return folder_.disk(); }
 
-  // Why nothing can be saved here; empty when it can.
-  const std::optional<Error>& readOnly() const { return readOnly_; }
+  // Why nothing can be saved here; empty when it can. Where somebody else held the lock, a save tries to have it, and it is
+  // empty from then on.
+  const std::optional<Error>& readOnly() const {
+    static const std::optional<Error> none;
+    return *tookOver_ ? none : readOnly_;
+  }
   // False when a part of the quilt could not be read: what is in memory is then no full copy of it.
   bool isWhole() const { return whole_; }
   // Why this map must not be changed (part of it could not be read); nullptr when it may.
@@ -100,6 +104,7 @@ class QuiltStore {
   std::set<std::string> leftOut_;  // how the paths of parts begin that could not be read
   bool whole_ = true;
   std::optional<Error> readOnly_;
+  std::shared_ptr<std::atomic<bool>> tookOver_ = std::make_shared<std::atomic<bool>>(false);
 };
 
 struct QuiltStore::Opened {
