@@ -8,6 +8,7 @@
 
 #include "app/Story.h"
 #include "app/actions/SaveByItself.h"
+#include "app/start/RecentCard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/WorkKeeper.h"
 
@@ -58,6 +59,28 @@ class ComingBack : public Story {
     }
   }
 };
+
+TEST_F(ComingBack, TheStartPageSaysWhatIsNotSaved) {
+  const QString at = QString::fromStdString(folder());
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  crash();
+  EXPECT_TRUE(RecentCard({at, QStringLiteral("Copperline"), QDateTime::currentDateTime(), {}}, nullptr)
+                  .accessibleDescription()
+                  .startsWith(QStringLiteral("1 step not saved, kept until ")));
+  // Saved, it says when it was open.
+  openDemo();
+  hand.key(Qt::Key_Return);
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  room.reset();
+  room = std::make_unique<Workroom>();
+  room->resize(1280, 800);
+  hand.show(*room);
+  auto* card = room->findChild<RecentCard*>();
+  ASSERT_NE(card, nullptr);
+  EXPECT_EQ(card->accessibleDescription(), QLocale().toString(QDate::currentDate(), QLocale::LongFormat));
+}
 
 TEST_F(ComingBack, OnePressGoesOnWithWhatWasNotSaved) {
   paint({20, 20}, {26, 20});

@@ -4,6 +4,8 @@
 #include <QKeyEvent>
 #include <QLocale>
 
+#include "app/workroom/WorkKeeper.h"
+
 namespace uq {
 
 namespace {
@@ -15,15 +17,23 @@ QString shortened(const QString& folder) {
   return folder.startsWith(home + QLatin1Char('/')) ? QLatin1Char('~') + folder.mid(home.size()) : folder;
 }
 
+// When it was open; or what of it was kept and not saved, which comes back when it is opened.
+QString lastOf(const RecentQuilt& quilt) {
+  const auto kept = keptAt(*realDisk(), WorkKeeper::placeFor(quilt.folder.toStdString()));
+  if (!kept || !*kept) return QLocale().toString(quilt.when.date(), QLocale::LongFormat);
+  const KeptFacts& facts = (*kept)->facts;
+  return RecentCard::tr("%n step(s) not saved, kept until %1", nullptr, static_cast<int>(facts.steps))
+      .arg(WorkKeeper::untilText(facts));
+}
+
 }  // namespace
 
 RecentCard::RecentCard(RecentQuilt quilt, QWidget* parent)
-    : PictureCard(quilt.name,
-                  {shortened(quilt.folder), QLocale().toString(quilt.when.date(), QLocale::LongFormat)}, kQuiltPicture,
-                  parent),
+    : PictureCard(quilt.name, {shortened(quilt.folder), lastOf(quilt)}, kQuiltPicture, parent),
       quilt_(std::move(quilt)) {
   setPicture(QImage(quilt_.picture));
   setAccessibleName(tr("Open %1, in %2").arg(quilt_.name, shortened(quilt_.folder)));
+  setAccessibleDescription(lastOf(quilt_));
   setToolTip(tr("Open %1\n%2\nDel takes it off this list").arg(quilt_.name, quilt_.folder));
 }
 

@@ -1,4 +1,4 @@
-// RecentCard: one quilt on the start page — its picture, its name, where it lies and when it was open.
+// RecentCard: one quilt on the start page — its picture, its name, where it lies and when it was open, or what of it is not saved.
 #pragma once
 
 #include "app/start/PictureCard.h"

@@ -1,14 +1,13 @@
 #include "app/workroom/CameBackStrip.h"
 
-#include <QDateTime>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
-#include <QLocale>
 #include <QPushButton>
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/workroom/WorkKeeper.h"
 
 namespace uq {
 
@@ -52,12 +51,8 @@ CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
 }
 
 void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) {
-  const QDateTime until = QDateTime::fromSecsSinceEpoch(back.facts.until);
-  const bool today = until.date() == QDate::currentDate();
-  const QString when = today ? until.time().toString(QStringLiteral("HH:mm"))
-                             : QLocale().toString(until, QLocale::ShortFormat);
   words_->setText(tr("%1: %n step(s) after the last save came back, until %2", nullptr, static_cast<int>(back.facts.steps))
-                      .arg(QString::fromStdString(back.facts.name), when));
+                      .arg(QString::fromStdString(back.facts.name), WorkKeeper::untilText(back.facts)));
   const auto show = [this](QLabel* label, const QImage& picture) {
     QPixmap pixmap = QPixmap::fromImage(picture);
     pixmap.setDevicePixelRatio(devicePixelRatioF());

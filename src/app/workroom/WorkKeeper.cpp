@@ -2,6 +2,7 @@
 
 #include <QDir>
 #include <QElapsedTimer>
+#include <QLocale>
 #include <algorithm>
 
 #include "app/workroom/KeptState.h"
@@ -18,6 +19,12 @@ constexpr qint64 kShare = 20;     // keeping takes at most one part in so many o
 
 std::string WorkKeeper::placeFor(const std::string& folder) {
   return keptPlace(stateFolder().toStdString(), QDir(QString::fromStdString(folder)).absolutePath().toStdString());
+}
+
+QString WorkKeeper::untilText(const KeptFacts& facts) {
+  const QDateTime until = QDateTime::fromSecsSinceEpoch(facts.until);
+  return until.date() == QDate::currentDate() ? until.time().toString(QStringLiteral("HH:mm"))
+                                              : QLocale().toString(until, QLocale::ShortFormat);
 }
 
 WorkKeeper::WorkKeeper(Session& session)

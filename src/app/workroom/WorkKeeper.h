@@ -27,6 +27,8 @@ class WorkKeeper : public QObject {
 
   // Where work on the quilt in a folder is kept.
   static std::string placeFor(const std::string& folder);
+  // Until when it was kept: the time of today, or day and time.
+  static QString untilText(const KeptFacts& facts);
 
   // Until when everything is kept; nothing where nothing is.
   std::optional<QDateTime> keptUntil() const { return until_; }
