@@ -77,6 +77,21 @@ TEST_F(Packing, AQuiltIsPackedDroppedElsewhereWorkedOnAndPackedAgain) {
   EXPECT_FALSE(session().isSaved()) << "packing saves nothing in the folder";
 }
 
+TEST_F(Packing, AStrangeFileIsReplacedOnlyWhenAsked) {
+  QFile strange(packedFile());
+  ASSERT_TRUE(strange.open(QIODevice::WriteOnly));
+  strange.write("somebody's");
+  strange.close();
+  openDemo();
+  hand.inDialog(QStringLiteral("replace-question"), [this](QWidget&) { hand.key(Qt::Key_Return); });
+  pack();
+  EXPECT_EQ(bytesOf(packedFile()), QByteArray("somebody's"));
+  hand.inDialog(QStringLiteral("replace-question"),
+                [this](QWidget& asked) { hand.click(asked.findChild<QPushButton*>(QStringLiteral("replace"))); });
+  pack();
+  EXPECT_GT(bytesOf(packedFile()).size(), 1000);
+}
+
 TEST_F(Packing, WhatIsNoPackedQuiltSaysSoAndTheOpenOneStays) {
   openDemo();
   QFile broken(packedFile());

