@@ -12,11 +12,11 @@ namespace uq {
 
 namespace {
 
-constexpr const char* kFile = "open.json";
-constexpr std::int64_t kLargest = 4096;  // bytes
-constexpr std::size_t kLongestName = 100;
+constexpr const char* kHolderFile = "open.json";
+constexpr std::int64_t kLargestHolder = 4096;  // bytes
+constexpr std::size_t kLongestHolderName = 100;
 
-std::string formatted(std::int64_t seconds, const char* form) {
+std::string timeText(std::int64_t seconds, const char* form) {
   const std::time_t time = static_cast<std::time_t>(seconds);
   std::tm local{};
   std::array<char, 64> text{};
@@ -24,10 +24,10 @@ std::string formatted(std::int64_t seconds, const char* form) {
   return {text.data(), std::strftime(text.data(), text.size(), form, &local)};
 }
 
-std::string nameIn(const Json& json, const char* field) {
+std::string holderName(const Json& json, const char* field) {
   const Json* found = json.find(field);
   const auto* text = found ? found->as<std::string>() : nullptr;
-  return text ? text->substr(0, kLongestName) : std::string();
+  return text ? text->substr(0, kLongestHolderName) : std::string();
 }
 
 }  // namespace
@@ -46,25 +46,25 @@ Holder Holder::thisProgram() {
 
 void writeHolder(Disk& disk, const std::string& folder, const Holder& holder) {
   const Json json = Json::Object{{"who", holder.who}, {"machine", holder.machine}, {"since", holder.since}};
-  (void)disk.write(joined(folder, kFile), writeJson(json));
+  (void)disk.write(joined(folder, kHolderFile), writeJson(json));
 }
 
 std::optional<Holder> readHolder(Disk& disk, const std::string& folder) {
-  const auto text = disk.read(joined(folder, kFile), kLargest);
-  const auto json = text ? readJson(*text, kFile) : Result<Json>(fail(text.error()));
+  const auto text = disk.read(joined(folder, kHolderFile), kLargestHolder);
+  const auto json = text ? readJson(*text, kHolderFile) : Result<Json>(fail(text.error()));
   if (!json) return std::nullopt;
   const Json* since = json->find("since");
   const auto* seconds = since ? since->as<std::int64_t>() : nullptr;
   if (!seconds) return std::nullopt;
-  return Holder{nameIn(*json, "who"), nameIn(*json, "machine"), *seconds};
+  return Holder{holderName(*json, "who"), holderName(*json, "machine"), *seconds};
 }
 
 std::string textOf(const Holder& holder) {
   const std::int64_t now = static_cast<std::int64_t>(std::time(nullptr));
-  const bool isToday = formatted(holder.since, "%F") == formatted(now, "%F");
+  const bool isToday = timeText(holder.since, "%F") == timeText(now, "%F");
   return (holder.who.empty() ? std::string("another window") : holder.who) + " has this quilt open" +
          (holder.machine.empty() ? std::string() : " on " + holder.machine) + " since " +
-         formatted(holder.since, isToday ? "%H:%M" : "%F %H:%M");
+         timeText(holder.since, isToday ? "%H:%M" : "%F %H:%M");
 }
 
 }  // namespace uq
