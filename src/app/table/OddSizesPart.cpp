@@ -59,10 +59,15 @@ void OddSizesPart::refresh(const Sheet& sheet, const std::vector<PixelSize>& siz
   shown_ = sheet;
   const auto differ =
       std::count_if(sizes.begin(), sizes.end(), [&](PixelSize size) { return size != usual; });
-  words_->setText(tr("%1 of %2 pictures differ from the others, which have %3 px; the first of them has %4 px.")
-                      .arg(differ)
-                      .arg(sizes.size())
-                      .arg(sizeText(usual), sizeText(*odd)));
+  const bool noneAlike = differ + 1 == static_cast<std::ptrdiff_t>(sizes.size()) && sizes.size() > 2;
+  words_->setText(noneAlike
+                      ? tr("No two of these %1 pictures have one size; the first that is shown has %2 px.")
+                            .arg(sizes.size())
+                            .arg(sizeText(*odd))
+                      : tr("%1 of %2 pictures differ from the others, which have %3 px; the first of them has %4 px.")
+                            .arg(differ)
+                            .arg(sizes.size())
+                            .arg(sizeText(usual), sizeText(*odd)));
   while (QLayoutItem* item = chips_->takeAt(0)) {
     delete item->widget();
     delete item;
