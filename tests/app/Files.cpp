@@ -190,7 +190,7 @@ TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndSavesOnceTheFirstIsClosed) {
   awaitWork(second);
   EXPECT_TRUE(second.session()->isSaved());
   EXPECT_FALSE(second.session()->store().readOnly());
-  EXPECT_THAT(read("maps/depot-yard/map.json"), HasSubstr("Yard at night"));
+  EXPECT_THAT(read("maps/yard-at-night/map.json"), HasSubstr("Yard at night"));
 }
 
 TEST_F(Files, AMissingPictureIsNamedAndItsTilesStay) {
