@@ -114,19 +114,4 @@ TEST_F(Packing, OfAQuiltThatCouldNotBeReadWholeNothingIsPacked) {
   EXPECT_FALSE(QFile::exists(packedFile()));
 }
 
-TEST_F(Packing, AFolderWithSomethingInItIsLeftAlone) {
-  openDemo();
-  pack();
-  const QString full = QString::fromStdString(folder()) + QStringLiteral("-full");
-  QDir().mkpath(full);
-  QFile mine(full + QStringLiteral("/mine.txt"));
-  ASSERT_TRUE(mine.open(QIODevice::WriteOnly));
-  mine.close();
-  enter(full);
-  room->openQuilt(packedFile());
-  ASSERT_TRUE(waitFor([&] { return !room->notices()->text().isEmpty(); }));
-  EXPECT_EQ(QDir(full).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden),
-            QStringList{QStringLiteral("mine.txt")});
-}
-
 }  // namespace uq::test
