@@ -126,13 +126,13 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
     const auto file = plan->files.find(path);
     if (file == plan->files.end() || !file->second.text) continue;
     Part part{std::to_string(next_++) + std::string(kPartEnding)};
-    const auto layers = layersOf(path, saved, now);
-    if (layers) part.chunks = chunksBetween(layers->first->cells, layers->second->cells);
+    const auto bothLayers = layersOf(path, saved, now);
+    if (bothLayers) part.chunks = chunksBetween(bothLayers->first->cells, bothLayers->second->cells);
     // Nothing is saved by keeping the most of a layer apart.
-    if (part.chunks && part.chunks->size() * 2 > std::max<std::size_t>(kFewChunks, chunkCount(layers->second->cells))) {
+    if (part.chunks && part.chunks->size() * 2 > std::max<std::size_t>(kFewChunks, chunkCount(bothLayers->second->cells))) {
       part.chunks.reset();
     }
-    const std::string text = part.chunks ? writeChunks(layers->second->cells, *part.chunks, now) : file->second.text();
+    const std::string text = part.chunks ? writeChunks(bothLayers->second->cells, *part.chunks, now) : file->second.text();
     if (auto wrote = disk_->write(joined(place_, part.file), text); !wrote) return wrote;
     parts[path] = std::move(part);
   }
