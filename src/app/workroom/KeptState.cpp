@@ -123,7 +123,8 @@ std::optional<Json> keptState(const QString& folder) {
 }
 
 void keepState(const QString& folder, const Json& state) {
-  keeper().start([file = fileFor(folder, QStringLiteral(".json")), state] { write(file, state); });
+  // Where a folder really lies is asked of the disk, too.
+  keeper().start([folder, state] { write(fileFor(folder, QStringLiteral(".json")), state); });
 }
 
 std::vector<RecentQuilt> recentQuilts() {
