@@ -90,6 +90,21 @@ TEST_F(KeptYard, WritesOnlyWhatChangedSinceAndLeavesNothingBehind) {
   for (const auto& [path, text] : disk->files) EXPECT_FALSE(path.starts_with(kPlace)) << path;
 }
 
+RC_GTEST_FIXTURE_PROP(KeptYard, IsTheSameWhereWhatWasReadBeforeIsTaken, ()) {
+  Quilt now = saved;
+  for (int steps = *rc::gen::inRange(1, 6); steps > 0; --steps) now = *editOf(now);
+  KeptWork work(disk, kPlace);
+  RC_ASSERT(work.keep(saved, now, facts).has_value());
+  const auto kept = keptAt(*disk, kPlace);
+  RC_ASSERT(kept.has_value());
+  if (!*kept) return;
+  const ReadBefore before = savedBefore(saved, disk, **kept);
+  const auto opened =
+      QuiltStore::open(withKept(disk, kFolder, **kept), kFolder, QuiltStore::Access::read, nullptr, {}, &before);
+  RC_ASSERT(opened.has_value());
+  RC_ASSERT(bytes(opened->quilt) == bytes(now));
+}
+
 TEST_F(KeptYard, AnotherProgramGoesOnWhereOneStopped) {
   Quilt now = laidOnce(saved, {1, 1}, 1);
   ASSERT_TRUE(KeptWork(disk, kPlace).keep(saved, now, facts));

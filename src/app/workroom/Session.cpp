@@ -63,11 +63,8 @@ std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::stri
                        joined(folder, changed.front()), 0, "It is shown as it is; what was kept lies aside",
                        "‘uquilt recover --list’ names it"});
   }
-  ReadBefore before{opened.quilt};
   // What was not read whole is read again, to be told again.
-  if (opened.store.isWhole()) {
-    before.isSame = [&](const std::string& path) { return !kept.files.contains(path) && !kept.removed.contains(path); };
-  }
+  const ReadBefore before = opened.store.isWhole() ? savedBefore(opened.quilt, disk, kept) : ReadBefore{opened.quilt};
   auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress, {}, &before);
   if (!back) return progress.isCancelled() ? std::nullopt : aside(back.error());
   for (const Error& problem : back->problems) {

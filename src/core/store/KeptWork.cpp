@@ -250,6 +250,19 @@ std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& fo
   return std::make_shared<OverlayDisk>(std::move(disk), folder, std::move(files), kept.removed);
 }
 
+ReadBefore savedBefore(const Quilt& saved, const std::shared_ptr<Disk>& disk, const Kept& kept) {
+  ReadBefore before{saved};
+  before.isSame = [&kept](const std::string& path) { return !kept.files.contains(path) && !kept.removed.contains(path); };
+  before.patch = [disk, &kept](const std::string& path) -> std::optional<ReadBefore::Patch> {
+    const auto file = kept.files.find(path);
+    if (file == kept.files.end() || !file->second.chunks) return std::nullopt;
+    auto text = disk->read(file->second.path, kLargestCells);
+    if (!text) return std::nullopt;
+    return ReadBefore::Patch{std::move(*text), *file->second.chunks};
+  };
+  return before;
+}
+
 std::vector<std::string> changedSince(Disk& disk, const std::string& folder, const Kept& kept) {
   std::vector<std::string> changed;
   for (const auto& [path, before] : kept.saved) {

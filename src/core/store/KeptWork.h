@@ -22,6 +22,7 @@
 #include "core/cells/ChunkPos.h"
 #include "core/document/Quilt.h"
 #include "core/store/Disk.h"
+#include "core/store/QuiltReading.h"
 
 namespace uq {
 
@@ -72,6 +73,8 @@ struct Kept {
 Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place);
 // The disk on which the quilt is as it was kept.
 std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& folder, const Kept& kept);
+// For reading it from there: what is the same in the quilt as it was saved, read whole; both live as long.
+ReadBefore savedBefore(const Quilt& saved, const std::shared_ptr<Disk>& disk, const Kept& kept);
 // Paths in the quilt whose own files are not as they were when this was kept.
 std::vector<std::string> changedSince(Disk& disk, const std::string& folder, const Kept& kept);
 

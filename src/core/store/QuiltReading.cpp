@@ -353,15 +353,22 @@ bool QuiltReader::takesAsBefore(Map& map, std::size_t at) {
   const Map* was = before_->quilt.map(map.id);
   const Layer* layer = was ? was->layer(map.layers[at]->id) : nullptr;
   if (!layer || !layer->holdsTiles() || was->grid != map.grid) return false;
-  const auto same = [&](const std::string& now, const std::string& then) { return now == then && before_->isSame(now); };
-  if (!same(cellsFile(map, map.layers[at].read()), cellsFile(*was, *layer)) ||
-      !same(liftsFile(map, map.layers[at].read()), liftsFile(*was, *layer))) {
-    return false;
+  const std::string file = cellsFile(*was, *layer);
+  const std::string lifts = liftsFile(*was, *layer);
+  const Layer& here = map.layers[at].read();
+  if (cellsFile(map, here) != file || liftsFile(map, here) != lifts || !before_->isSame(lifts)) return false;
+  CellGrid cells = layer->cells;
+  if (!before_->isSame(file)) {
+    const auto patch = before_->patch ? before_->patch(file) : std::nullopt;
+    if (!patch) return false;
+    const CellsRead read = readCells(patch->text, read_.quilt, makeGrid(map.grid)->turnOrder(), file);
+    if (read.error) return false;  // told when it is read as a whole
+    for (const auto& [x, y] : patch->chunks) cells.setChunk({x, y}, read.cells.chunk({x, y}).cells());
   }
-  const auto stamp = folder_.stamp(cellsFile(*was, *layer));
+  const auto stamp = folder_.stamp(file);
   if (stamp && *stamp) progress_.step((*stamp)->size);
   map.layers[at].edit([&](Layer& now) {
-    now.cells = layer->cells;
+    now.cells = std::move(cells);
     now.lifts = layer->lifts;
   });
   return true;

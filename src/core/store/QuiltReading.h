@@ -51,6 +51,12 @@ struct Onlooker {
 struct ReadBefore {
   const Quilt& quilt;                                       // read whole; lives as long as the reading
   std::function<bool(const std::string& path)> isSame = {};  // whether a file of cells is as it was; none is where unset
+  // Of a file of cells that differs: the text of those chunks that do (CellsPatch); nothing where all of it is to be read.
+  struct Patch {
+    std::string text;
+    std::set<std::pair<int, int>> chunks;
+  };
+  std::function<std::optional<Patch>(const std::string& path)> patch = {};
 };
 
 // A cancelled reading gives what it has so far.
