@@ -449,10 +449,6 @@ constexpr ActionRow kTable[] = {
      Menu::none, ActsIn::canvas, false, true, needsMap},
 };
 
-}  // namespace
-
-namespace {
-
 constexpr std::pair<ActionId, Tool> kTools[] = {{ActionId::brush, Tool::brush},   {ActionId::erase, Tool::erase},
                                                 {ActionId::box, Tool::box},       {ActionId::fill, Tool::fill},
                                                 {ActionId::select, Tool::select}, {ActionId::line, Tool::line},
