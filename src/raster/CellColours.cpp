@@ -45,7 +45,8 @@ QRgb CellColours::found(Cell cell, TileArt& art, const Grid& grid) {
 
 const std::vector<CellColours::Patch>& CellColours::patches(Cell cell, TileArt& art, const Grid& grid) {
   auto [place, isNew] = patches_.try_emplace(cell.bits());
-  if (!isNew) return place->second;
+  std::vector<Patch>& patches = place->second;
+  if (!isNew) return patches;
   TileArt::Tile& tile = art.tile(asDrawn(cell, grid));
   const PixelRect own = grid.cellBox({0, 0});
   const PixelSize size = tile.size().w > 0 ? tile.size() : PixelSize{own.w, own.h};
@@ -58,7 +59,7 @@ const std::vector<CellColours::Patch>& CellColours::patches(Cell cell, TileArt& 
       if (part.empty()) continue;
       const QRgb colour =
           averageOver(view, QRect(part.x - seat.x, part.y - seat.y, part.w, part.h), std::int64_t{box.w} * box.h);
-      if (colour != 0) place->second.push_back({row.at(i), colour});
+      if (colour != 0) patches.push_back({row.at(i), colour});
     }
   });
   return place->second;

@@ -35,9 +35,9 @@ int ChunkReach::mostLift(const CellGrid::ChunkView& lifts) {
   if (lifts.isUniform()) return NumberGrid::numberOf(lifts.uniform());
   if (lifts_.size() >= kMostKnown) lifts_.clear();
   const auto [found, isNew] = lifts_.try_emplace(lifts.key());
-  if (!isNew) return found->second;
-  lifts.forEachOccurring([&](Cell cell) { found->second = std::max(found->second, NumberGrid::numberOf(cell)); });
-  return found->second;
+  int& most = found->second;
+  if (isNew) lifts.forEachOccurring([&](Cell cell) { most = std::max(most, NumberGrid::numberOf(cell)); });
+  return most;
 }
 
 Reach ChunkReach::of(const CellGrid::ChunkView& chunk, TileArt& art, const Grid& grid) {

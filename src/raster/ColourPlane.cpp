@@ -235,7 +235,7 @@ __attribute__((noinline)) void averageRow(QRgb* target, Plane& plane, const Edge
   const auto cell = [&](int column) {
     Words two;  // the next cell's, too, since that loads faster
     std::memcpy(&two, first + 4 * static_cast<std::size_t>(column - plane.rect.x0), sizeof two);
-    return reinterpret_cast<Counts>(__builtin_shuffle(two, Words{}, Words{0, 8, 1, 9, 2, 10, 3, 11}));
+    return reinterpret_cast<Counts>(__builtin_shufflevector(two, Words{}, 0, 8, 1, 9, 2, 10, 3, 11));
   };
   const auto before = [&](const Edges::Edge& edge) {  // what of an edge's cell lies to the left
     const Floats part = __builtin_convertvector(reinterpret_cast<Ints>(cell(edge.column)), Floats) * edge.inside;
@@ -254,7 +254,7 @@ __attribute__((noinline)) void averageRow(QRgb* target, Plane& plane, const Edge
     const Floats mean = __builtin_convertvector(reinterpret_cast<Ints>(sum), Floats) * scale + 0.5f;
     Ints rounded = __builtin_convertvector(mean, Ints);
     // No channel above its alpha, whatever was rounded.
-    const Ints alpha = __builtin_shuffle(rounded, Ints{3, 3, 3, 3});
+    const Ints alpha = __builtin_shufflevector(rounded, rounded, 3, 3, 3, 3);
     rounded = rounded > alpha ? alpha : rounded;
     std::memcpy(&sums.pixels[4 * i], &rounded, sizeof rounded);
   }

@@ -101,7 +101,8 @@ SwatchBook::RunBook& SwatchBook::bookOf(MapBook& book, const Quilt& quilt, Id ma
 }
 
 void SwatchBook::markChanged(const Grid& grid, RunBook& run, const std::vector<PixelRect>& changed) {
-  for (auto& [zoom, level] : run.levels) {
+  for (auto& [zoom, ofZoom] : run.levels) {
+    Level& level = ofZoom;
     for (const PixelRect& pixels : changed) {
       const QRect device = deviceTouchedBy(pixels, grid, {zoom});
       const auto mark = [&](Place place, Swatch& swatch) {

@@ -50,10 +50,10 @@ SwatchBook::Draw SwatchBook::substitute(const RunBook& run, ViewScale scale, con
     if (zoom / scale.zoom > 4) continue;
     int there = 0;
     int all = 0;
-    forEachPlace(ViewScale{zoom}.toDevice(pixels), [&](Place one) {
+    forEachPlace(ViewScale{zoom}.toDevice(pixels), [&, &swatches = level.swatches](Place one) {
       ++all;
-      const auto found = level.swatches.find(one);
-      there += found != level.swatches.end() && found->second.dirty.isEmpty() ? 1 : 0;
+      const auto found = swatches.find(one);
+      there += found != swatches.end() && found->second.dirty.isEmpty() ? 1 : 0;
     });
     const double rank = (there == all ? 100 : 10.0 * there / all) - distance;
     if (there > 0 && (!best || rank > bestRank)) {

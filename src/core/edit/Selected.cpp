@@ -189,22 +189,23 @@ Quilt thrownAgain(const Quilt& quilt, LayerAt at, const CellSet& selected, const
   // The mixes that a tile may be thrown by, found once for each tile.
   std::map<TileRef, std::shared_ptr<const Mixing>> mixings;
   const auto mixingOf = [&](TileRef tile) {
-    const auto [known, isNew] = mixings.try_emplace(tile);
-    if (!isNew) return known->second;
+    const auto place = mixings.try_emplace(tile);
+    auto& known = place.first->second;
+    if (!place.second) return known;
     const auto look = [&](const InHand& mix) {
       bool holds = false;
       for (const MixMember& member : mix.members) {
         const auto& parts = member.block.parts();
         holds = holds || (parts.size() == 1 && parts.front().cell.tile() == tile);
       }
-      if (mix.manner != Manner::mix || !holds || known->second) return;
+      if (mix.manner != Manner::mix || !holds || known) return;
       InHand single = mix;  // larger members have no room among what lies there
       std::erase_if(single.members, [](const MixMember& member) { return member.block.parts().size() != 1; });
-      known->second = std::make_shared<Mixing>(quilt, *grid, single, seed);
+      known = std::make_shared<Mixing>(quilt, *grid, single, seed);
     };
     look(hand);
     for (const auto& stamp : quilt.stamps()) look(stamp->held);
-    return known->second;
+    return known;
   };
   std::map<std::uint32_t, std::vector<Cell>> turns;
   LayerCells laid = *layer;
