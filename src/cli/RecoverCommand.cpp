@@ -8,7 +8,7 @@
 #include <iostream>
 
 #include "cli/Commands.h"
-#include "core/store/KeptWork.h"
+#include "core/store/KeptReading.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq::cli {
@@ -82,7 +82,7 @@ int apply(const std::shared_ptr<Disk>& disk, const Place& place) {
     std::cerr << opened.error().text() << "\n";
     return kNotOpened;
   }
-  const auto back = QuiltStore::open(withKept(disk, folder, place.kept), folder, QuiltStore::Access::read);
+  const auto back = readKept(disk, folder, place.kept, *opened);
   if (!back) {
     std::cerr << back.error().text() << "\n";
     return kNotOpened;
@@ -93,10 +93,12 @@ int apply(const std::shared_ptr<Disk>& disk, const Place& place) {
     std::cerr << saved.error().text() << "\n";
     return kNotWritten;
   }
-  if (const auto gone = KeptWork(disk, place.path).drop(); !gone) std::cerr << gone.error().text() << "\n";
+  // What could not be read is left for whoever can.
+  const auto gone = back->whole ? KeptWork(disk, place.path).drop() : place.isAside ? Result<void>() : putAside(*disk, place.path);
+  if (!gone) std::cerr << gone.error().text() << "\n";
   std::cout << place.kept.facts.name << ": saved as it was kept, " << saved->written.size()
             << (saved->written.size() == 1 ? " file written\n" : " files written\n");
-  return back->problems.empty() ? kFine : kProblems;
+  return back->whole ? kFine : kProblems;
 }
 
 }  // namespace

@@ -114,6 +114,37 @@ TEST_F(ComingBack, OnePressGoesOnWithWhatWasNotSaved) {
   EXPECT_EQ(cellOn("Paving", {23, 20}), chalk);
 }
 
+TEST_F(ComingBack, TheWayBackGoesOnWhereItWas) {
+  const Cell before = cellOn("Paving", {23, 20});
+  const Cell below = cellOn("Paving", {23, 22});
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  paint({20, 22}, {26, 22});
+  hand.key(Qt::Key_F2);
+  hand.type(QStringLiteral("Setts"));
+  hand.key(Qt::Key_Return);
+  waitForKeeping();
+  const std::size_t steps = session().undoLine().steps().size();
+  const std::string last = session().undoLine().steps().back().name;
+  crash();
+  openDemo();
+  hand.key(Qt::Key_Return);
+  ASSERT_EQ(session().undoLine().steps().size(), steps);
+  EXPECT_EQ(session().undoLine().steps().back().name, last);
+  EXPECT_NE(yard().layerNamed("Setts"), nullptr);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_NE(yard().layerNamed("Paving"), nullptr);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(cellOn("Paving", {23, 22}), below);
+  EXPECT_NE(cellOn("Paving", {23, 20}), before);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(cellOn("Paving", {23, 20}), before);
+  EXPECT_TRUE(session().isSaved());
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_NE(cellOn("Paving", {23, 20}), before);
+  EXPECT_FALSE(session().isSaved());
+}
+
 TEST_F(ComingBack, WhatWasSavedIsLookedAtAndTheRestLiesAside) {
   const Cell before = cellOn("Paving", {23, 20});
   paint({20, 20}, {26, 20});

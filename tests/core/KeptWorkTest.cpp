@@ -8,7 +8,7 @@
 #include "core/edit/LayerFacts.h"
 #include "core/store/CellsPatch.h"
 #include "core/store/CellsText.h"
-#include "core/store/KeptWork.h"
+#include "core/store/KeptReading.h"
 #include "core/store/OverlayDisk.h"
 #include "core/store/QuiltStore.h"
 
@@ -103,6 +103,66 @@ RC_GTEST_FIXTURE_PROP(KeptYard, IsTheSameWhereWhatWasReadBeforeIsTaken, ()) {
       QuiltStore::open(withKept(disk, kFolder, **kept), kFolder, QuiltStore::Access::read, nullptr, {}, &before);
   RC_ASSERT(opened.has_value());
   RC_ASSERT(bytes(opened->quilt) == bytes(now));
+}
+
+TEST_F(KeptYard, WhatIsDamagedInItIsAsItWasSavedAndTheRestComesBack) {
+  const std::string path = "maps/yard/awnings.cells";
+  const Quilt painted = laidOnce(saved, {1, 1}, 1);
+  const Quilt now = renameLayer(painted, layerOf(saved, "Loft", "Floor"), "Boards");
+  KeptWork work(disk, kPlace);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept && (*kept)->files.contains(path));
+  std::string& part = disk->files.at((*kept)->files.at(path).path);
+  part.resize(part.size() / 2);
+  auto opened = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  const auto back = readKept(disk, kFolder, **kept, *opened);
+  ASSERT_TRUE(back) << back.error().text();
+  EXPECT_FALSE(back->whole);
+  ASSERT_EQ(back->problems.size(), 1u);
+  EXPECT_THAT(back->problems.front().text(), testing::HasSubstr("awnings.cells"));
+  // Not the cut-off layer: that would be saved over the whole one.
+  EXPECT_EQ(bytes(back->quilt), bytes(renameLayer(saved, layerOf(saved, "Loft", "Floor"), "Boards")));
+}
+
+TEST_F(KeptYard, AMapWhoseDocumentIsDamagedIsNotTakenAwayByComingBack) {
+  const Quilt now = renameMap(saved, saved.mapNamed("Loft")->id, "Attic");
+  KeptWork work(disk, kPlace);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  for (const auto& [path, file] : (*kept)->files) {
+    if (path.ends_with("map.json")) disk->files.at(file.path) = "{";
+  }
+  auto opened = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  const auto back = readKept(disk, kFolder, **kept, *opened);
+  ASSERT_TRUE(back) << back.error().text();
+  EXPECT_FALSE(back->whole);
+  EXPECT_EQ(bytes(back->quilt), bytes(saved));
+}
+
+TEST_F(KeptYard, TheLineIsKeptOncePerNumberAndGoesWithTheRest) {
+  KeptWork work(disk, kPlace);
+  Quilt now = laidOnce(saved, {1, 1}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5}, {4, 5}, [] { return std::string("four, five"); }}));
+  now = laidOnce(now, {3, 2}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5, 6}, {6}, [] { return std::string("six"); }}));
+  EXPECT_EQ(work.keptOfLine(), (std::set<std::uint64_t>{4, 5, 6}));
+  auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  EXPECT_EQ((*kept)->line, (std::vector<std::uint64_t>{4, 5, 6}));
+  EXPECT_EQ(lineTexts(*disk, **kept), (std::vector<std::string>{"four, five", "six"}));
+  // A step that was taken back is not kept any more.
+  ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5}, {}, {}}));
+  EXPECT_EQ(work.keptOfLine(), (std::set<std::uint64_t>{4, 5}));
+  kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  EXPECT_EQ(lineTexts(*disk, **kept), (std::vector<std::string>{"four, five"}));
+  ASSERT_TRUE(work.keep(saved, saved, facts, {{4, 5}, {}, {}}));
+  for (const auto& [path, text] : disk->files) EXPECT_FALSE(path.starts_with(kPlace)) << path;
+  EXPECT_TRUE(work.keptOfLine().empty());
 }
 
 TEST_F(KeptYard, AnotherProgramGoesOnWhereOneStopped) {

@@ -10,6 +10,7 @@
 #include <fstream>
 
 #include "core/Support.h"
+#include "core/base/Squeezed.h"
 #include "core/edit/LayCells.h"
 #include "core/store/CellsPatch.h"
 #include "core/store/CellsText.h"
@@ -25,6 +26,7 @@
 #include "core/store/StampText.h"
 #include "core/store/TilesText.h"
 #include "core/work/EditList.h"
+#include "core/work/KeptSteps.h"
 #include "raster/PictureFile.h"
 #include "raster/SafeSvg.h"
 
@@ -126,13 +128,13 @@ std::vector<std::string> folderSeeds() {
 void readsStamp(std::string_view bytes) {
   Quilt quilt = yard();
   const auto files = yardFiles();
-  const std::string folder = "stamps/corner";
+  const std::string folder = "stamps/corner";  // its name goes without the first part
   const auto read = [&](const std::string& path) -> Result<std::optional<std::string>> {
     if (path == folder + "/stamp.json") return std::optional(std::string(bytes));
     const auto file = files.find(joined(kFolder, path));
     return file == files.end() ? std::nullopt : std::optional(file->second);
   };
-  const auto stamp = readStamp(folder, quilt, read);
+  const auto stamp = readStamp("corner", quilt, read);
   if (stamp) mustHold(!stampFiles(*stamp, quilt).empty(), "a stamp that was read can be written");
 }
 
@@ -242,6 +244,29 @@ const std::map<std::string, std::string>& keptFiles() {
   return files;
 }
 
+UndoLine yardLine() {
+  UndoLine line;
+  const std::vector<CellChange> paint = {{{1, 1}, tileOf(yard(), "rails", 1)}};
+  const Quilt painted = layCells(yard(), layerOf(yard(), "Yard", "Awnings"), paint);
+  line.begin("Brush on Awnings", {}, yard(), {});
+  mustHold(line.commit(painted, {}), "a stroke is a step");
+  line.begin("Delete Loft", {}, painted, {});
+  mustHold(line.commit(painted.without<Map>(painted.mapNamed("Loft")->id), {}), "so is deleting a map");
+  return line;
+}
+
+void readsSteps(std::string_view bytes) {
+  Quilt now = yard();
+  UndoLine line;
+  line.comeBack(readSteps({squeezed(bytes)}, {1, 2, 3}, now).steps);
+  (void)line.takeBack(line.planReturn(0), {}, now);
+}
+
+std::vector<std::string> stepsSeeds() {
+  const LineToKeep keep = lineToKeep(yardLine(), {});
+  return {*unsqueezed(stepsText(keep.fresh, yard()), kMostClipBytes)};
+}
+
 // The first byte says which file of the kept work the others stand for.
 void readsKept(std::string_view bytes) {
   if (bytes.empty()) return;
@@ -345,7 +370,8 @@ const std::vector<FuzzTarget>& fuzzTargets() {
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},
       {"desk", readsDesk, deskSeeds},          {"journal", readsJournal, journalSeeds},
-      {"kept", readsKept, keptSeeds, 600},     {"patch", readsPatch, cellsSeeds},
+      {"kept", readsKept, keptSeeds, 600},     {"steps", readsSteps, stepsSeeds},
+      {"patch", readsPatch, cellsSeeds},
       {"zip", readsZip, zipSeeds, 600},        {"picture", readsPicture, pictureSeeds, 1000},
       {"drawing", readsDrawing, drawingSeeds}};
   return targets;

@@ -52,7 +52,8 @@ CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
 
 void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) {
   words_->setText(tr("%1: %n step(s) after the last save came back, until %2", nullptr, static_cast<int>(back.facts.steps))
-                      .arg(QString::fromStdString(back.facts.name), WorkKeeper::untilText(back.facts)));
+                      .arg(QString::fromStdString(back.facts.name), WorkKeeper::untilText(back.facts)) +
+                  (back.isLineWhole ? QString() : tr(" · Ctrl+Z goes back only some of them")));
   const auto show = [this](QLabel* label, const QImage& picture) {
     QPixmap pixmap = QPixmap::fromImage(picture);
     pixmap.setDevicePixelRatio(devicePixelRatioF());

@@ -9,6 +9,8 @@
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
 #include "app/workroom/WorkKeeper.h"
+#include "core/store/KeptReading.h"
+#include "core/work/KeptSteps.h"
 #include "core/document/PlanView.h"
 #include "core/edit/Selected.h"
 #include "core/sheets/TileMarks.h"
@@ -48,12 +50,17 @@ Quilt marked(Quilt quilt, const SheetPictures& pictures) {
   return quilt;
 }
 
+// Puts what was kept of a quilt aside; where that fails, the error says so.
+void putWorkAside(Disk& disk, const std::string& folder, Error& error) {
+  if (const auto put = putAside(disk, WorkKeeper::placeFor(folder)); !put) error.kept = put.error().text();
+}
+
 // The quilt as it was kept after its last save; nothing, and why is told, where that cannot be read or lies on files that
 // are others now: then it is put aside.
-std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::string& folder, const Kept& kept,
-                              QuiltStore::Opened& opened, Progress& progress) {
+std::optional<KeptBack> comeBack(const std::shared_ptr<Disk>& disk, const std::string& folder, const Kept& kept,
+                                 QuiltStore::Opened& opened, Progress& progress) {
   const auto aside = [&](Error error) {
-    if (const auto put = putAside(*disk, WorkKeeper::placeFor(folder)); !put) error.kept = put.error().text();
+    putWorkAside(*disk, folder, error);
     opened.problems.push_back(std::move(error));
     return std::nullopt;
   };
@@ -63,15 +70,10 @@ std::optional<Quilt> comeBack(const std::shared_ptr<Disk>& disk, const std::stri
                        joined(folder, changed.front()), 0, "It is shown as it is; what was kept lies aside",
                        "‘uquilt recover --list’ names it"});
   }
-  // What was not read whole is read again, to be told again.
-  const ReadBefore before = opened.store.isWhole() ? savedBefore(opened.quilt, disk, kept) : ReadBefore{opened.quilt};
-  auto back = QuiltStore::open(withKept(disk, folder, kept), folder, QuiltStore::Access::read, &progress, {}, &before);
+  auto back = readKept(disk, folder, kept, opened, &progress);
   if (!back) return progress.isCancelled() ? std::nullopt : aside(back.error());
-  for (const Error& problem : back->problems) {
-    const auto same = [&](const Error& one) { return one.text() == problem.text(); };
-    if (std::none_of(opened.problems.begin(), opened.problems.end(), same)) opened.problems.push_back(problem);
-  }
-  return std::move(back->quilt);
+  if (!back->whole) putWorkAside(*disk, folder, back->problems.front());
+  return std::move(*back);
 }
 
 // The quilt is as it was, but more or less of it is saved.
@@ -133,9 +135,20 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
                                  mayComeBack ? Onlooker() : onlooker);
   if (!opened) return fail(opened.error());
   std::optional<Quilt> cameBack;
-  if (!keptWork) opened->problems.push_back(keptWork.error());
+  std::vector<std::string> line;
   // Who only looks on leaves alone what is kept for somebody else.
-  if (mayComeBack && !opened->store.readOnly()) cameBack = comeBack(disk, folder, **keptWork, *opened, progress);
+  if (!keptWork) {
+    Error unreadable = keptWork.error();
+    if (!opened->store.readOnly()) putWorkAside(*disk, folder, unreadable);
+    opened->problems.push_back(std::move(unreadable));
+  } else if (mayComeBack && !opened->store.readOnly()) {
+    line = lineTexts(*disk, **keptWork);
+    if (auto back = comeBack(disk, folder, **keptWork, *opened, progress)) {
+      cameBack = std::move(back->quilt);
+      if (!back->whole) line.clear();
+      opened->problems.insert(opened->problems.end(), back->problems.begin(), back->problems.end());
+    }
+  }
   if (progress.isCancelled()) return fail(Error::Cause::cancelled, "opening was cancelled", folder);
   const SheetPictures seen = picturesOf(opened->quilt);
   const bool sameSheets = cameBack && cameBack->sheets() == opened->quilt.sheets();
@@ -144,13 +157,16 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
   QuiltSight all{marked(std::move(opened->quilt), seen), {}};
   Loaded loaded{folder, std::move(all), std::move(problems), std::move(opened->store), seen, kept, std::move(disk)};
   if (cameBack) {
-    Loaded::CameBack back{loaded.sight.quilt, (*keptWork)->facts, {}, {}};
+    Loaded::CameBack back{loaded.sight.quilt, (*keptWork)->facts};
     if (sameSheets) {
       for (const Shared<Sheet>& sheet : back.saved.sheets()) cameBack = cameBack->with(sheet.read());
     } else {
       loaded.pictures = SheetPictures::load(*cameBack, broken);
     }
     loaded.sight.quilt = marked(std::move(*cameBack), loaded.pictures);
+    StepsRead steps = readSteps(line, (*keptWork)->line, loaded.sight.quilt);
+    back.steps = std::move(steps.steps);
+    back.isLineWhole = steps.whole;
     const auto pictureOf = [&](const Quilt& quilt) {
       const Map* map = quilt.map(validDesk(firstDesk(quilt, kept), quilt).map);
       MapPainter painter(loaded.pictures);
@@ -177,10 +193,11 @@ Session::Session(Loaded loaded)
       kept_(std::move(loaded.kept)) {
   work_.arrive(loaded.sight.quilt, std::move(loaded.sight.coming));
   work_.tell(*ears_);
+  if (loaded.cameBack) work_.undoLine().comeBack(std::move(loaded.cameBack->steps));
+  beside_.cameBack = std::move(loaded.cameBack);
   sheets_ = new SheetWork(this);
   beside_.keeper = new WorkKeeper(*this);
   beside_.watch = new FolderWatch(*this);
-  beside_.cameBack = std::move(loaded.cameBack);
 }
 
 Session::~Session() {

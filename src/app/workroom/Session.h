@@ -49,8 +49,10 @@ class Session : public QObject {
     struct CameBack {
       Quilt saved;
       KeptFacts facts;
-      QImage now;  // the map that was worked on, as it was kept and as it is saved
-      QImage then;
+      QImage now{};  // the map that was worked on, as it was kept and as it is saved
+      QImage then{};
+      std::vector<Step> steps{};  // the way back, oldest first; the session takes them
+      bool isLineWhole = true;    // else the oldest of them could not be read
     };
     std::optional<CameBack> cameBack{};
   };

@@ -7,6 +7,7 @@
 
 #include "app/workroom/KeptState.h"
 #include "app/workroom/Session.h"
+#include "core/work/KeptSteps.h"
 
 namespace uq {
 
@@ -34,6 +35,9 @@ WorkKeeper::WorkKeeper(Session& session)
   connect(&timer_, &QTimer::timeout, this, &WorkKeeper::keep);
   connect(&session_, &Session::quiltChanged, this, &WorkKeeper::follow);
   connect(&session_, &Session::gestureEnded, this, &WorkKeeper::follow);
+  if (const auto& back = session_.beside_.cameBack) {
+    stepsSaved_ = static_cast<std::int64_t>(session_.undoLine().steps().size()) - back->facts.steps;
+  }
 }
 
 WorkKeeper::~WorkKeeper() {
@@ -46,7 +50,7 @@ bool WorkKeeper::mayKeep() const { return !stopped_ && session_.store_ && !sessi
 
 void WorkKeeper::follow() {
   if (stopped_ || session_.inGesture() || timer_.isActive()) return;
-  if (session_.isSaved()) stepsSaved_ = session_.undoLine().steps().size();
+  if (session_.isSaved()) stepsSaved_ = static_cast<std::int64_t>(session_.undoLine().steps().size());
   if (session_.isSaved() && !until_ && !keeps_) return;
   timer_.start(static_cast<int>(std::max<qint64>(kKeepAfter, lastTook_ * kShare)));
 }
@@ -66,15 +70,18 @@ void WorkKeeper::keep() {
   Q_EMIT keeps();
   keeps_ = true;
   again_ = false;
-  const std::size_t steps = session_.undoLine().steps().size();
+  const auto steps = static_cast<std::int64_t>(session_.undoLine().steps().size());
   const KeptFacts facts{session_.folder(), session_.quilt().facts().name,
-                        static_cast<std::int64_t>(steps > stepsSaved_ ? steps - stepsSaved_ : 1),
+                        std::max<std::int64_t>(steps - stepsSaved_, 1),
                         QDateTime::currentSecsSinceEpoch()};
   const bool isSaved = session_.isSaved();
-  worker_.start([this, work = work_, saved = session_.saved_, now = session_.quilt(), facts, isSaved] {
+  worker_.start([this, work = work_, saved = session_.saved_, now = session_.quilt(), facts, isSaved,
+                 line = lineToKeep(session_.undoLine(), work_->keptOfLine())] {
     QElapsedTimer took;
     took.start();
-    auto done = work->keep(saved, now, facts);
+    KeptLine way{line.numbers, {}, [&] { return stepsText(line.fresh, now); }};
+    for (const Step& step : line.fresh) way.fresh.push_back(step.number);
+    auto done = work->keep(saved, now, facts, way);
     QMetaObject::invokeMethod(
         this,
         [this, done = std::move(done), took = took.elapsed(), facts, isSaved] {

@@ -58,7 +58,7 @@ class WorkKeeper : public QObject {
   bool again_ = false;   // something was done meanwhile
   bool stopped_ = false;
   bool told_ = false;    // that it does not work
-  std::size_t stepsSaved_ = 0;
+  std::int64_t stepsSaved_ = 0;  // of the line; negative where some of those since did not come back
   std::optional<QDateTime> until_;
 };
 

@@ -1,16 +1,15 @@
 #include "core/history/PackedMap.h"
 
-#include <zstd.h>
-
 #include <algorithm>
 #include <cstring>
 #include <utility>
+
+#include "core/base/Squeezed.h"
 
 namespace uq {
 
 namespace {
 
-constexpr int kLevel = 1;
 constexpr std::uint32_t kWholeChunk = 0;  // instead of a count: all cells had one value and got one value
 
 class Writer {
@@ -101,17 +100,6 @@ std::optional<std::pair<std::string_view, std::string_view>> parted(std::string_
   return std::pair(both.substr(0, length), both.substr(length));
 }
 
-std::string compressed(const std::string& bytes) {
-  std::string packed(ZSTD_compressBound(bytes.size()), '\0');
-  ZSTD_CCtx* context = ZSTD_createCCtx();
-  ZSTD_CCtx_setParameter(context, ZSTD_c_compressionLevel, kLevel);
-  ZSTD_CCtx_setParameter(context, ZSTD_c_checksumFlag, 1);
-  packed.resize(ZSTD_compress2(context, packed.data(), packed.size(), bytes.data(), bytes.size()));
-  ZSTD_freeCCtx(context);
-  packed.shrink_to_fit();
-  return packed;
-}
-
 // False when the list is no list that `listed` made.
 bool lay(Reader list, CellGrid& cells, bool olds) {
   while (!list.done()) {
@@ -167,7 +155,7 @@ std::optional<PackedMap> PackedMap::of(const Map& before, const Map& after) {
     std::vector<SheetSlot> numbers;
     const std::string list = counted(cells) + cells + listed(old.lifts.cells(), now.lifts.cells(), numbers);
     layer.unpacked = list.size();
-    layer.cells = compressed(list);
+    layer.cells = squeezed(list);
   }
   packed.before_ = before.revision;
   packed.after_ = after.revision;
@@ -191,13 +179,12 @@ Result<Map> PackedMap::other(const Map& from, bool toBefore) const {
       if (!read) return fail(read.error());
       packed = std::move(*read);
     }
-    std::string list(layer.unpacked, '\0');
-    if (ZSTD_decompress(list.data(), list.size(), packed.data(), packed.size()) != list.size()) return broken();
-    if (layer.index >= map.layers.size()) return broken();
+    const auto list = unsqueezed(packed, layer.unpacked);
+    if (!list || list->size() != layer.unpacked || layer.index >= map.layers.size()) return broken();
     bool laid = false;
     map.layers[layer.index].edit([&](Layer& l) {
       CellGrid lifts = l.lifts.cells();
-      const auto parts = parted(list);
+      const auto parts = parted(*list);
       laid = parts && lay(Reader(parts->first), l.cells, toBefore) && lay(Reader(parts->second), lifts, toBefore);
       l.lifts = NumberGrid::ofCells(std::move(lifts));
       l.revision = toBefore ? layer.before : layer.after;

@@ -122,6 +122,12 @@ bool UndoLine::needs(const Group& group, const Group& other, const Quilt& now) {
   return false;
 }
 
+void UndoLine::comeBack(std::vector<Step> steps) {
+  assert(line_.empty());
+  line_ = std::move(steps);
+  if (!line_.empty()) lastNumber_ = line_.back().number;
+}
+
 void UndoLine::begin(std::string name, Id tab, const Quilt& before, DeskMark desk) {
   assert(!gesture_);
   Step step;

@@ -95,6 +95,10 @@ class UndoLine {
     DeskMark desk;  // as it was there
   };
 
+  // The line of a quilt that came back, oldest first: of each part the newest step's `after` is what the quilt has. Only
+  // on a line without steps.
+  void comeBack(std::vector<Step> steps);
+
   // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
   void begin(std::string name, Id tab, const Quilt& before, DeskMark desk);
   bool inGesture() const { return gesture_.has_value(); }

@@ -82,15 +82,11 @@ std::optional<std::pair<const Layer*, const Layer*>> layersOf(const std::string&
 }
 
 // Takes away all parts of a place that nobody names. Whatever goes wrong, nothing that is named is touched.
-template <class Parts>
-void removeStrays(Disk& disk, const std::string& place, const Parts& parts) {
+void removeStrays(Disk& disk, const std::string& place, const std::set<std::string>& named) {
   const auto there = disk.list(place, kMostNames);
   if (!there) return;
   for (const Disk::Entry& one : *there) {
-    const auto isIt = [&](const auto& part) { return part.second.file == one.name; };
-    if (numberOf(one.name) && std::none_of(parts.begin(), parts.end(), isIt)) {
-      (void)disk.remove(joined(place, one.name));
-    }
+    if (numberOf(one.name) && !named.contains(one.name)) (void)disk.remove(joined(place, one.name));
   }
 }
 
@@ -98,7 +94,13 @@ void removeStrays(Disk& disk, const std::string& place, const Parts& parts) {
 
 KeptWork::KeptWork(std::shared_ptr<Disk> disk, std::string place) : disk_(std::move(disk)), place_(std::move(place)) {}
 
-Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts) {
+std::set<std::uint64_t> KeptWork::keptOfLine() const {
+  std::set<std::uint64_t> all;
+  for (const LinePart& part : line_) all.insert(part.numbers.begin(), part.numbers.end());
+  return all;
+}
+
+Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts, const KeptLine& line) {
   const auto plan = planSave(saved, now, everythingIsThere());
   if (!plan) return fail(plan.error());
   const std::set<std::string> differs = writtenBy(*plan);
@@ -136,6 +138,16 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
     if (auto wrote = disk_->write(joined(place_, part.file), text); !wrote) return wrote;
     parts[path] = std::move(part);
   }
+  std::vector<LinePart> lineParts;
+  for (const LinePart& part : line_) {
+    const auto counts = [&](std::uint64_t number) { return part.numbers.contains(number); };
+    if (std::any_of(line.numbers.begin(), line.numbers.end(), counts)) lineParts.push_back(part);
+  }
+  if (!line.fresh.empty()) {
+    LinePart part{std::to_string(next_++) + std::string(kPartEnding), {line.fresh.begin(), line.fresh.end()}};
+    if (auto wrote = disk_->write(joined(place_, part.file), line.text()); !wrote) return wrote;
+    lineParts.push_back(std::move(part));
+  }
   Json::Array files;
   for (const auto& [path, part] : parts) {
     Json::Object one{{"path", path}, {"part", part.file}};
@@ -154,6 +166,10 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
     }
     files.emplace_back(std::move(one));
   }
+  Json::Array numbers;
+  for (const std::uint64_t number : line.numbers) numbers.emplace_back(static_cast<std::int64_t>(number));
+  Json::Array lineFiles;
+  for (const LinePart& part : lineParts) lineFiles.emplace_back(part.file);
   Json::Array gone;
   for (const std::string& path : removed) gone.emplace_back(path);
   const Json manifest = Json::Object{{"document", "kept"},
@@ -163,13 +179,19 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
                                      {"steps", facts.steps},
                                      {"until", facts.until},
                                      {"files", std::move(files)},
-                                     {"removed", std::move(gone)}};
+                                     {"removed", std::move(gone)},
+                                     {"line", std::move(numbers)},
+                                     {"lineFiles", std::move(lineFiles)}};
   if (auto synced = disk_->syncFolder(place_); !synced) return synced;
   if (auto wrote = writeWhole(*disk_, joined(place_, kManifest), writeJson(manifest)); !wrote) return wrote;
   parts_ = std::move(parts);
+  line_ = std::move(lineParts);
   kept_ = now;
   keptOf_ = saved;
-  removeStrays(*disk_, place_, parts_);
+  std::set<std::string> named;
+  for (const auto& [path, part] : parts_) named.insert(part.file);
+  for (const LinePart& part : line_) named.insert(part.file);
+  removeStrays(*disk_, place_, named);
   return {};
 }
 
@@ -177,10 +199,11 @@ Result<void> KeptWork::drop() {
   kept_.reset();
   keptOf_.reset();
   parts_.clear();
+  line_.clear();
   const auto there = disk_->stamp(joined(place_, kManifest));
   if (!there || !*there) return {};
   if (auto gone = disk_->remove(joined(place_, kManifest)); !gone) return gone;
-  removeStrays(*disk_, place_, parts_);
+  removeStrays(*disk_, place_, {});
   return disk_->removeFolder(place_);
 }
 
@@ -198,7 +221,7 @@ Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place) {
   };
   if (textIn(*json, "document") != "kept") return broken("it says nothing of kept work");
   if (wholeIn(*json, "version") != kVersion) return broken("it was kept by another version of Urban Quilt");
-  Kept kept{{textIn(*json, "folder"), textIn(*json, "name"), wholeIn(*json, "steps"), wholeIn(*json, "until")}, {}, {}, {}};
+  Kept kept{{textIn(*json, "folder"), textIn(*json, "name"), wholeIn(*json, "steps"), wholeIn(*json, "until")}, {}, {}, {}, {}, {}};
   const Json* files = json->find("files");
   const auto* list = files ? files->as<Json::Array>() : nullptr;
   if (!list) return broken("it names no files");
@@ -233,7 +256,30 @@ Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place) {
       kept.removed.insert(*file);
     }
   }
+  const auto listed = [&](std::string_view field) {
+    const Json* found = json->find(field);
+    const auto* array = found ? found->as<Json::Array>() : nullptr;
+    return array ? *array : Json::Array();
+  };
+  for (const Json& one : listed("line")) {
+    const auto* number = one.as<std::int64_t>();
+    if (!number || *number <= 0) return broken("it names something that is no step");
+    kept.line.push_back(static_cast<std::uint64_t>(*number));
+  }
+  for (const Json& one : listed("lineFiles")) {
+    const auto* file = one.as<std::string>();
+    if (!file || !numberOf(*file)) return broken("it names something that is no part of kept work");
+    kept.lineFiles.push_back(joined(place, *file));
+  }
   return std::optional(std::move(kept));
+}
+
+std::vector<std::string> lineTexts(Disk& disk, const Kept& kept) {
+  std::vector<std::string> texts;
+  for (const std::string& path : kept.lineFiles) {
+    if (auto text = disk.read(path, kLargestCells)) texts.push_back(std::move(*text));
+  }
+  return texts;
 }
 
 std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& folder, const Kept& kept) {

@@ -12,6 +12,7 @@
 // Threads: one call at a time, on any thread.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <optional>
@@ -34,14 +35,23 @@ struct KeptFacts {
   friend bool operator==(const KeptFacts&, const KeptFacts&) = default;
 };
 
+// What is kept along with the quilt and means nothing here: the way back (core/work/KeptSteps.h), by numbers.
+struct KeptLine {
+  std::vector<std::uint64_t> numbers;  // all that count, in their order
+  std::vector<std::uint64_t> fresh;    // those of them that the text is of
+  std::function<std::string()> text;   // asked only where there are such
+};
+
 class KeptWork {
  public:
   // `place` is a folder for this quilt alone, which need not exist. What is kept there already stays until keep().
   KeptWork(std::shared_ptr<Disk> disk, std::string place);
 
-  // Keeps `now`, of which `saved` is on the disk. Where both are the same nothing is kept any more. On an Error what was
-  // kept before is still there.
-  Result<void> keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts);
+  // Keeps `now`, of which `saved` is on the disk, and the line. Where both quilts are the same nothing is kept any more.
+  // On an Error what was kept before is still there.
+  Result<void> keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts, const KeptLine& line = {});
+  // What of the line is kept already: not fresh any more.
+  std::set<std::uint64_t> keptOfLine() const;
   // Nothing is kept any more.
   Result<void> drop();
 
@@ -55,6 +65,11 @@ class KeptWork {
     std::optional<std::vector<ChunkPos>> chunks{};  // only these, of cells; else all of it
   };
   std::map<std::string, Part> parts_;  // by path in the quilt
+  struct LinePart {
+    std::string file;
+    std::set<std::uint64_t> numbers;
+  };
+  std::vector<LinePart> line_;
   std::uint64_t next_ = 0;
 };
 
@@ -68,6 +83,8 @@ struct Kept {
   std::map<std::string, File> files;  // by path in the quilt
   std::set<std::string> removed;
   std::map<std::string, std::optional<Disk::Stamp>> saved;  // how the quilt's own files were, by path
+  std::vector<std::uint64_t> line;      // the numbers that count
+  std::vector<std::string> lineFiles;  // whole paths of the texts
 };
 // Nothing where nothing is kept; an Error where it cannot be read.
 Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place);
@@ -75,6 +92,8 @@ Result<std::optional<Kept>> keptAt(Disk& disk, const std::string& place);
 std::shared_ptr<Disk> withKept(std::shared_ptr<Disk> disk, const std::string& folder, const Kept& kept);
 // For reading it from there: what is the same in the quilt as it was saved, read whole; both live as long.
 ReadBefore savedBefore(const Quilt& saved, const std::shared_ptr<Disk>& disk, const Kept& kept);
+// The texts of the line, as far as they can be read.
+std::vector<std::string> lineTexts(Disk& disk, const Kept& kept);
 // Paths in the quilt whose own files are not as they were when this was kept.
 std::vector<std::string> changedSince(Disk& disk, const std::string& folder, const Kept& kept);
 
