@@ -3,10 +3,22 @@
 #include <QBuffer>
 #include <QImageReader>
 #include <QImageWriter>
+#include <algorithm>
+#include <array>
 
 #include "raster/SafeSvg.h"
 
 namespace uq {
+
+namespace {
+
+// More can be read where further plugins are installed; nobody looked at what those do with bytes from anywhere.
+bool isReadForm(const QByteArray& form) {
+  static const std::array kForms{"png", "jpeg", "jpg", "webp", "gif", "bmp", "svg"};
+  return std::any_of(kForms.begin(), kForms.end(), [&](const char* one) { return form == one; });
+}
+
+}  // namespace
 
 bool isLineDrawing(std::string_view bytes) {
   if (!mayBeSvg(bytes)) return false;
@@ -26,9 +38,15 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file, in
   }
   QBuffer buffer(&data);
   buffer.open(QIODevice::ReadOnly);
-  QImageReader::setAllocationLimit(kMostPictureMegabytes);
-  QImageReader reader(&buffer);
   if (bytes.empty()) return fail(Error::Cause::broken, "the picture is empty", file);
+  const QByteArray form = QImageReader::imageFormat(&buffer);
+  if (!isReadForm(form)) {
+    const std::string why =
+        form.isEmpty() ? "it is none" : "of the form " + form.toStdString() + ", not PNG, JPEG, WebP, GIF, BMP or SVG";
+    return fail(Error::Cause::broken, "the picture cannot be read (" + why + ")", file);
+  }
+  QImageReader::setAllocationLimit(kMostPictureMegabytes);
+  QImageReader reader(&buffer, form);
   QSize size = reader.size();
   if (enlarge > 1 && reader.format() == "svg") {
     size *= enlarge;
@@ -42,7 +60,7 @@ Result<QImage> decodePicture(std::string_view bytes, const std::string& file, in
                 file);
   }
   QImage picture;
-  if (!reader.read(&picture)) {
+  if (!reader.read(&picture) || picture.isNull()) {
     return fail(Error::Cause::broken, "the picture cannot be read (" + reader.errorString().toStdString() + ")", file);
   }
   return std::move(picture).convertToFormat(QImage::Format_ARGB32_Premultiplied);

@@ -93,6 +93,7 @@ Result<void> MemoryDisk::makeFolder(const std::string& path) {
 Result<void> MemoryDisk::syncFolder(const std::string& path) { return mayChange(path); }
 
 Result<std::unique_ptr<Disk::Lock>> MemoryDisk::lock(const std::string& path) {
+  if (!hasLocks) return fail(Error::Cause::noLocks, "this drive has no locks", path);
   if (lockedElsewhere) return fail(Error::Cause::inUse, "another window has this quilt open", path);
   if (readOnly) return fail(Error::Cause::notPermitted, "locking failed (permission denied)", path);
   if (!files.contains(path)) put(path, {});

@@ -22,6 +22,7 @@ class MemoryDisk : public Disk {
   bool stopsThere = false;           // everything after it fails too, as if the program were gone
   Error::Cause failure = Error::Cause::diskFull;
   bool lockedElsewhere = false;
+  bool hasLocks = true;
   // Locks that are held now lie on a file that is gone.
   void loseLocks() { ++lockFile_; }
   bool readOnly = false;

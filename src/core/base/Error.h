@@ -23,6 +23,7 @@ struct Error {
     inUse,           // something else holds it now: another window, a gesture, a reading
     changedOutside,  // another program wrote the file since it was read
     notFound,        // what was asked for by name does not exist
+    noLocks,         // the drive has no locks
     cancelled,       // somebody asked for the work to be stopped
     other,
   };

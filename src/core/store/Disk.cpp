@@ -280,6 +280,9 @@ class RealDisk final : public Disk {
     if (::fstat(file.fd(), &info) != 0) return systemError("locking", path);
     if (!S_ISREG(info.st_mode)) return fail(Error::Cause::broken, "it is no file", path);
     if (::flock(file.fd(), LOCK_EX | LOCK_NB) != 0) {
+      if (errno == ENOLCK || errno == EOPNOTSUPP || errno == ENOSYS) {
+        return fail(Error::Cause::noLocks, "this drive has no locks", path);
+      }
       if (errno != EWOULDBLOCK) return systemError("locking", path);
       return fail(Error{
           Error::Cause::inUse, "another window has this quilt open", path, 0, {}, "Close it there to work on it here"});

@@ -66,7 +66,8 @@ class Disk {
   virtual Result<void> makeFolder(const std::string& path) = 0;
   // Brings the names in a folder safely to the medium.
   virtual Result<void> syncFolder(const std::string& path) = 0;
-  // Locks a file (made if need be) against others; an Error (inUse) when somebody else holds it.
+  // Locks a file (made if need be) against others; an Error (inUse) when somebody else holds it, or
+  // (noLocks) when the drive has none: see BeatLock.
   virtual Result<std::unique_ptr<Lock>> lock(const std::string& path) = 0;
 };
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/store/Documents.h"
+#include "core/store/BeatLock.h"
 #include "core/store/Holder.h"
 #include "core/store/SavePlan.h"
 #include "core/store/StoreLimits.h"
@@ -32,8 +33,12 @@ std::optional<Error> QuiltFolder::lock() {
     lock_.reset();
   }
   auto made = disk_->makeFolder(folder);
+  bool isBeaten = false;  // the drive has no locks
   if (made) {
-    auto held = disk_->lock(joined(folder, "lock"));
+    const std::string path = joined(folder, "lock");
+    auto held = disk_->lock(path);
+    isBeaten = !held && held.error().cause == Error::Cause::noLocks;
+    if (isBeaten) held = BeatLock::take(disk_, path);
     if (held) {
       lock_ = std::move(*held);
       writeHolder(*disk_, folder, Holder::thisProgram());
@@ -54,7 +59,8 @@ std::optional<Error> QuiltFolder::lock() {
   if (error.cause == Error::Cause::inUse) {
     error.file = path_;
     if (const auto holder = readHolder(*disk_, folder)) error.reason = textOf(*holder);
-    error.todo = "What is saved there is shown here. Once it is closed there, it can be saved here";
+    error.todo = "What is saved there is shown here. Once it is closed there, it can be saved here" +
+                 (isBeaten ? std::string("; a program that is gone is taken over by a save in a minute") : std::string());
   }
   error.kept = "The quilt can be looked at, but not saved here";
   if (error.todo.empty()) error.todo = "Save it somewhere else to change it";

@@ -31,7 +31,7 @@ class QuiltFolder {
   const std::shared_ptr<Disk>& shared() const { return disk_; }
   const std::string& path() const { return path_; }
 
-  // Locks the quilt against other writers, or says why not and what then. Locked already it is looked after: a checkout
+  // Locks the quilt against other writers (by beats where the drive has no locks), or says why not and what then. Locked already it is looked after: a checkout
   // that is cleaned takes the private folder along, and its lock.
   std::optional<Error> lock();
   bool isLocked() const { return lock_ != nullptr; }
