@@ -5,6 +5,7 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/Support.h"
+#include "core/base/Squeezed.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
@@ -35,7 +36,7 @@ Quilt readAnew(const Quilt& quilt) {
   EXPECT_TRUE(made) << made.error().text();
   made = fail(Error::Cause::cancelled, "let go");
   auto opened = QuiltStore::open(disk, "/quilts/again", QuiltStore::Access::read);
-  EXPECT_TRUE(opened && opened->problems.empty());
+  EXPECT_TRUE(opened);
   return opened->quilt;
 }
 
@@ -149,7 +150,7 @@ RC_GTEST_PROP(KeptSteps, AnyBytesAreReadOrLeftOut, ()) {
   changed[at] = *rc::gen::arbitrary<char>();
   Quilt now = done.quilt;
   const StepsRead read = readSteps({changed}, lineToKeep(done.line, {}).numbers, now);
-  RC_ASSERT(read.whole == (changed == text));
+  RC_ASSERT(!read.whole || unsqueezed(changed, text.size() * 100) == unsqueezed(text, text.size() * 100));
 }
 
 }  // namespace uq::test

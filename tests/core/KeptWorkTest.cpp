@@ -143,6 +143,16 @@ TEST_F(KeptYard, AMapWhoseDocumentIsDamagedIsNotTakenAwayByComingBack) {
   EXPECT_EQ(bytes(back->quilt), bytes(saved));
 }
 
+TEST_F(KeptYard, WhatSomebodyTookAwayMeanwhileIsKeptAnew) {
+  KeptWork work(disk, kPlace);
+  Quilt now = laidOnce(saved, {1, 1}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  std::erase_if(disk->files, [](const auto& file) { return file.first.starts_with(kPlace); });
+  now = renameLayer(now, layerOf(saved, "Loft", "Floor"), "Boards");
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+}
+
 TEST_F(KeptYard, TheLineIsKeptOncePerNumberAndGoesWithTheRest) {
   KeptWork work(disk, kPlace);
   Quilt now = laidOnce(saved, {1, 1}, 1);

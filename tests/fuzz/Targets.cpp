@@ -366,13 +366,13 @@ const std::vector<FuzzTarget>& fuzzTargets() {
   static const std::vector<FuzzTarget> targets = {
       {"quilt", readsQuilt, quiltSeeds},       {"map", readsMap, mapSeeds},
       {"sheet", readsSheet, sheetSeeds},       {"stamp", readsStamp, stampSeeds},
-      {"folder", readsFolder, folderSeeds, 600}, {"cells", readsCellsText, cellsSeeds},
+      {"folder", readsFolder, folderSeeds, 3000}, {"cells", readsCellsText, cellsSeeds},
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},
       {"desk", readsDesk, deskSeeds},          {"journal", readsJournal, journalSeeds},
-      {"kept", readsKept, keptSeeds, 600},     {"steps", readsSteps, stepsSeeds},
+      {"kept", readsKept, keptSeeds, 3000},     {"steps", readsSteps, stepsSeeds},
       {"patch", readsPatch, cellsSeeds},
-      {"zip", readsZip, zipSeeds, 600},        {"picture", readsPicture, pictureSeeds, 1000},
+      {"zip", readsZip, zipSeeds, 3000},        {"picture", readsPicture, pictureSeeds, 8000},
       {"drawing", readsDrawing, drawingSeeds}};
   return targets;
 }

@@ -106,6 +106,11 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
   const std::set<std::string> differs = writtenBy(*plan);
   const std::set<std::string> removed = removedBy(*plan);
   if (differs.empty() && removed.empty()) return drop();
+  if (kept_) {
+    // Somebody may have taken it all away.
+    const auto there = disk_->stamp(joined(place_, kManifest));
+    if (!there || !*there) forget();
+  }
   if (auto made = disk_->makeFolder(place_); !made) return made;
   if (!kept_) {
     const auto there = disk_->list(place_, kMostNames);
@@ -195,11 +200,15 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
   return {};
 }
 
-Result<void> KeptWork::drop() {
+void KeptWork::forget() {
   kept_.reset();
   keptOf_.reset();
   parts_.clear();
   line_.clear();
+}
+
+Result<void> KeptWork::drop() {
+  forget();
   const auto there = disk_->stamp(joined(place_, kManifest));
   if (!there || !*there) return {};
   if (auto gone = disk_->remove(joined(place_, kManifest)); !gone) return gone;

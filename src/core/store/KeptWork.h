@@ -56,6 +56,8 @@ class KeptWork {
   Result<void> drop();
 
  private:
+  void forget();
+
   std::shared_ptr<Disk> disk_;
   std::string place_;
   std::optional<Quilt> kept_;                 // as it was kept last, and of which saved one
