@@ -1,9 +1,11 @@
 // What was painted and not saved comes back after a crash: gone on with by one press, or left for what was saved. Its
 // picture "came-back" is one of docs/screenshots, as those of Portraits.
+#include <QCheckBox>
 #include <QLabel>
 #include <QPushButton>
 
 #include "app/CrashStory.h"
+#include "core/ForwardingDisk.h"
 #include "app/actions/SaveByItself.h"
 #include "app/start/RecentCard.h"
 
@@ -102,6 +104,64 @@ TEST_F(ComingBack, TheWayBackGoesOnWhereItWas) {
   hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
   EXPECT_NE(cellOn("Paving", {23, 20}), before);
   EXPECT_FALSE(session().isSaved());
+}
+
+TEST_F(ComingBack, ToSaveByItselfIsOfferedUntilItIsSo) {
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  crash();
+  openDemo();
+  auto* offer = strip()->findChild<QCheckBox*>(QStringLiteral("came-back-by-itself"));
+  ASSERT_TRUE(offer->isVisible());
+  hand.click(offer, QPointF(10, offer->height() / 2.0));
+  hand.click(strip()->findChild<QPushButton*>(QStringLiteral("came-back-go-on")));
+  EXPECT_EQ(savesWhen(), SavesWhen::eachMinutes);
+  waitForKeeping();
+  crash();
+  openDemo();
+  ASSERT_TRUE(strip()->isVisible());
+  EXPECT_FALSE(strip()->findChild<QWidget*>(QStringLiteral("came-back-by-itself"))->isVisible());
+  toggleSaves(SavesWhen::never);
+}
+
+TEST_F(ComingBack, TheFootSaysWhatIsSavedAndWhatIsKept) {
+  auto* foot = room->findChild<QLabel*>(QStringLiteral("foot-kept"));
+  EXPECT_EQ(foot->text(), QStringLiteral("saved"));
+  const int wide = foot->width();
+  paint({20, 20}, {26, 20});
+  EXPECT_EQ(foot->text(), QStringLiteral("not saved"));
+  waitForKeeping();
+  EXPECT_THAT(foot->text().toStdString(), testing::MatchesRegex("kept [0-9][0-9]:[0-9][0-9], not saved"));
+  EXPECT_EQ(foot->width(), wide) << "nothing jumps";
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_EQ(foot->text(), QStringLiteral("saved"));
+}
+
+TEST_F(ComingBack, AsDoesThatOfAQuiltInAFolderThatMayNotBeWritten) {
+  // Nothing may be written in the quilt's folder; the person's own state is elsewhere.
+  class ShutDisk : public ForwardingDisk {
+   public:
+    explicit ShutDisk(std::string folder) : folder_(std::move(folder)) {}
+    Result<std::unique_ptr<Lock>> lock(const std::string& path) override {
+      if (path.starts_with(folder_)) return fail(Error::Cause::notPermitted, "nothing may be written here", path);
+      return ForwardingDisk::lock(path);
+    }
+
+   private:
+    std::string folder_;
+  };
+  room.reset();
+  disk = std::make_shared<ShutDisk>(folder());
+  openDemo();
+  ASSERT_TRUE(session().store().readOnly());
+  EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("foot-kept"))->text(), QStringLiteral("read only"));
+  paint({20, 20}, {26, 20});
+  waitForKeeping();
+  crash();
+  openDemo();
+  ASSERT_TRUE(strip()->isVisible());
+  EXPECT_EQ(cellOn("Paving", {23, 20}), Cell({kChalkSlot, 10}, {}));
 }
 
 TEST_F(ComingBack, WhatWasSavedIsLookedAtAndTheRestLiesAside) {

@@ -56,6 +56,18 @@ class Files : public Story {
   }
 };
 
+TEST_F(Files, AnEmptyFolderThatIsThereWillDoToSaveIn) {
+  openDemo();
+  QTemporaryDir there;
+  const QString empty = there.filePath(QStringLiteral("new home"));
+  ASSERT_TRUE(QDir().mkpath(empty));
+  enterFolder(empty);
+  choose(ActionId::saveQuiltAs);
+  awaitWork();
+  EXPECT_EQ(session().folder(), empty.toStdString());
+  EXPECT_TRUE(QFile::exists(empty + QStringLiteral("/quilt.json")));
+}
+
 TEST_F(Files, LeavingWithUnsavedChangesAsks) {
   openDemo();
   paintOne();

@@ -1,10 +1,12 @@
 #include "app/workroom/CameBackStrip.h"
 
+#include <QCheckBox>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/actions/SaveByItself.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/WorkKeeper.h"
@@ -30,12 +32,14 @@ CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
   saved_ = new QPushButton(tr("Look at what was saved"), this);
   saved_->setObjectName(QStringLiteral("came-back-saved"));
   saved_->setToolTip(tr("What was kept lies aside then; ‘uquilt recover’ brings it back"));
+  byItself_ = new QCheckBox(tr("From now on save by itself, every %1 minutes").arg(SaveByItself::kMinutes), this);
+  byItself_->setObjectName(QStringLiteral("came-back-by-itself"));
   connect(goOn_, &QPushButton::clicked, this, [this] {
-    hide();
+    answer();
     Q_EMIT goesOn();
   });
   connect(saved_, &QPushButton::clicked, this, [this] {
-    hide();
+    answer();
     Q_EMIT savedWanted();
   });
   auto* grid = new QGridLayout(this);
@@ -46,6 +50,7 @@ CameBackStrip::CameBackStrip(QWidget* parent) : QFrame(parent) {
   grid->addWidget(then_, 1, 1);
   grid->addWidget(goOn_, 2, 0);
   grid->addWidget(saved_, 2, 1);
+  grid->addWidget(byItself_, 3, 0, 1, 3);
   grid->setColumnStretch(2, 1);
   hide();
 }
@@ -61,6 +66,8 @@ void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) 
   };
   show(now_, back.now);
   show(then_, back.then);
+  byItself_->setChecked(false);
+  byItself_->setVisible(savesWhen() == SavesWhen::never);
   if (below_) below_->removeEventFilter(this);
   below_ = below;
   below_->installEventFilter(this);
@@ -69,6 +76,11 @@ void CameBackStrip::open(const Session::Loaded::CameBack& back, QWidget* below) 
   place();
   raise();
   goOn_->setFocus();
+}
+
+void CameBackStrip::answer() {
+  hide();
+  if (byItself_->isChecked() && savesWhen() == SavesWhen::never) toggleSaves(SavesWhen::eachMinutes);
 }
 
 void CameBackStrip::place() {

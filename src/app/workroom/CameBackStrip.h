@@ -8,6 +8,7 @@
 
 #include "app/workroom/Session.h"
 
+class QCheckBox;
 class QLabel;
 class QPushButton;
 
@@ -31,6 +32,7 @@ class CameBackStrip : public QFrame {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void answer();
   void place();
 
   QWidget* below_ = nullptr;
@@ -39,6 +41,7 @@ class CameBackStrip : public QFrame {
   QLabel* then_;
   QPushButton* goOn_;
   QPushButton* saved_;
+  QCheckBox* byItself_;  // offered where nothing is saved by itself yet
 };
 
 }  // namespace uq

@@ -6,6 +6,7 @@
 
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "app/workroom/WorkKeeper.h"
 #include "core/edit/MapFacts.h"
 
 namespace uq {
@@ -18,6 +19,16 @@ QString handsText(std::initializer_list<ActionId> gestures) {
   QStringList texts;
   for (ActionId id : gestures) texts << translated(actionRow(id).text);
   return texts.join(QStringLiteral(" · "));
+}
+
+QString keptText(const QString& until) { return FootLine::tr("kept %1, not saved").arg(until); }
+
+// What of the work would be there after a crash, and what is in the quilt's own folder.
+QString savedText(const Session& session) {
+  if (session.isComing()) return {};
+  if (session.isSaved()) return session.store().readOnly() ? FootLine::tr("read only") : FootLine::tr("saved");
+  const auto until = session.beside().keeper->keptUntil();
+  return until ? keptText(until->toString(QStringLiteral("HH:mm"))) : FootLine::tr("not saved");
 }
 
 }  // namespace
@@ -35,6 +46,13 @@ FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   layout->setContentsMargins(kGap + 4, 0, kGap + 4, 0);
   layout->addWidget(hands_, 1);
   layout->addWidget(place_);
+  kept_ = makeSoftLabel(this);
+  kept_->setObjectName(QStringLiteral("foot-kept"));
+  kept_->setWordWrap(false);
+  kept_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  // As wide as it ever gets, so that nothing moves while somebody works.
+  kept_->setMinimumWidth(kept_->fontMetrics().horizontalAdvance(keptText(QStringLiteral("00:00"))));
+  layout->addWidget(kept_);
 }
 
 void FootLine::say(const QString& text) {
@@ -44,6 +62,11 @@ void FootLine::say(const QString& text) {
   QTimer::singleShot(kSayFor, this, [this, mine] {
     if (mine == sayings_) said_.clear();
   });
+}
+
+void FootLine::tellKept(const Session* session) {
+  // While a stroke goes on it says what was so before.
+  if (!session || !session->inGesture()) kept_->setText(session ? savedText(*session) : QString());
 }
 
 void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool overTable) {

@@ -1,4 +1,5 @@
-// FootLine: what mouse and keys do right now (left), where the pointer is and how large the map is (right).
+// FootLine: what mouse and keys do right now (left), where the pointer is and how large the map is, and what of the work is
+// saved or kept (right).
 #pragma once
 
 #include <QWidget>
@@ -16,12 +17,15 @@ class FootLine : public QWidget {
   explicit FootLine(QWidget* parent = nullptr);
 
   void refresh(const Session* session, const MapCanvas& canvas, bool overTable);
+  // Says what of the work is saved or kept. Compares the quilt with the saved one: not for each move of the pointer.
+  void tellKept(const Session* session);
   // Says something for the next few seconds in place of the hands, for what needs no answer.
   void say(const QString& text);
 
  private:
   QLabel* hands_;
   QLabel* place_;
+  QLabel* kept_;
   QString said_;
   int sayings_ = 0;
 };

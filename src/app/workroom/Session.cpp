@@ -137,11 +137,12 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
   std::optional<Quilt> cameBack;
   std::vector<std::string> line;
   // Who only looks on leaves alone what is kept for somebody else.
+  const bool looksOn = opened->store.readOnly() && opened->store.readOnly()->cause == Error::Cause::inUse;
   if (!keptWork) {
     Error unreadable = keptWork.error();
-    if (!opened->store.readOnly()) putWorkAside(*disk, folder, unreadable);
+    if (!looksOn) putWorkAside(*disk, folder, unreadable);
     opened->problems.push_back(std::move(unreadable));
-  } else if (mayComeBack && !opened->store.readOnly()) {
+  } else if (mayComeBack && !looksOn) {
     line = lineTexts(*disk, **keptWork);
     if (auto back = comeBack(disk, folder, **keptWork, *opened, progress)) {
       cameBack = std::move(back->quilt);

@@ -14,6 +14,7 @@ namespace uq {
 namespace {
 
 constexpr int kKeepAfter = 1500;  // ms after a step
+constexpr const char* kAloneFile = "lock";
 constexpr qint64 kShare = 20;     // keeping takes at most one part in so many of the time
 
 }  // namespace
@@ -44,9 +45,25 @@ WorkKeeper::~WorkKeeper() {
   worker_.waitForDone();
   // Whoever left the quilt was asked.
   if (mayKeep()) (void)work_->drop();
+  if (!alone_) return;
+  const std::string place = placeFor(session_.folder());
+  (void)session_.disk()->remove(joined(place, kAloneFile));
+  (void)session_.disk()->removeFolder(place);
 }
 
-bool WorkKeeper::mayKeep() const { return !stopped_ && session_.store_ && !session_.store_->readOnly(); }
+bool WorkKeeper::mayKeep() {
+  if (stopped_ || !session_.store_) return false;
+  const auto readOnly = session_.store_->readOnly();
+  if (!readOnly || alone_) return true;
+  // Who has it open elsewhere keeps it there.
+  if (readOnly->cause == Error::Cause::inUse) return false;
+  const std::string place = placeFor(session_.folder());
+  Disk& disk = *session_.disk();
+  if (!disk.makeFolder(place)) return false;
+  auto alone = disk.lock(joined(place, kAloneFile));
+  if (alone) alone_ = std::move(*alone);
+  return alone_ != nullptr;
+}
 
 void WorkKeeper::follow() {
   if (stopped_ || session_.inGesture() || timer_.isActive()) return;

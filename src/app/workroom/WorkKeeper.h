@@ -45,7 +45,7 @@ class WorkKeeper : public QObject {
   void failed(const Error& error);
 
  private:
-  bool mayKeep() const;
+  bool mayKeep();
   void follow();
   void keep();
 
@@ -58,6 +58,7 @@ class WorkKeeper : public QObject {
   bool again_ = false;   // something was done meanwhile
   bool stopped_ = false;
   bool told_ = false;    // that it does not work
+  std::unique_ptr<Disk::Lock> alone_;  // of a quilt that nobody can lock, as nothing may be written in its folder
   std::int64_t stepsSaved_ = 0;  // of the line; negative where some of those since did not come back
   std::optional<QDateTime> until_;
 };

@@ -302,6 +302,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   });
   connect(session_->beside().keeper, &WorkKeeper::failed, this, &Workroom::report);
   connect(session_->beside().keeper, &WorkKeeper::keeps, this, &Workroom::keepDesk);
+  connect(session_->beside().keeper, &WorkKeeper::kept, this, [this] { foot_->tellKept(session_.get()); });
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);
   tellProblems();
@@ -329,6 +330,7 @@ void Workroom::refresh() {
   }
   tape_->refresh(session_.get());
   foot_->refresh(session_.get(), *canvas_, overTable_);
+  foot_->tellKept(session_.get());
 }
 
 void Workroom::report(const Error& error) { notices_->tell({QString::fromStdString(error.text())}); }

@@ -11,6 +11,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/look/Panes.h"
 #include "app/workroom/Columns.h"
+#include "app/workroom/FolderDialog.h"
 #include "app/workroom/JoinCard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
@@ -272,16 +273,7 @@ void Workroom::saveAs() {
 }
 
 QString Workroom::askForFolder(const QString& title, const QString& button, bool toSave, const QString& proposed) {
-  QFileDialog dialog(this, title);
-  dialog.setObjectName(QStringLiteral("folder-dialog"));
-  dialog.setOption(QFileDialog::DontUseNativeDialog);
-  dialog.setFileMode(toSave ? QFileDialog::AnyFile : QFileDialog::Directory);
-  dialog.setOption(QFileDialog::ShowDirsOnly);
-  dialog.setAcceptMode(toSave ? QFileDialog::AcceptSave : QFileDialog::AcceptOpen);
-  dialog.setLabelText(QFileDialog::FileName, tr("Folder:"));
-  dialog.setLabelText(QFileDialog::FileType, tr("Shown:"));
-  dialog.setNameFilter(tr("Folders (*)"));
-  dialog.setLabelText(QFileDialog::Accept, button);
+  FolderDialog dialog(this, title, button, toSave);
   if (session_) dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
   if (!proposed.isEmpty()) {
     // Where nothing was made yet its folder is not there either.
