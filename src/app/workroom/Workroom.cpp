@@ -292,7 +292,10 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   }
   if (!session_) return session;
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
-  connect(session_.get(), &Session::deskChanged, this, &Workroom::refresh);
+  connect(session_.get(), &Session::deskChanged, this, [this] {
+    deskMoved_ = true;
+    refresh();
+  });
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
   connect(session_->beside().watch, &FolderWatch::told, this, [this](const QString& what) { foot_->say(what); });
@@ -301,7 +304,10 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
     if (const Quilt* there = session_->beside().watch->there()) joinCard_->open(*session_, *there, what);
   });
   connect(session_->beside().keeper, &WorkKeeper::failed, this, &Workroom::report);
-  connect(session_->beside().keeper, &WorkKeeper::keeps, this, &Workroom::keepDesk);
+  deskMoved_ = true;
+  connect(session_->beside().keeper, &WorkKeeper::keeps, this, [this] {
+    if (std::exchange(deskMoved_, false)) keepDesk();
+  });
   connect(session_->beside().keeper, &WorkKeeper::kept, this, [this] { foot_->tellKept(session_.get()); });
   connect(&session_->sheets(), &SheetWork::told, this, [this](const QString& what) { foot_->say(what); });
   connect(session_.get(), &Session::readWhole, this, &Workroom::tellProblems);

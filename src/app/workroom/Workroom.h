@@ -214,6 +214,7 @@ class Workroom : public QMainWindow {
   StepList* steps_;
   FootLine* foot_ = nullptr;  // made last
   bool overTable_ = false;
+  bool deskMoved_ = true;  // the desk or the view, since they were kept
   PaneKeys paneKeys_;
 };
 

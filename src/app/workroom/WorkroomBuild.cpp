@@ -58,7 +58,10 @@ QWidget* Workroom::buildWorkroom() {
     overTable_ = false;
     foot_->refresh(session_.get(), *canvas_, overTable_);
   });
-  connect(canvas_, &MapCanvas::viewChanged, this, [this] { foot_->refresh(session_.get(), *canvas_, overTable_); });
+  connect(canvas_, &MapCanvas::viewChanged, this, [this] {
+    deskMoved_ = true;
+    foot_->refresh(session_.get(), *canvas_, overTable_);
+  });
   connect(panel_, &TablePanel::pointedAt, this, [this](const QString& tile) {
     overTable_ = !tile.isEmpty();
     foot_->refresh(session_.get(), *canvas_, overTable_);
