@@ -26,7 +26,9 @@ constexpr const char* kMeasured = "measured";  // the text for which a tab has i
 constexpr int kLongestName = 160;   // logical pixels, of a tab's text
 constexpr int kShortestName = 64;   // where many tabs share the row
 constexpr int kTabFrame = 16;       // of a tab besides its text
-constexpr int kBackWidth = 104;     // of the button that takes the last step back, kept free for it
+constexpr int kLeastBack = 104;     // of the button that takes the last step back, kept free for it
+constexpr int kMostBack = 176;
+constexpr int kBackShare = 6;       // it has one part in so many of the row
 
 // As it has room in bold, which the active tab is.
 QString shortened(const QWidget* on, const QString& text, int most) {
@@ -45,7 +47,7 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   undo_ = new QToolButton(this);
   undo_->setObjectName(QStringLiteral("back-button"));
   undo_->setFocusPolicy(Qt::TabFocus);
-  undo_->setFixedWidth(kBackWidth);
+  undo_->setFixedWidth(kLeastBack);
   undo_->setProperty("raised", true);
   undo_->setProperty("tight", true);
   undo_->setIconSize({16, 16});
@@ -138,7 +140,7 @@ void MapTabs::refresh() {
   }
   unsaved_.clear();
   // All the same, so that going from one map to another changes none.
-  const int room = width() - kBackWidth - more_->sizeHint().width() - 4 * kGap;
+  const int room = width() - undo_->width() - more_->sizeHint().width() - 4 * kGap;
   const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame - kGap / 2;
   const int most = namesFit(room) ? kLongestName : std::clamp(share, kShortestName, kLongestName);
   for (std::size_t i = 0; i < open.size(); ++i) {
@@ -172,7 +174,7 @@ void MapTabs::refresh() {
   if (plan) {
     const QString name = QString::fromStdString(plan->names.front());
     undo_->setIcon(icon(QStringLiteral("undo"), Theme::current().ink));
-    undo_->setText(onButton(shortened(undo_, name, kBackWidth - 36)));
+    undo_->setText(onButton(shortened(undo_, name, undo_->width() - 36)));
     undo_->setToolTip(tr("Take “%1” back").arg(name));
     undo_->setAccessibleName(tr("Back: “%1”").arg(name));
   }
@@ -195,7 +197,10 @@ void MapTabs::showActive() {
 
 void MapTabs::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
-  if (event->oldSize().width() != width()) refresh();
+  if (event->oldSize().width() != width()) {
+    undo_->setFixedWidth(std::clamp(width() / kBackShare, kLeastBack, kMostBack));
+    refresh();
+  }
   QMetaObject::invokeMethod(this, &MapTabs::showActive, Qt::QueuedConnection);
 }
 
