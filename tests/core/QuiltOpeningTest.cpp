@@ -305,6 +305,19 @@ TEST(QuiltStore, ACutOffCellsFileShowsTheRowsBeforeTheCut) {
   EXPECT_EQ(opened->store.damage(opened->quilt.mapNamed("Loft")->id), nullptr);
 }
 
+TEST(QuiltStore, OriginalsOutsideOfItAreNeverNeeded) {
+  Saved saved;
+  Sheet street = *saved.quilt.sheetAt(tileOf(saved.quilt, "street", 0).tile().slot);
+  street.follows = "/gone/with/the/old/desk/street.png";
+  ASSERT_TRUE(saved.store->save(saved.quilt.with(street)));
+  auto opened = saved.open();
+  ASSERT_TRUE(opened);
+  EXPECT_TRUE(opened->store.isWhole());
+  for (const Error& problem : opened->problems) EXPECT_THAT(problem.text(), testing::Not(HasSubstr("gone")));
+  const std::vector<CellChange> one = {{{1, 2}, tileOf(opened->quilt, "rails", 3)}};
+  ASSERT_TRUE(opened->store.save(layCells(opened->quilt, layerOf(opened->quilt, "Yard", "Sheds"), one)));
+}
+
 TEST(QuiltStore, AMissingSheetKeepsItsTilesThroughASave) {
   Saved saved;
   ASSERT_TRUE(saved.store->save(saved.painted()));
