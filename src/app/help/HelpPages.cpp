@@ -238,8 +238,20 @@ constexpr HelpPage kPages[] = {
          "one key.</p>")},
     {"lost-work", UQ_HELP("Work that was not saved"), UQ_HELP("lost work crash recover autosave backup power killed restore"),
      UQ_HELP(
-         "<p>What was saved is safe: a save writes all or nothing. Not yet: keeping what was done since the last save "
-         "through a crash. Press <b>Ctrl+S</b> often; it never holds you up.</p>")},
+         "<p>What you did since the last save is kept on this machine some seconds after each step; the foot line says until "
+         "when. After a crash or a power cut the next start shows it beside what was saved: <b>Enter</b> goes on with it, and "
+         "<b>Ctrl+Z</b> leads back as before. What you leave lies aside, and <b>uquilt recover</b> brings it back.</p>"
+         "<p>Quilt &gt; Save by itself saves every few minutes, or when you leave the window.</p>")},
+    {"others", UQ_HELP("Files that others change"),
+     UQ_HELP("git pull version control sync shared folder colleague merge conflict two windows lock read only script"),
+     UQ_HELP(
+         "<p>What somebody else changes in the quilt's folder comes in by itself, as one step that Ctrl+Z takes back. Where "
+         "both of you changed the same part, you are asked once, with pictures of both. Files that are half written are "
+         "waited for.</p><p>Who opens a quilt that is open elsewhere is told by whom and since when, and follows what is "
+         "saved there; once it is closed there, Ctrl+S saves here.</p>")},
+    {"packed", UQ_HELP("One file of a quilt"), UQ_HELP("pack zip archive send share mail backup unpack single file"),
+     UQ_HELP("<p>Quilt &gt; Pack… writes all of a quilt into one file, to be sent or put away. Dropped on the window, or "
+             "opened by Quilt &gt; Open packed quilt…, it becomes a folder again.</p>")},
     {"start", UQ_HELP("Quilts and the start page"), UQ_HELP("project folder new open recent demo example"),
      UQ_HELP(
          "<p>A quilt is one folder: all its maps and tile sheets lie in it, so it can be moved, copied or kept in "
