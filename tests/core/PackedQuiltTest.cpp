@@ -11,7 +11,7 @@ namespace uq::test {
 
 namespace {
 
-constexpr const char* kPath = "/home/mail/yard.quilt";
+constexpr const char* kPackedPath = "/home/mail/yard.quilt";
 using testing::HasSubstr;
 
 std::string zipOf(const std::vector<std::pair<std::string, std::string>>& files) {
@@ -22,7 +22,7 @@ std::string zipOf(const std::vector<std::pair<std::string, std::string>>& files)
 
 // Why a zip is not opened; empty where it is.
 std::string refusal(std::string bytes) {
-  const auto opened = PackedDisk::open(std::move(bytes), kPath);
+  const auto opened = PackedDisk::open(std::move(bytes), kPackedPath);
   return opened ? std::string() : opened.error().text();
 }
 
@@ -49,8 +49,8 @@ TEST(PackedQuilts, ComeBackWithTheSameBytesAndArePackedTheSameAgain) {
   MemoryDisk disk;
   const auto first = packed(quilt);
   ASSERT_TRUE(first) << first.error().text();
-  disk.put(kPath, *first);
-  const auto back = unpacked(disk, kPath);
+  disk.put(kPackedPath, *first);
+  const auto back = unpacked(disk, kPackedPath);
   ASSERT_TRUE(back) << back.error().text();
   EXPECT_EQ(bytes(back->quilt), bytes(quilt));
   const auto again = packed(back->quilt);
@@ -63,8 +63,8 @@ RC_GTEST_PROP(PackedQuilts, ComeBackWhateverIsInThem, ()) {
   MemoryDisk disk;
   const auto file = packed(quilt);
   RC_ASSERT(file.has_value());
-  disk.put(kPath, *file);
-  const auto back = unpacked(disk, kPath);
+  disk.put(kPackedPath, *file);
+  const auto back = unpacked(disk, kPackedPath);
   RC_ASSERT(back.has_value());
   RC_ASSERT(bytes(back->quilt) == bytes(quilt));
 }
@@ -79,8 +79,8 @@ TEST(PackedQuilts, SayTheFileThatIsDamagedAndShowTheRest) {
   const auto from = file->find(".cells", name) + 30;
   (*file)[from] = static_cast<char>((*file)[from] ^ 0x55);
   MemoryDisk disk;
-  disk.put(kPath, *file);
-  const auto back = unpacked(disk, kPath);
+  disk.put(kPackedPath, *file);
+  const auto back = unpacked(disk, kPackedPath);
   ASSERT_TRUE(back) << back.error().text();
   ASSERT_FALSE(back->problems.empty());
   EXPECT_THAT(back->problems.front().text(), HasSubstr("loft"));
@@ -103,10 +103,10 @@ RC_GTEST_PROP(PackedQuilts, NeverHarmWhateverBytesAreWrong, ()) {
     file[*rc::gen::inRange<std::size_t>(0, file.size())] = static_cast<char>(*rc::gen::inRange(0, 256));
   }
   MemoryDisk disk;
-  disk.put(kPath, file);
+  disk.put(kPackedPath, file);
   const int before = disk.changes;
   // It opens in parts, or not at all.
-  const auto back = unpacked(disk, kPath);
+  const auto back = unpacked(disk, kPackedPath);
   const bool said = back.has_value() || !back.error().text().empty();
   RC_ASSERT(said);
   RC_ASSERT(disk.changes == before);
@@ -123,15 +123,15 @@ TEST(PackedQuilts, ShowOnlyFilesOfAQuilt) {
   auto files = kTwo;
   files.push_back({"run-me.sh", "echo"});
   files.push_back({".git/hooks/pre-commit", "echo"});
-  const auto opened = PackedDisk::open(zipOf(files), kPath);
+  const auto opened = PackedDisk::open(zipOf(files), kPackedPath);
   ASSERT_TRUE(opened) << opened.error().text();
-  const auto names = (*opened)->list(kPath, 10);
+  const auto names = (*opened)->list(kPackedPath, 10);
   ASSERT_TRUE(names);
   ASSERT_EQ(names->size(), 2u);
   EXPECT_EQ((*names)[0].name, "quilt.json");
   EXPECT_EQ((*names)[1].name, "sheets");
-  EXPECT_FALSE((*opened)->read(std::string(kPath) + "/run-me.sh", 100));
-  EXPECT_FALSE((*opened)->write(std::string(kPath) + "/quilt.json", "other"));
+  EXPECT_FALSE((*opened)->read(std::string(kPackedPath) + "/run-me.sh", 100));
+  EXPECT_FALSE((*opened)->write(std::string(kPackedPath) + "/quilt.json", "other"));
 }
 
 TEST(PackedQuilts, WithLinksAreRefused) {
