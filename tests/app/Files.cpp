@@ -6,6 +6,7 @@
 #include <QDropEvent>
 #include <QFileDialog>
 #include <QLineEdit>
+#include <QSignalSpy>
 #include <QMimeData>
 #include <QPushButton>
 
@@ -182,7 +183,7 @@ TEST_F(Files, ASecondWindowOnOneQuiltMayLookButNotSave) {
   EXPECT_THAT(second.session()->problems().front().text(), HasSubstr("has this quilt open"));
 }
 
-TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndSavesOnceTheFirstIsClosed) {
+TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndIsWorkedInOnceTheFirstIsClosed) {
   openDemo();
   Workroom second;
   second.openQuilt(QString::fromStdString(folder()));
@@ -194,8 +195,19 @@ TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndSavesOnceTheFirstIsClosed) {
   awaitWork();
   EXPECT_TRUE(waitFor([&] { return there({20, 20}) == Cell(tile("street", 24), {}); }));
   EXPECT_TRUE(second.session()->isSaved()) << "it is what lies there";
+  // Nothing is changed there meanwhile, by no way, and it says why.
+  QSignalSpy refused(second.session(), &Session::refused);
+  const Quilt before = second.session()->quilt();
+  second.session()->verbs().maps.rename(second.session()->map()->id, "Yard at noon");
+  second.session()->work().undo();
+  EXPECT_TRUE(second.session()->quilt() == before);
+  ASSERT_EQ(refused.count(), 2);
+  EXPECT_THAT(refused.front().front().toString().toStdString(), HasSubstr("has this quilt open"));
   room->close();
   room.reset();
+  // Nothing has to be pressed for that.
+  ASSERT_TRUE(waitFor([&] { return !second.session()->looksOn(); }));
+  EXPECT_EQ(second.notices()->text(), QString());
   second.session()->verbs().maps.rename(second.session()->map()->id, "Yard at night");
   ASSERT_FALSE(second.session()->isSaved());
   second.actions()->action(ActionId::saveQuilt)->trigger();

@@ -82,7 +82,7 @@ TEST(QuiltStore, OnADriveWithoutLocksTheSecondLooksOnUntilTheFirstIsClosed) {
   auto second = QuiltStore::open(saved.disk, kFolder, QuiltStore::Access::write);
   ASSERT_TRUE(second);
   ASSERT_TRUE(second->store.readOnly());
-  EXPECT_THAT(second->store.readOnly()->text(), testing::HasSubstr("a program that is gone is taken over"));
+  EXPECT_THAT(second->store.readOnly()->text(), testing::HasSubstr("if that program is gone, in a minute"));
   ASSERT_TRUE((*first)->store.save(saved.painted()));
   first.reset();
   const auto taken = second->store.save(second->quilt);

@@ -13,6 +13,7 @@ namespace {
 
 constexpr int kLookAfter = 300;   // ms: other programs write in several goes
 constexpr int kAgainAfter = 1000;  // ms
+constexpr int kTakeOverEvery = 1000;  // ms
 constexpr int kMostTries = 20;
 constexpr int kMostWatched = 2000;  // files and folders
 constexpr qsizetype kMostNamed = 4;
@@ -45,6 +46,9 @@ FolderWatch::FolderWatch(Session& session) : session_(session) {
   };
   connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, soon);
   connect(&watcher_, &QFileSystemWatcher::fileChanged, this, soon);
+  waitsForOthers_.setInterval(kTakeOverEvery);
+  connect(&waitsForOthers_, &QTimer::timeout, this, &FolderWatch::tryToTakeOver);
+  waitsForOthers_.start();
   follow();
 }
 
@@ -116,6 +120,26 @@ void FolderWatch::look() {
           } else {
             came(std::move(*result));
           }
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+void FolderWatch::tryToTakeOver() {
+  if (session_.isComing() || looks_ || session_.saving_) return;
+  if (!session_.looksOn()) return waitsForOthers_.stop();
+  looks_ = true;
+  progress_ = std::make_shared<Progress>();
+  worker_.start([this, store = session_.store_] {
+    const bool isMine = store->takeOver().has_value();
+    QMetaObject::invokeMethod(
+        this,
+        [this, isMine] {
+          looks_ = false;
+          if (!isMine) return;
+          session_.endLookingOn();
+          Q_EMIT tookOver();
+          lookSoon();  // at what they saved last
         },
         Qt::QueuedConnection);
   });

@@ -3,7 +3,7 @@
 //
 // What changed there and not here comes in by itself, as one step. Where both changed a part, the person is asked, once,
 // through `asks`. Files that are half written, or broken, are looked at again for a while before somebody is told. Pictures
-// are the SheetWork's. Saving cancels a look that is under way. Threads: the interface's; reading is done on another.
+// are the SheetWork's. Where somebody else has the quilt open it waits for them to close it, and takes it over. Saving cancels a look that is under way. Threads: the interface's; reading is done on another.
 #pragma once
 
 #include <QFileSystemWatcher>
@@ -40,6 +40,7 @@ class FolderWatch : public QObject {
   const Quilt* there() const { return waiting_ ? &waiting_->quilt : nullptr; }
 
  Q_SIGNALS:
+  void tookOver();                   // nobody else has the quilt open any more
   void told(const QString& what);    // what was taken in
   void failed(const Error& error);   // files that cannot be read
   void asks(const std::vector<uq::BothChanged>& what);
@@ -50,6 +51,7 @@ class FolderWatch : public QObject {
     Quilt quilt;  // as it is to be compared: pictures are those of here
   };
   void look();
+  void tryToTakeOver();
   void came(Result<std::optional<Look>> look);
   void join(Look look);
   void tryAgain(const Error& why);
@@ -57,6 +59,7 @@ class FolderWatch : public QObject {
   Session& session_;
   QFileSystemWatcher watcher_;
   QTimer timer_;
+  QTimer waitsForOthers_;
   QThreadPool worker_;
   std::shared_ptr<Progress> progress_;
   bool looks_ = false;

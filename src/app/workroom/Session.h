@@ -72,6 +72,8 @@ class Session : public QObject {
   const Map* map() const { return work_.map(); }  // nullptr when the quilt has none
   const std::string& folder() const { return folder_; }
   const QuiltStore& store() const { return *store_; }  // once all was read
+  // Whether somebody else has the quilt open: it is looked at here, and nothing is changed.
+  bool looksOn() const { return looksOn_.has_value(); }
   // True while maps are still being read.
   bool isComing() const { return !store_; }
   // Takes in a later reading of the same quilt, now or when the gesture under way has ended.
@@ -164,6 +166,9 @@ class Session : public QObject {
   void doWaiting();
   void takeIn();
   const Error* damage(Id map) const;
+  void beginLookingOn();
+  // Nobody else has it open any more: it may be changed.
+  void endLookingOn();
   [[nodiscard]] bool mayWrite(const WhenSaved& done);
   // Packs old steps of the undo line, one by one, on another thread.
   void packOldSteps();
@@ -172,6 +177,7 @@ class Session : public QObject {
   std::string folder_;
   std::shared_ptr<QuiltStore> store_;   // a save in progress holds it, too; null while maps are being read
   std::map<Id, Error> damaged_;         // maps, as long as there is no store to ask
+  std::optional<Error> looksOn_;        // why nothing may be changed, while somebody else has it open
   std::optional<Loaded> arriving_;      // waits for the gesture under way to end
   Quilt saved_;                         // as on the disk
   MapPainter painter_;

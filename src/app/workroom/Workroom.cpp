@@ -78,7 +78,12 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   connect(start_, &StartPage::openWanted, this, &Workroom::openQuilt);
   connect(start_, &StartPage::newQuiltWanted, this, &Workroom::newQuilt);
   connect(start_, &StartPage::demoWanted, this, &Workroom::openDemo);
-  connect(&work_, &LongWork::began, this, &Workroom::refresh);
+  connect(&work_, &LongWork::began, this, [this] {
+    refresh();
+    // Whatever becomes of it, what was done before is safe.
+    const bool isRisk = work_.kind() == LongWork::Kind::bringIn || work_.kind() == LongWork::Kind::look;
+    if (isRisk && session_ && !session_->isComing() && !session_->isSaved()) session_->beside().keeper->keepSoon();
+  });
   connect(&work_, &LongWork::ended, this, &Workroom::refresh);
   connect(&work_, &LongWork::cancelled, this, &Workroom::leaveEarly);
   showSession();
@@ -299,6 +304,10 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
   connect(session_.get(), &Session::failed, this, &Workroom::report);
   connect(session_->beside().watch, &FolderWatch::told, this, [this](const QString& what) { foot_->say(what); });
+  connect(session_->beside().watch, &FolderWatch::tookOver, this, [this] {
+    tellProblems();
+    foot_->say(tr("Nobody else has this quilt open any more: it can be changed here now."));
+  });
   connect(session_->beside().watch, &FolderWatch::failed, this, &Workroom::report);
   connect(session_->beside().watch, &FolderWatch::asks, this, [this](const std::vector<BothChanged>& what) {
     if (const Quilt* there = session_->beside().watch->there()) joinCard_->open(*session_, *there, what);

@@ -59,8 +59,8 @@ std::optional<Error> QuiltFolder::lock() {
   if (error.cause == Error::Cause::inUse) {
     error.file = path_;
     if (const auto holder = readHolder(*disk_, folder)) error.reason = textOf(*holder);
-    error.todo = "What is saved there is shown here. Once it is closed there, it can be saved here" +
-                 (isBeaten ? std::string("; a program that is gone is taken over by a save in a minute") : std::string());
+    error.todo = "What is saved there is shown here. Once it is closed there, it can be changed here" +
+                 (isBeaten ? std::string("; if that program is gone, in a minute") : std::string());
   }
   error.kept = "The quilt can be looked at, but not saved here";
   if (error.todo.empty()) error.todo = "Save it somewhere else to change it";

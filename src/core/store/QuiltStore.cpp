@@ -127,14 +127,17 @@ const Error* QuiltStore::damage(Id map) const {
   return found == damaged_.end() ? nullptr : &found->second;
 }
 
+Result<void> QuiltStore::takeOver() {
+  if (!readOnly()) return {};
+  if (readOnly_->cause != Error::Cause::inUse) return fail(*readOnly_);
+  if (auto locked = folder_.lock()) return fail(std::move(*locked));
+  *tookOver_ = true;
+  return {};
+}
+
 Result<QuiltStore::Saved> QuiltStore::save(const Quilt& quilt, Progress* progress) {
   Progress unseen;
-  if (readOnly()) {
-    // Who held the lock may have let it go; what they saved since is looked at like any other change.
-    if (readOnly_->cause != Error::Cause::inUse) return fail(*readOnly_);
-    if (auto locked = folder_.lock()) return fail(std::move(*locked));
-    *tookOver_ = true;
-  }
+  if (auto mine = takeOver(); !mine) return fail(mine.error());
   for (const auto& [id, error] : damaged_) {
     const Map* before = saved_.map(id);
     const Map* now = quilt.map(id);

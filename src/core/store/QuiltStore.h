@@ -79,8 +79,10 @@ class QuiltStore {
   const std::string& folder() const { return folder_.path(); }
   Disk& disk() const { return folder_.disk(); }
 
-  // Why nothing can be saved here; empty when it can. Where somebody else held the lock, a save tries to have it, and it is
-  // empty from then on.
+  // Has the lock from now on that somebody else held; an Error (inUse) while they do. What they saved since is looked at
+  // like any other change.
+  Result<void> takeOver();
+  // Why nothing can be saved here; empty when it can. Where somebody else held the lock, a save takes it over first.
   const std::optional<Error>& readOnly() const {
     static const std::optional<Error> none;
     return *tookOver_ ? none : readOnly_;

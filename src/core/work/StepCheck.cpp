@@ -113,6 +113,7 @@ bool differInMapsOnly(const Quilt& before, const Quilt& after) {
 }  // namespace
 
 std::optional<Error> whyNoStep(const Quilt& before, const Quilt& after, const StepRules& rules) {
+  if (rules.nothing) return *rules.nothing;
   if (rules.mapsOnly && !differInMapsOnly(before, after)) {
     return refused(Error::Cause::inUse, "the quilt is still being opened");
   }

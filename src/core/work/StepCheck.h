@@ -21,6 +21,7 @@ struct StepRules {
   std::function<const Error*(Id map)> damage;
   std::set<Id> locked;    // layers
   bool mapsOnly = false;  // parts of the quilt are still being read
+  const Error* nothing = nullptr;  // why nothing may be changed
 };
 
 // Why `before` must not become `after`; nothing where it may.

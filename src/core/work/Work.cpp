@@ -54,7 +54,7 @@ void Work::arrive(Quilt read, std::set<Id> coming) {
 }
 
 StepRules Work::rules() const {
-  return {[this](Id map) { return damage(map); }, desk_.locked, !coming_.empty()};
+  return {[this](Id map) { return damage(map); }, desk_.locked, !coming_.empty(), damage(Id())};
 }
 
 bool Work::putDesk(Desk desk) {
@@ -260,18 +260,27 @@ bool Work::confirmed(const UndoLine::Plan& plan, bool back) {
   return false;
 }
 
+bool Work::mayGoBack() const {
+  const Error* why = damage(Id());
+  if (why) report(*why);
+  return !why;
+}
+
 void Work::undo() {
+  if (!mayGoBack()) return;
   const auto plan = undoLine_.planBack(desk_.map, quilt_);
   if (plan && confirmed(*plan, true)) (void)takeBack(*plan);
 }
 
 void Work::redo() {
+  if (!mayGoBack()) return;
   const auto plan = undoLine_.planForth(desk_.map, quilt_);
   if (plan && confirmed(*plan, false)) (void)layBack(*plan);
 }
 
 void Work::returnTo(std::uint64_t step) {
   (void)finish();
+  if (!mayGoBack()) return;
   const UndoLine::Plan plan = undoLine_.planReturn(step);
   if (!plan.steps.empty()) (void)takeBack(plan);
 }

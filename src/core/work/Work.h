@@ -52,7 +52,7 @@ class Work {
     virtual void asksFarther(const std::string& question) { (void)question; }
   };
 
-  // `damage` tells why a map must not be changed; `looks` what is known of tiles by their pixels.
+  // `damage` tells why a map must not be changed, and of no map (the empty id) why nothing may; `looks` what is known of tiles by their pixels.
   Work(Quilt quilt, Desk desk, Damage damage, TileLooks looks = {}, IdSource ids = IdSource::fromSystem());
   // Nobody is told before this; `listener` must live as long.
   void tell(Listener& listener);
@@ -147,6 +147,8 @@ class Work {
   [[nodiscard]] Result<void> takeBack(const UndoLine::Plan& plan);
   [[nodiscard]] Result<void> layBack(const UndoLine::Plan& plan);
   StepRules rules() const;
+  // Whether steps may be taken back and laid back; else says why not.
+  [[nodiscard]] bool mayGoBack() const;
   // What a step brings back of the desk: what is selected only where the step is about that.
   DeskMark mark(bool selection) const {
     return {desk_.activeAt(), selection ? std::optional(desk_.selection()) : std::nullopt};
