@@ -11,6 +11,7 @@
 
 #include "app/CrashStory.h"
 #include "core/Support.h"
+#include "core/store/JsonText.h"
 #include "core/work/EditList.h"
 
 namespace uq::test {
@@ -26,6 +27,18 @@ std::int64_t memoryInUse() {
   std::int64_t resident = 0;
   std::ifstream("/proc/self/statm") >> pages >> resident;
   return resident * sysconf(_SC_PAGESIZE);
+}
+
+// The first lines in which two texts differ; empty where they are the same.
+std::string firstDifference(const std::string& here, const std::string& alone) {
+  const auto at = std::mismatch(here.begin(), here.end(), alone.begin(), alone.end());
+  if (at.first == here.end() && at.second == alone.end()) return {};
+  const auto lineAt = [](const std::string& text, std::size_t place) {
+    const auto begin = text.rfind('\n', std::min(place, text.size() - 1)) + 1;
+    return text.substr(begin, text.find('\n', place) - begin);
+  };
+  const auto place = static_cast<std::size_t>(at.first - here.begin());
+  return lineAt(here, place) + "\nalone:\n" + lineAt(alone, place);
 }
 
 Json placeJson(CellPos at) { return Json::Array{at.x, at.y}; }
@@ -69,7 +82,8 @@ class Soak : public CrashStory {
     if (steps.front().find("do")->as<std::string>()->starts_with("select")) {
       steps.emplace_back(Json::Object{{"do", "delete"}});
     }
-    const auto done = doEdits(model_.now, editList(std::move(steps)), {}, "soak");
+    last_ = editList(std::move(steps));
+    const auto done = doEdits(model_.now, last_, {}, "soak");
     ASSERT_TRUE(done) << done.error().text();
     model_.step(done->quilt);
   }
@@ -149,11 +163,14 @@ class Soak : public CrashStory {
     ++crashes_;
     memory_.push_back(memoryInUse());
   }
-  void expectTheSame() { ASSERT_EQ(bytes(session().quilt()), bytes(model_.now)) << "after " << edits_ << " edits"; }
+  void expectTheSame() {
+    ASSERT_EQ(firstDifference(bytes(session().quilt()), bytes(model_.now)), "") << "after " << edits_ << " edits";
+  }
 
   Model model_;
   int edits_ = 0;
   int crashes_ = 0;
+  Json last_;
   std::vector<std::int64_t> memory_;
 
  private:
@@ -176,6 +193,10 @@ TEST_F(Soak, EditsByChanceLeaveTheSameQuiltAsTheCoreAlone) {
       case 1: goBack(); break;
       case 2: below(4) == 0 ? save() : stroke(); break;
       default: stroke();
+    }
+    if (qEnvironmentVariableIsSet("UQ_SOAK_EACH") && !(model_.now == session().quilt())) {
+      expectTheSame();
+      FAIL() << writeJson(last_);
     }
     if (edits_ % kEditsToACrash == 0) crashAndComeBack();
   }
