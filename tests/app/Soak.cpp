@@ -196,7 +196,8 @@ TEST_F(Soak, EditsByChanceLeaveTheSameQuiltAsTheCoreAlone) {
     }
     if (qEnvironmentVariableIsSet("UQ_SOAK_EACH") && !(model_.now == session().quilt())) {
       expectTheSame();
-      FAIL() << writeJson(last_);
+      FAIL() << writeJson(last_) << "tool " << static_cast<int>(session().desk().tool) << ", "
+             << room->canvas()->tagText().toStdString();
     }
     if (edits_ % kEditsToACrash == 0) crashAndComeBack();
   }
