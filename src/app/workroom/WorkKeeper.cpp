@@ -38,6 +38,8 @@ WorkKeeper::WorkKeeper(Session& session)
   connect(&session_, &Session::gestureEnded, this, &WorkKeeper::follow);
   if (const auto& back = session_.beside_.cameBack) {
     stepsSaved_ = static_cast<std::int64_t>(session_.undoLine().steps().size()) - back->facts.steps;
+    // What came back is kept by this run from now on.
+    timer_.start(kKeepAfter);
   }
 }
 
