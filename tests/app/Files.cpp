@@ -206,7 +206,7 @@ TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndIsWorkedInOnceTheFirstIsClosed) 
   room->close();
   room.reset();
   // Nothing has to be pressed for that.
-  ASSERT_TRUE(waitFor([&] { return !second.session()->looksOn(); }));
+  ASSERT_TRUE(waitFor([&] { return !second.session()->store().readOnly(); }));
   EXPECT_EQ(second.notices()->text(), QString());
   second.session()->verbs().maps.rename(second.session()->map()->id, "Yard at night");
   ASSERT_FALSE(second.session()->isSaved());

@@ -127,7 +127,7 @@ void FolderWatch::look() {
 
 void FolderWatch::tryToTakeOver() {
   if (session_.isComing() || looks_ || session_.saving_) return;
-  if (!session_.looksOn()) return waitsForOthers_.stop();
+  if (!session_.looksOn_) return waitsForOthers_.stop();
   looks_ = true;
   progress_ = std::make_shared<Progress>();
   worker_.start([this, store = session_.store_] {

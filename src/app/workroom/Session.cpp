@@ -194,7 +194,7 @@ Session::Session(Loaded loaded)
       kept_(std::move(loaded.kept)) {
   work_.arrive(loaded.sight.quilt, std::move(loaded.sight.coming));
   work_.tell(*ears_);
-  beginLookingOn();
+  lookOnOrWork();
   if (loaded.cameBack) work_.undoLine().comeBack(std::move(loaded.cameBack->steps));
   beside_.cameBack = std::move(loaded.cameBack);
   sheets_ = new SheetWork(this);
@@ -222,19 +222,21 @@ TileLooks Session::looks() {
   return {ask(&CellCover::covers), ask(&CellCover::hides), ask(&CellCover::keepsIn), ask(&CellCover::fills)};
 }
 
-void Session::beginLookingOn() {
-  if (!store_ || !store_->readOnly() || store_->readOnly()->cause != Error::Cause::inUse) return;
-  looksOn_ = Error{Error::Cause::inUse, store_->readOnly()->reason, {}, 0, {}, {}};
+void Session::lookOnOrWork() {
+  looksOn_.reset();
+  if (store_ && store_->readOnly() && store_->readOnly()->cause == Error::Cause::inUse) {
+    looksOn_ = Error{Error::Cause::inUse, store_->readOnly()->reason, {}, 0, {}, {}};
+  }
+  work_.onlyLook(looksOn_);
 }
 
 void Session::endLookingOn() {
-  looksOn_.reset();
+  lookOnOrWork();
   std::erase_if(problems_, [](const Error& one) { return one.cause == Error::Cause::inUse; });
   Q_EMIT quiltChanged(savedOnly());
 }
 
 const Error* Session::damage(Id map) const {
-  if (looksOn_) return &*looksOn_;
   if (store_) return store_->damage(map);
   const auto found = damaged_.find(map);
   return found == damaged_.end() ? nullptr : &found->second;
@@ -251,7 +253,7 @@ void Session::takeIn() {
   Loaded more = std::move(*arriving_);
   arriving_.reset();
   if (more.store) store_ = std::make_shared<QuiltStore>(std::move(*more.store));
-  beginLookingOn();
+  lookOnOrWork();
   damaged_ = std::move(more.sight.damaged);
   problems_ = std::move(more.problems);
   saved_ = more.sight.quilt;
@@ -374,9 +376,9 @@ void Session::sawPicture(const std::string& path, const std::string* bytes) {
 bool Session::takeIn(const QString& name, Quilt joined, QuiltStore::Reread reread, Quilt there) {
   if (inGesture() || saving_ || !store_) return false;
   // Only what is here counts as taken in: else a save would put the files back as they were. Who looks on sees it, too.
-  auto looksOn = std::exchange(looksOn_, std::nullopt);
+  work_.onlyLook({});
   const auto made = work_.make({name.toStdString(), std::move(joined), desk().activeAt()});
-  looksOn_ = std::move(looksOn);
+  work_.onlyLook(looksOn_);
   if (!made) return false;
   reread.read.quilt = there;
   store_->take(std::move(reread));

@@ -72,8 +72,6 @@ class Session : public QObject {
   const Map* map() const { return work_.map(); }  // nullptr when the quilt has none
   const std::string& folder() const { return folder_; }
   const QuiltStore& store() const { return *store_; }  // once all was read
-  // Whether somebody else has the quilt open: it is looked at here, and nothing is changed.
-  bool looksOn() const { return looksOn_.has_value(); }
   // True while maps are still being read.
   bool isComing() const { return !store_; }
   // Takes in a later reading of the same quilt, now or when the gesture under way has ended.
@@ -166,8 +164,9 @@ class Session : public QObject {
   void doWaiting();
   void takeIn();
   const Error* damage(Id map) const;
-  void beginLookingOn();
-  // Nobody else has it open any more: it may be changed.
+  // Looks on where somebody else has the quilt open, until nobody has it any more.
+  void lookOnOrWork();
+  // Nobody else has it open any more.
   void endLookingOn();
   [[nodiscard]] bool mayWrite(const WhenSaved& done);
   // Packs old steps of the undo line, one by one, on another thread.

@@ -35,6 +35,7 @@ Covers Work::covers() const {
 
 const Error* Work::damage(Id map) const {
   static const Error stillRead{Error::Cause::inUse, "this map is still being read", {}, 0, {}, "Wait a moment"};
+  if (onlyLooks_) return &*onlyLooks_;
   if (coming_.contains(map)) return &stillRead;
   return damage_ ? damage_(map) : nullptr;
 }
@@ -54,7 +55,7 @@ void Work::arrive(Quilt read, std::set<Id> coming) {
 }
 
 StepRules Work::rules() const {
-  return {[this](Id map) { return damage(map); }, desk_.locked, !coming_.empty(), damage(Id())};
+  return {[this](Id map) { return damage(map); }, desk_.locked, !coming_.empty(), onlyLooks_ ? &*onlyLooks_ : nullptr};
 }
 
 bool Work::putDesk(Desk desk) {
@@ -261,9 +262,8 @@ bool Work::confirmed(const UndoLine::Plan& plan, bool back) {
 }
 
 bool Work::mayGoBack() const {
-  const Error* why = damage(Id());
-  if (why) report(*why);
-  return !why;
+  if (onlyLooks_) report(*onlyLooks_);
+  return !onlyLooks_;
 }
 
 void Work::undo() {

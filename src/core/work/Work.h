@@ -52,7 +52,7 @@ class Work {
     virtual void asksFarther(const std::string& question) { (void)question; }
   };
 
-  // `damage` tells why a map must not be changed, and of no map (the empty id) why nothing may; `looks` what is known of tiles by their pixels.
+  // `damage` tells why a map must not be changed; `looks` what is known of tiles by their pixels.
   Work(Quilt quilt, Desk desk, Damage damage, TileLooks looks = {}, IdSource ids = IdSource::fromSystem());
   // Nobody is told before this; `listener` must live as long.
   void tell(Listener& listener);
@@ -68,6 +68,8 @@ class Work {
   Covers covers() const;
   // Why a map must not be changed, also since it is still to come; nullptr where it may.
   const Error* damage(Id map) const;
+  // While this is so, nothing may be changed, and no step taken back.
+  void onlyLook(std::optional<Error> why) { onlyLooks_ = std::move(why); }
   // The maps whose cells are still being read.
   const std::set<Id>& coming() const { return coming_; }
   // Takes in a reading of the same quilt, the first or a later one, of which `coming` are still to come. What was changed
@@ -163,6 +165,7 @@ class Work {
   Quilt quilt_;
   Desk desk_;
   Damage damage_;
+  std::optional<Error> onlyLooks_;
   std::set<Id> coming_;
   TileLooks looks_;
   IdSource ids_;
