@@ -143,6 +143,22 @@ TEST_F(KeptYard, AMapWhoseDocumentIsDamagedIsNotTakenAwayByComingBack) {
   EXPECT_EQ(bytes(back->quilt), bytes(saved));
 }
 
+TEST_F(KeptYard, NorAreTheFactsOfTheQuilt) {
+  QuiltFacts named = saved.facts();
+  named.name = "Tallow Lanes";
+  KeptWork work(disk, kPlace);
+  ASSERT_TRUE(work.keep(saved, laidOnce(saved.with(named), {1, 1}, 1), facts));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept && (*kept)->files.contains("quilt.json"));
+  disk->files.at((*kept)->files.at("quilt.json").path) = "[]";
+  auto opened = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  const auto back = readKept(disk, kFolder, **kept, *opened);
+  ASSERT_TRUE(back) << back.error().text();
+  EXPECT_FALSE(back->whole);
+  EXPECT_EQ(bytes(back->quilt), bytes(laidOnce(saved, {1, 1}, 1)));
+}
+
 TEST_F(KeptYard, WhatSomebodyTookAwayMeanwhileIsKeptAnew) {
   KeptWork work(disk, kPlace);
   Quilt now = laidOnce(saved, {1, 1}, 1);

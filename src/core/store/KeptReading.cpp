@@ -17,6 +17,8 @@ std::string placeOf(const Stamp& stamp) { return stampFolder(stamp); }
 // Puts the saved parts in the place of those that could not be read; false where another part has the place of one.
 bool mend(Quilt& quilt, const QuiltStore& read, const QuiltStore::Opened& saved) {
   bool mended = true;
+  // What stands in for facts that could not be read has no id.
+  if (quilt.facts().id.empty()) quilt = quilt.restoring(saved.quilt.sharedFacts());
   PartKinds::forEach([&]<class Part>() {
     std::set<std::string> places;
     for (const Shared<Part>& part : quilt.all<Part>()) places.insert(placeOf(part.read()));
