@@ -18,7 +18,7 @@ namespace uq::test {
 
 namespace {
 
-constexpr int kEditsToACrash = 120;
+constexpr int kRoundsToACrash = 120;
 constexpr int kMostBack = 24;  // steps, in a row
 
 std::int64_t memoryInUse() {
@@ -131,10 +131,12 @@ class Soak : public CrashStory {
     for (int n = below(kMostBack); n > 0; --n) {
       hand.key(Qt::Key_Z, Qt::ControlModifier);
       model_.undo();
+      ++edits_;
     }
     for (int n = below(kMostBack); n > 0; --n) {
       hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
       model_.redo();
+      ++edits_;
     }
     letGoOfSelection();
   }
@@ -174,7 +176,7 @@ class Soak : public CrashStory {
   }
 
   Model model_;
-  int edits_ = 0;
+  int edits_ = 0;  // strokes, steps back and forth
   int crashes_ = 0;
   Json last_;
   std::vector<std::int64_t> memory_;
@@ -192,7 +194,7 @@ TEST_F(Soak, EditsByChanceLeaveTheSameQuiltAsTheCoreAlone) {
   begin();
   QElapsedTimer time;
   time.start();
-  while (time.elapsed() < until && (most == 0 || edits_ < most) && !HasFatalFailure()) {
+  for (int round = 1; time.elapsed() < until && (most == 0 || edits_ < most) && !HasFatalFailure(); ++round) {
     ++edits_;
     switch (below(16)) {
       case 0: deleteSelected(); break;
@@ -205,7 +207,7 @@ TEST_F(Soak, EditsByChanceLeaveTheSameQuiltAsTheCoreAlone) {
       FAIL() << writeJson(last_) << "tool " << static_cast<int>(session().desk().tool) << ", "
              << room->canvas()->tagText().toStdString();
     }
-    if (edits_ % kEditsToACrash == 0) crashAndComeBack();
+    if (round % kRoundsToACrash == 0) crashAndComeBack();
   }
   if (HasFatalFailure()) return;
   expectTheSame();
