@@ -29,16 +29,6 @@ class ArtWhole : public Story {
     awaitWork();
     settle();
   }
-  const Sheet* named(const char* name) {
-    for (const auto& sheet : session().quilt().sheets()) {
-      if (sheet->name == name) return &sheet.read();
-    }
-    return nullptr;
-  }
-  template <class Widget>
-  Widget* part(const char* name) {
-    return room->findChild<Widget*>(QLatin1String(name));
-  }
   void typeInto(const char* field, const char* text) {
     auto* number = part<NumberField>(field);
     hand.click(number);

@@ -48,16 +48,6 @@ class Sheeting : public Story {
     EXPECT_TRUE(picture.save(file(name)));
     return file(name);
   }
-  const Sheet* named(const char* name) {
-    for (const auto& sheet : session().quilt().sheets()) {
-      if (sheet->name == name) return &sheet.read();
-    }
-    return nullptr;
-  }
-  template <class Widget>
-  Widget* part(const char* name) {
-    return room->findChild<Widget*>(QLatin1String(name));
-  }
   // Drops files on the Table and waits for them to lie there.
   void dropOnTable(const QStringList& paths) {
     hand.drop(room->table(), QPointF(100, 200), paths);

@@ -31,6 +31,19 @@ class Story : public testing::Test {
   Cell cellOn(const char* layer, CellPos at) { return yard().layerNamed(layer)->cells.at(at); }
   TileRef tile(const char* sheet, std::uint32_t number);
 
+  // The sheet of that name; nullptr where there is none.
+  const Sheet* named(const char* name) {
+    for (const auto& sheet : session().quilt().sheets()) {
+      if (sheet->name == name) return &sheet.read();
+    }
+    return nullptr;
+  }
+  // The part of the window of that object name.
+  template <class Widget>
+  Widget* part(const char* name) {
+    return room->findChild<Widget*>(QLatin1String(name));
+  }
+
   // Points on the widgets.
   QPointF onTable(const char* sheet, std::uint32_t number);  // scrolls there first
   QPointF onMap(CellPos cell) { return room->canvas()->cellRect(cell).center(); }
