@@ -1,5 +1,5 @@
 // The one door for steps, and gestures: what may come in, what waits, and what is left when something is dropped.
-#include "core/work/Work.h"
+#include "core/work/Strokes.h"
 
 #include <gmock/gmock.h>
 
@@ -61,6 +61,25 @@ TEST_F(WorkDoor, AStepComesInAndIsTakenBack) {
   const auto nothing = work->make({"Paint", quilt, sheds()});
   ASSERT_TRUE(nothing);
   EXPECT_FALSE(*nothing) << "nothing changed";
+}
+
+TEST_F(WorkDoor, WhereOneOnlyLooksNothingChangesAndNothingIsTakenBack) {
+  work->step("Rename", renameLayer(work->quilt(), sheds(), "Halls"));
+  const Quilt before = work->quilt();
+  work->onlyLook(Error{Error::Cause::inUse, "mira has this quilt open", {}, 0, {}, {}});
+  work->step("Rename", renameLayer(work->quilt(), sheds(), "Barns"));
+  work->step("Name", work->quilt().with([&] {
+    QuiltFacts facts = before.facts();
+    facts.name = "Tallow Lanes";
+    return facts;
+  }()));
+  work->undo();
+  work->returnTo(0);
+  EXPECT_TRUE(work->quilt() == before);
+  EXPECT_EQ(whyNoStroke(*work, false, {}), "mira has this quilt open");
+  work->onlyLook({});
+  work->undo();
+  EXPECT_FALSE(work->quilt() == before);
 }
 
 TEST_F(WorkDoor, DamageAndLocksAreKept) {

@@ -30,6 +30,7 @@ Stroke along(const Quilt& before, StrokePlan plan, const Gesture::Moves& moves) 
 std::string whyNoStroke(const Work& work, bool takesAway, std::optional<Tool> tool) {
   if (const Error* damage = work.damage(work.desk().map)) {
     if (work.coming().contains(work.desk().map)) return "This map is still being read";
+    if (damage->cause == Error::Cause::inUse) return damage->reason;
     const std::string file = damage->file.substr(damage->file.rfind('/') + 1);
     return "This map cannot be changed: " + file + " is damaged";
   }
