@@ -77,6 +77,8 @@ enum class ActionId {
   renameMap,
   duplicateMap,
   deleteMap,
+  cutToUsed,
+  dropAllowance,
   openWithMap,
   closeMap,
   nextMap,

@@ -8,6 +8,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/canvas/CameraFrame.h"
 #include "app/canvas/Lens.h"
+#include "app/canvas/MapEdges.h"
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "core/edit/Camera.h"
@@ -304,6 +305,7 @@ bool MapCanvas::isOverStretch() const {
 
 QString MapCanvas::tagText() const {
   if (!map()) return {};
+  if (drag_ == Drag::edge) return wordsOf(session_->verbs().edge, quilt(), *map());
   if (drag_ == Drag::select || drag_ == Drag::take || boxFrom_) {
     const CellSet cells = spanned();
     const CellRect all = cells.bounds();

@@ -133,7 +133,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang };
+  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang, edge };
 
   // The view as it is now, and changing it.
   MapView sight() const;
@@ -160,6 +160,10 @@ class MapCanvas : public QWidget {
   // The cells that the drag under way, or the box of the keyboard, spans.
   CellSet spanned() const;
   bool spans() const { return drag_ == Drag::select || drag_ == Drag::take || (boxFrom_ && cursor_); }
+  // The edge of the map that is held, or that a press at a point would take hold of.
+  HeldEdge edgeUnder(QPointF at) const;
+  // On which the map's own edges lie; there is a map.
+  Plane ground() const { return {sight(), map()->grid}; }
   // Within the map's bounds.
   CellPos inside(CellPos at) const;
 
@@ -180,6 +184,7 @@ class MapCanvas : public QWidget {
   void press(QPointF at, Qt::MouseButton button);
   void pressToRefit(const StretchHandle& handle);
   void pressToHang();
+  void pressToResize(QPointF at);
   void pressToStroke(CellPos at, bool takesAway);
   void pressToTake(QPointF at);
   void releaseToTake();

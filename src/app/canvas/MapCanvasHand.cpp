@@ -6,6 +6,7 @@
 #include "app/actions/KeyBindings.h"
 #include "app/canvas/CameraFrame.h"
 #include "app/canvas/Lens.h"
+#include "app/canvas/MapEdges.h"
 #include "app/canvas/MapCanvas.h"
 #include "core/edit/HangingPlace.h"
 #include "core/edit/LayerFacts.h"
@@ -115,10 +116,13 @@ void MapCanvas::openLens(std::optional<CellPos> at, bool withVerbs) {
 
 void MapCanvas::showCursor() {
   const bool over = drag_ == Drag::none && pointer_ && scene_ && CameraFrame(*scene_, sight()).isAt(*pointer_);
+  const HeldEdge edge = drag_ == Drag::edge ? session_->verbs().edge.edge()
+                        : drag_ == Drag::none && pointer_ && scene_ && map() ? edgeUnder(*pointer_) : HeldEdge();
   const bool moves = drag_ == Drag::frame || drag_ == Drag::hang || over;
   setCursor(drag_ == Drag::pan ? Qt::ClosedHandCursor
             : space_           ? Qt::OpenHandCursor
             : moves            ? Qt::SizeAllCursor
+            : edge.any()       ? cursorOf(edge, map()->grid.kind)
                                : Qt::ArrowCursor);
 }
 
@@ -153,6 +157,7 @@ Press MapCanvas::pressAt(QPointF at, Qt::MouseButton button) const {
   press.exchanged = KeyBindings::shared().buttonsExchanged();
   press.onHandle = handleAt(handles(), at).has_value();
   press.onFrame = CameraFrame(*scene_, sight()).isAt(at);
+  press.onEdge = edgeUnder(at).any();
   press.cell = hoveredCell();
   return press;
 }
@@ -173,6 +178,7 @@ void MapCanvas::press(QPointF at, Qt::MouseButton button) {
       drag_ = Drag::frame;
       cameraFrom_ = *session_->desk().camera();
       break;
+    case PressMeans::edge: pressToResize(at); break;
     case PressMeans::take: pressToTake(at); break;
     case PressMeans::hang: pressToHang(); break;
     case PressMeans::select:
@@ -205,6 +211,14 @@ void MapCanvas::pressToHang() {
   } else {
     session_->verbs().bar.leave();
   }
+}
+
+HeldEdge MapCanvas::edgeUnder(QPointF at) const { return edgeAt(ground(), map()->bounds, at); }
+
+void MapCanvas::pressToResize(QPointF at) {
+  // The view stays while the map changes its size under the hand.
+  fits_ = false;
+  if (session_->verbs().edge.take(edgeUnder(at), ground().cellAt(at))) drag_ = Drag::edge;
 }
 
 void MapCanvas::pressToStroke(CellPos at, bool takesAway) {
@@ -250,6 +264,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       break;
     }
     case Drag::hang: dragBackdrop(event->position()); break;
+    case Drag::edge: session_->verbs().edge.dragTo(ground().cellAt(event->position()), shift_, ctrl_); break;
     case Drag::refit:
       if (handle_) dragHandle(*scene_, *handle_, cellAt(endWith(*handle_, event->position())));
       update();
@@ -262,7 +277,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     case Drag::select:
     case Drag::move: moveToSelect(event->position()); break;
   }
-  if (session_->desk().showsFrame) showCursor();
+  showCursor();
   if (hoveredCell() != before) {
     refusal_.clear();
     updateOverlay();
@@ -289,7 +304,8 @@ void MapCanvas::dragBackdrop(QPointF to) {
 }
 
 void MapCanvas::endDrag() {
-  const bool ofGesture = drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang;
+  const bool ofGesture = drag_ == Drag::stroke || drag_ == Drag::refit || drag_ == Drag::move || drag_ == Drag::hang ||
+                         drag_ == Drag::edge;
   if (!ofGesture) return;
   // The session forgets that a bar was taken hold of.
   if (std::exchange(drag_, Drag::none) == Drag::hang) session_->verbs().bar.leave();
@@ -312,6 +328,9 @@ void MapCanvas::ignoreSecondPress() { ignoresSecond_ = true; }
 
 void MapCanvas::mouseDoubleClickEvent(QMouseEvent* event) {
   if (std::exchange(ignoresSecond_, false)) return;
+  if (const HeldEdge edge = map() && event->button() == Qt::LeftButton ? edgeUnder(event->position()) : HeldEdge(); edge.any()) {
+    return session_->verbs().maps.cutToUsed(edge);
+  }
   if (event->button() != Qt::LeftButton || !selects() || !hoveredCell()) return mousePressEvent(event);
   const CellPos at = *hoveredCell();
   if (session_->verbs().strokes.recogniseStretch(at)) {
@@ -330,6 +349,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (rested && drag_ == Drag::take) dragged_ = pressed_;
   const Drag ended = drag_;
   if (session_ && ended == Drag::hang) session_->verbs().bar.leave();
+  if (session_ && ended == Drag::edge) session_->verbs().edge.leave();
   if (session_ && (ended == Drag::stroke || ended == Drag::refit)) {
     (void)session_->work().finish();
     handlesGone_ = false;

@@ -49,6 +49,10 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Control) followModifiers(event->modifiers() | Qt::ControlModifier);
   if (event->key() == Qt::Key_Shift) followModifiers(event->modifiers() | Qt::ShiftModifier);
   if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) space_ = true;
+  if (drag_ == Drag::edge && event->key() >= Qt::Key_1 && event->key() <= Qt::Key_3) {
+    session_->verbs().edge.setRoom(static_cast<NewRoom>(event->key() - Qt::Key_1));
+    return update();
+  }
   switch (event->key()) {
     case Qt::Key_Control:
     case Qt::Key_Shift:

@@ -216,8 +216,13 @@ constexpr HelpPage kPages[] = {
          "sewn together, do not exist yet. A layer for pins (right click on the + in the Stack) keeps their place.</p>")},
     {"resize", UQ_HELP("Making a map larger or smaller"), UQ_HELP("resize size grow crop extend enlarge shrink canvas bounds trim"),
      UQ_HELP(
-         "<p>Not yet: a map keeps the size it was made with. Until then make a larger one (<b>Ctrl+M</b>), copy all "
-         "layers (<b>Ctrl+A</b>, “On all layers” on the tape, <b>Ctrl+C</b>) and paste them there.</p>")},
+         "<p>Take an edge or a corner of the map, right outside its stitches, and drag it, whatever tool is chosen. "
+         "<b>Shift</b> goes by whole screens of the player, <b>Ctrl</b> moves the opposite edge as far. While you drag, "
+         "<b>1</b>, <b>2</b> and <b>3</b> say what new room gets: nothing, the last row again, or the ground again. "
+         "Nothing that stays moves, to whichever side the map grows.</p><p>What you cut off is kept, as <b>seam "
+         "allowance</b>: it is there again when the map grows. Map &gt; Drop the seam allowance takes it away. A double "
+         "click on an edge cuts to what is used on that side, Map &gt; Cut to what is used on all.</p><p>Not yet: "
+         "inserting rows and columns in the middle, and typing a size.</p>")},
     {"terrain", UQ_HELP("Ground that joins by itself"),
      UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules"),
      UQ_HELP(
@@ -362,6 +367,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::closeJoints, UQ_HELP("mend fix repair all seams borders edges ends")},
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
+    {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},
+    {ActionId::dropAllowance, UQ_HELP("delete outside cells cropped rest")},
     {ActionId::mapFacts, UQ_HELP("background colour properties settings resolution title camera limits zoom")},
     {ActionId::hangPicture, UQ_HELP("background image picture layer sky parallax wallpaper")},
     {ActionId::hangSheet, UQ_HELP("background image picture layer sky parallax")},

@@ -4,10 +4,10 @@
 #include <QLabel>
 #include <QTimer>
 
+#include "app/canvas/MapEdges.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/WorkKeeper.h"
-#include "core/edit/MapFacts.h"
 
 namespace uq {
 
@@ -99,14 +99,7 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
       const int row = cell->y - map->bounds.y0;
       parts << tr("cell %1, %2").arg(column).arg(row) << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
     }
-    const PixelSize screen = screenOf(session->quilt(), *map);
-    parts << tr("%1 × %2 = %3 × %4 px = %5 × %6 screens")
-                 .arg(map->bounds.width())
-                 .arg(map->bounds.height())
-                 .arg(pixels.w)
-                 .arg(pixels.h)
-                 .arg(static_cast<double>(pixels.w) / screen.w, 0, 'f', 1)
-                 .arg(static_cast<double>(pixels.h) / screen.h, 0, 'f', 1)
+    parts << sizeText(session->quilt(), *map)
           << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
     if (map->shownTimes != 1)
       parts << (canvas.zoom() == map->shownTimes ? tr("as in the game") : tr("in the game × %1").arg(map->shownTimes));

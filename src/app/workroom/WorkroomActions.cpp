@@ -127,6 +127,8 @@ void Workroom::act(ActionId id) {
     case ActionId::renameMap: tabs_->rename(); break;
     case ActionId::duplicateMap: session_->verbs().maps.duplicate(); break;
     case ActionId::deleteMap: deleteMap(); break;
+    case ActionId::cutToUsed: session_->verbs().maps.cutToUsed(); break;
+    case ActionId::dropAllowance: session_->verbs().maps.dropAllowance(); break;
     case ActionId::openWithMap: session_->verbs().maps.setOpening(); break;
     case ActionId::closeMap: session_->verbs().maps.closeTab(session_->desk().map); break;
     case ActionId::nextMap: goToMap(1); break;

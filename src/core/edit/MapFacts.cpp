@@ -1,5 +1,7 @@
 #include "core/edit/MapFacts.h"
 
+#include "core/edit/ResizeMap.h"
+
 #include <algorithm>
 
 namespace uq {
@@ -58,18 +60,7 @@ Quilt withWalker(const Quilt& quilt, Id map, Id behind) {
 }
 
 DeadStrips deadStrips(const Map& map) {
-  CellRect used;
-  for (const Shared<Layer>& layer : map.layers) {
-    const CellRect all = layer->cells.usedBounds();
-    if (all.intersected(map.bounds) == all) {
-      used = used.united(all);
-      continue;
-    }
-    // Cells in the seam allowance do not count.
-    layer->cells.forEachPainted(map.bounds, [&](CellPos at, Cell) {
-      used = used.united({at.x, at.y, at.x + 1, at.y + 1});
-    });
-  }
+  const CellRect used = usedBounds(map);
   if (used.empty()) return {};
   return {used.x0 - map.bounds.x0, map.bounds.x1 - used.x1, used.y0 - map.bounds.y0, map.bounds.y1 - used.y1};
 }

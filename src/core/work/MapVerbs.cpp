@@ -52,6 +52,32 @@ void MapVerbs::setOpening() {
              withOpeningMap(work_.quilt(), work_.desk().map));
 }
 
+void MapVerbs::resize(CellRect bounds, NewRoom room) {
+  if (!work_.map()) return;
+  if (const std::string why = whyNoBounds(*work_.map(), bounds); !why.empty()) return work_.refuse(why);
+  work_.step("Resize " + work_.map()->name, withBounds(work_.quilt(), work_.desk().map, bounds, room));
+}
+
+void MapVerbs::cutToUsed(const HeldEdge& sides) {
+  const Map* map = work_.map();
+  if (!map) return;
+  const CellRect used = usedBounds(*map);
+  if (used.empty()) return work_.refuse("Nothing is painted on this map");
+  CellRect to = map->bounds;
+  if (sides.left) to.x0 = used.x0;
+  if (sides.top) to.y0 = used.y0;
+  if (sides.right) to.x1 = used.x1;
+  if (sides.bottom) to.y1 = used.y1;
+  if (to == map->bounds) return work_.refuse("What is used reaches to the edge already");
+  work_.step("Cut " + map->name + " to what is used", withBounds(work_.quilt(), map->id, to));
+}
+
+void MapVerbs::dropAllowance() {
+  if (!work_.map()) return;
+  if (allowanceCells(*work_.map()) == 0) return work_.refuse("Nothing is painted outside this map's edges");
+  work_.step("Drop the seam allowance of " + work_.map()->name, withoutAllowance(work_.quilt(), work_.desk().map));
+}
+
 void MapVerbs::change(const std::string& what, Quilt after) {
   if (work_.map()) work_.step(what + " of " + work_.map()->name, std::move(after));
 }

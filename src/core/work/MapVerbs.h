@@ -5,6 +5,7 @@
 #include <string>
 
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/ResizeMap.h"
 #include "core/work/Work.h"
 
 namespace uq {
@@ -22,6 +23,12 @@ class MapVerbs {
   void setCell(PixelSize cell);
   // Makes the desk's map the one that the quilt opens with at first, or no longer.
   void setOpening();
+  // Gives the desk's map other bounds; what is cut off is kept in its seam allowance. Says why where that cannot be.
+  void resize(CellRect bounds, NewRoom room = NewRoom::empty);
+  // Cuts the desk's map to what is painted on it, all round or on some sides; says so where nothing is to be cut.
+  void cutToUsed(const HeldEdge& sides = {true, true, true, true});
+  // Takes away what the desk's map keeps outside its bounds.
+  void dropAllowance();
   // Changes what is said of the desk's map; `what` is said in the step's name.
   void change(const std::string& what, Quilt after);
 

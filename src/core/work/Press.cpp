@@ -26,6 +26,7 @@ PressMeans meaningOf(const Work& work, const Press& press) {
   if (press.button == Button::middle || (left && press.space)) return PressMeans::look;
   if (left && press.onHandle) return PressMeans::refit;
   if (left && press.onFrame) return PressMeans::frame;
+  if (left && press.onEdge) return PressMeans::edge;
   const bool selects = work.desk().tool == Tool::select;
   const bool takes = press.exchanged ? left && press.ctrl && !selects : right;
   if (takes) return PressMeans::take;

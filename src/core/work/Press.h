@@ -21,6 +21,7 @@ struct Press {
   bool exchanged = false;  // the user wants right to take away, and Ctrl+left to take
   bool onHandle = false;   // of the stretch that was laid last
   bool onFrame = false;    // the edge of the player's screen
+  bool onEdge = false;     // of the map, or right outside it
   std::optional<CellPos> cell;  // only within the map
 };
 
@@ -29,6 +30,7 @@ enum class PressMeans {
   look,          // the view is moved
   refit,         // an end of the stretch is dragged
   frame,         // the player's screen is moved
+  edge,          // the map is resized
   take,          // into the hand; with Select a click looks what lies there
   hang,          // the active backdrop is moved
   select,        // cells are spanned

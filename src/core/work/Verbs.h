@@ -2,6 +2,7 @@
 // they change is the Work's.
 #pragma once
 
+#include "core/work/EdgeDrag.h"
 #include "core/work/FolderVerbs.h"
 #include "core/work/HandVerbs.h"
 #include "core/work/HeldBar.h"
@@ -23,6 +24,7 @@ struct Verbs {
         layers(work, bar),
         folders(work, bar, layers),
         maps(work),
+        edge(work),
         stamps(work) {}
   Verbs(const Verbs&) = delete;
   Verbs& operator=(const Verbs&) = delete;
@@ -34,6 +36,7 @@ struct Verbs {
   LayerVerbs layers;
   FolderVerbs folders;
   MapVerbs maps;
+  EdgeDrag edge;
   StampVerbs stamps;
 };
 

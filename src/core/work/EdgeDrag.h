@@ -1,0 +1,57 @@
+// EdgeDrag: an edge or corner of the desk's map in the hand, from press to release.
+//
+// One gesture of Work: what it shows is what letting go there would leave, and dropping it leaves no trace. The hand gives
+// the cell that it is over; the edge follows along the grid's own axes.
+// Cost of a move: the new room that is filled, and a count of the chunks that the edge newly goes over.
+// Threads: those of the Work.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+
+#include "core/edit/ResizeMap.h"
+#include "core/work/Work.h"
+
+namespace uq {
+
+class EdgeDrag {
+ public:
+  // `work` must live as long.
+  explicit EdgeDrag(Work& work) : work_(work) {}
+
+  // Takes hold of an edge at a cell beyond it; false, and the listener was told why, where the map cannot be changed.
+  [[nodiscard]] bool take(const HeldEdge& edge, CellPos at);
+  // True until the gesture has ended, by whomever.
+  bool isHeld() const { return held_ && began_ == work_.gesturesBegun() && work_.gesture(); }
+  // `screens`: to whole screens of the player; `bothSides`: the opposite edge goes as far the other way.
+  void dragTo(CellPos at, bool screens, bool bothSides);
+  // What is laid in new room from now on.
+  void setRoom(NewRoom room);
+  NewRoom room() const { return room_; }
+  // Lets go: one step.
+  void leave();
+
+  const HeldEdge& edge() const { return edge_; }
+  // What the map as it is shown cuts off, and brings back, of painted cells.
+  std::int64_t cut() const { return cut_; }
+  std::int64_t broughtBack() const { return broughtBack_; }
+  // Why the edge goes no farther; empty while it does.
+  const std::string& refusal() const { return refusal_; }
+
+ private:
+  void show();
+
+  Work& work_;
+  bool held_ = false;
+  std::uint64_t began_ = 0;
+  HeldEdge edge_;
+  CellPos from_;
+  EdgeWay way_;
+  NewRoom room_ = NewRoom::empty;
+  std::optional<PaintedCount> count_;
+  std::int64_t cut_ = 0;
+  std::int64_t broughtBack_ = 0;
+  std::string refusal_;
+};
+
+}  // namespace uq

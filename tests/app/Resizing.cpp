@@ -1,0 +1,178 @@
+// The map's edges are taken with the hand: it grows and is cut, nothing moves, nothing is lost.
+#include "app/Story.h"
+
+namespace uq::test {
+
+namespace {
+
+std::int64_t paintedOn(const Map& map, CellRect cells) {
+  PaintedCount count(map);
+  return count.in(cells);
+}
+
+}  // namespace
+
+class Resizing : public Story {
+ protected:
+  void SetUp() override {
+    openDemo();
+    hand.key(Qt::Key_F);
+    room->canvas()->setFocus();
+  }
+  const Map& map() { return *session().map(); }
+  // Right outside an edge of a map of squares, in the middle of it.
+  QPointF beyond(Qt::Edge edge) {
+    const CellRect bounds = map().bounds;
+    const QRectF first = room->canvas()->cellRect({bounds.x0, bounds.y0});
+    const QRectF last = room->canvas()->cellRect({bounds.x1 - 1, bounds.y1 - 1});
+    const QPointF middle = first.united(last).center();
+    switch (edge) {
+      case Qt::LeftEdge: return {first.left() - 3, middle.y()};
+      case Qt::RightEdge: return {last.right() + 3, middle.y()};
+      case Qt::TopEdge: return {middle.x(), first.top() - 3};
+      default: return {middle.x(), last.bottom() + 3};
+    }
+  }
+  QPointF cells(double across, double down) {
+    const QRectF one = room->canvas()->cellRect({0, 0});
+    return {across * one.width(), down * one.height()};
+  }
+  void dragEdge(Qt::Edge edge, QPointF by) { hand.drag(room->canvas(), {beyond(edge), beyond(edge) + by}); }
+};
+
+TEST_F(Resizing, OneRowMoreIsOneDrag) {
+  const CellRect before = map().bounds;
+  const QPointF there = onMap({20, 20});
+  const int actions = hand.actions();
+  hand.moveTo(room->canvas(), beyond(Qt::BottomEdge));
+  EXPECT_EQ(room->canvas()->cursor().shape(), Qt::SizeVerCursor);
+  dragEdge(Qt::BottomEdge, cells(0, 1));
+  EXPECT_EQ(hand.actions() - actions, 1);
+  EXPECT_EQ(map().bounds, moved(before, {0, 0, 0, 1}));
+  EXPECT_EQ(onMap({20, 20}), there) << "nothing that stays moves";
+  EXPECT_EQ(session().undoLine().steps().back().name, "Resize Depot Yard");
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(map().bounds, before);
+  EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(Resizing, GrownByFiveAndShrunkByFiveNothingIsLost) {
+  const Quilt before = session().quilt();
+  const int actions = hand.actions();
+  dragEdge(Qt::LeftEdge, cells(-5, 0));
+  EXPECT_EQ(map().bounds.x0, -5);
+  dragEdge(Qt::LeftEdge, cells(5, 0));
+  EXPECT_EQ(hand.actions() - actions, 2);
+  EXPECT_TRUE(session().quilt() == before);
+}
+
+TEST_F(Resizing, WhatIsCutIsCountedKeptAndComesBack) {
+  const Quilt before = session().quilt();
+  const CellRect all = map().bounds;
+  const std::int64_t strip = paintedOn(map(), {all.x0, all.y0, all.x0 + 3, all.y1});
+  ASSERT_GT(strip, 0);
+  const QPointF from = beyond(Qt::LeftEdge);
+  hand.press(room->canvas(), from);
+  hand.moveTo(room->canvas(), from + cells(3, 0));
+  EXPECT_THAT(room->canvas()->tagText().toStdString(),
+              testing::HasSubstr("cuts " + std::to_string(strip) + " painted cells, kept in the seam allowance"));
+  EXPECT_THAT(room->canvas()->tagText().toStdString(), testing::HasSubstr("45 × 32"));
+  picture("resizing");
+  hand.release(room->canvas(), from + cells(3, 0));
+  EXPECT_EQ(map().bounds.x0, 3);
+  EXPECT_EQ(allowanceCells(map()), strip);
+  // No tool reaches it, and it is saved.
+  hand.key(Qt::Key_S, Qt::ControlModifier);
+  awaitWork();
+  close();
+  openDemo();
+  EXPECT_EQ(allowanceCells(map()), strip);
+  hand.key(Qt::Key_F);
+  dragEdge(Qt::LeftEdge, cells(-3, 0));
+  EXPECT_EQ(map().bounds, all);
+  EXPECT_EQ(paintedOn(map(), all), paintedOn(*before.map(map().id), all));
+}
+
+TEST_F(Resizing, EscDropsAnEdgeAndAPressWithoutAMoveChangesNothing) {
+  const Quilt before = session().quilt();
+  hand.press(room->canvas(), beyond(Qt::RightEdge));
+  hand.moveTo(room->canvas(), beyond(Qt::RightEdge) + cells(2, 0));
+  EXPECT_FALSE(session().quilt() == before);
+  hand.key(Qt::Key_Escape);
+  EXPECT_TRUE(session().quilt() == before);
+  hand.release(room->canvas(), beyond(Qt::RightEdge));
+  hand.click(room->canvas(), beyond(Qt::RightEdge));
+  EXPECT_TRUE(session().quilt() == before);
+  EXPECT_TRUE(session().undoLine().steps().empty());
+}
+
+TEST_F(Resizing, NewRoomTakesTheGroundOnceThatIsChosen) {
+  const QPointF from = beyond(Qt::RightEdge);
+  hand.press(room->canvas(), from);
+  hand.moveTo(room->canvas(), from + cells(2, 0));
+  hand.key(Qt::Key_3);
+  EXPECT_THAT(room->canvas()->tagText().toStdString(), testing::HasSubstr("new room: the ground again"));
+  hand.release(room->canvas(), from + cells(2, 0));
+  EXPECT_EQ(cellOn("Paving", {49, 12}), cellOn("Paving", {47, 12}));
+  EXPECT_TRUE(cellOn("Sheds & trams", {49, 31}).empty());
+  // Remembered: no action more.
+  const int actions = hand.actions();
+  dragEdge(Qt::RightEdge, cells(1, 0));
+  EXPECT_EQ(hand.actions() - actions, 1);
+  EXPECT_EQ(cellOn("Paving", {50, 12}), cellOn("Paving", {47, 12}));
+  EXPECT_EQ(session().desk().tool, Tool::brush) << "the key was not a tool's";
+}
+
+TEST_F(Resizing, ADoubleClickOnAnEdgeCutsToWhatIsUsedOnThatSide) {
+  dragEdge(Qt::RightEdge, cells(4, 0));
+  dragEdge(Qt::BottomEdge, cells(0, 2));
+  ASSERT_EQ(map().bounds, (CellRect{0, 0, 52, 34}));
+  hand.doubleClick(room->canvas(), beyond(Qt::RightEdge));
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 34}));
+  const int actions = hand.actions();
+  choose(ActionId::cutToUsed);
+  EXPECT_EQ(hand.actions() - actions, 1);
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 32}));
+}
+
+TEST_F(Resizing, ShiftGoesByWholeScreensAndCtrlMovesTheOppositeEdgeToo) {
+  const PixelSize screen = session().quilt().facts().screen;
+  const QPointF from = beyond(Qt::RightEdge);
+  hand.drag(room->canvas(), {from, from + cells(8, 0)}, Qt::LeftButton, Qt::ShiftModifier);
+  EXPECT_EQ(map().bounds.width() * 32 % screen.w, 0);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  hand.drag(room->canvas(), {from, from + cells(2, 0)}, Qt::LeftButton, Qt::ControlModifier);
+  EXPECT_EQ(map().bounds, (CellRect{-2, 0, 50, 32}));
+}
+
+TEST_F(Resizing, EveryGridIsResizedOnItsOwnSides) {
+  for (const GridKind kind : kGridKinds) {
+    MapPlan plan;
+    plan.name = "Plot " + std::to_string(static_cast<int>(kind));
+    plan.width = 12;
+    plan.height = 10;
+    plan.grid = nearestShape(kind, {64, 48});
+    session().verbs().maps.add(plan);
+    settle();
+    hand.key(Qt::Key_F);
+    // Past the middle cell of the last column, along the columns.
+    const QRectF last = room->canvas()->cellRect({11, 5});
+    const QPointF step = room->canvas()->cellRect({5, 5}).center() - room->canvas()->cellRect({4, 5}).center();
+    QPointF at = last.center();
+    while (room->canvas()->cellAt(at).x <= 11) at += step / 20;
+    at += step / 40;
+    hand.drag(room->canvas(), {at, at + 2 * step});
+    EXPECT_EQ(map().bounds, (CellRect{0, 0, 14, 10})) << plan.name;
+    picture(("resized-" + std::to_string(static_cast<int>(kind))).c_str());
+  }
+}
+
+TEST_F(Resizing, AMapThatCannotBeChangedKeepsItsEdges) {
+  const CellRect before = map().bounds;
+  session().work().onlyLook(Error{Error::Cause::inUse, "mira has this quilt open", {}, 0, {}, {}});
+  dragEdge(Qt::RightEdge, cells(3, 0));
+  EXPECT_EQ(map().bounds, before);
+  session().work().onlyLook({});
+}
+
+}  // namespace uq::test

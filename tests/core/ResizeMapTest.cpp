@@ -1,0 +1,157 @@
+// Maps grow and are cut: nothing that stays moves, nothing that is cut is gone.
+#include "core/edit/ResizeMap.h"
+
+#include <gmock/gmock.h>
+#include <rapidcheck/gtest.h>
+
+#include <limits>
+
+#include "core/AnyGrid.h"
+#include "core/Support.h"
+#include "core/edit/LayerFacts.h"
+
+namespace uq::test {
+
+namespace {
+
+const Map& yardOf(const Quilt& quilt) { return *quilt.mapNamed("Yard"); }
+
+EdgeMoves someMoves() {
+  const auto some = [] { return *rc::gen::inRange(-9, 10); };
+  return {some(), some(), some(), some()};
+}
+
+// The quilt with the Yard on any grid, and some edits on it.
+Quilt anyYard() {
+  Quilt quilt = smallQuilt();
+  Map yard = yardOf(quilt);
+  yard.grid = anyGrid();
+  quilt = quilt.with(std::move(yard));
+  for (int n = *rc::gen::inRange(0, 5); n > 0; --n) quilt = *editOf(quilt);
+  return quilt.mapNamed("Yard") ? quilt : smallQuilt();
+}
+
+std::int64_t paintedIn(const Map& map, CellRect cells) {
+  std::int64_t painted = 0;
+  for (const auto& layer : map.layers) layer->cells.forEachPainted(cells, [&](CellPos, Cell) { ++painted; });
+  return painted;
+}
+
+constexpr CellRect kEverywhere{-200, -200, 200, 200};
+
+}  // namespace
+
+RC_GTEST_PROP(ResizeMap, AnySequenceLeavesEveryCellAndLiftWhereItIs, ()) {
+  const Quilt before = anyYard();
+  const Id id = yardOf(before).id;
+  Quilt now = before;
+  for (int n = *rc::gen::inRange(1, 8); n > 0; --n) {
+    const CellRect to = moved(now.map(id)->bounds, someMoves());
+    const bool can = whyNoBounds(*now.map(id), to).empty();
+    const Quilt next = withBounds(now, id, to);
+    RC_ASSERT(next.map(id)->bounds == (can ? to : now.map(id)->bounds));
+    now = next;
+  }
+  for (std::size_t i = 0; i < before.map(id)->layers.size(); ++i) {
+    const Layer& was = before.map(id)->layers[i].read();
+    const Layer& is = now.map(id)->layers[i].read();
+    RC_ASSERT(was == is);
+    RC_ASSERT(was.revision.is(is.revision));  // no cell was touched
+  }
+  // Back at the old size it is the same, byte for byte.
+  RC_ASSERT(bytes(withBounds(now, id, before.map(id)->bounds)) == bytes(before));
+}
+
+RC_GTEST_PROP(ResizeMap, CountsWhatIsCutAndWhatComesBack, ()) {
+  const Quilt quilt = anyYard();
+  Map map = yardOf(quilt);
+  map.bounds = moved(map.bounds, {*rc::gen::inRange(-6, 2), *rc::gen::inRange(-4, 2), 0, 0});
+  RC_PRE(!map.bounds.empty());
+  PaintedCount count(map);
+  for (int n = 0; n < 3; ++n) {
+    const CellRect to = moved(map.bounds, someMoves());
+    RC_PRE(!to.empty());
+    const CellRect stays = to.intersected(map.bounds);
+    RC_ASSERT(count.in(to) == paintedIn(map, to));
+    RC_ASSERT(count.cutBy(to) == paintedIn(map, map.bounds) - paintedIn(map, stays));
+    RC_ASSERT(count.broughtBackBy(to) == paintedIn(map, to) - paintedIn(map, stays));
+  }
+  RC_ASSERT(allowanceCells(map) == paintedIn(map, kEverywhere) - paintedIn(map, map.bounds));
+  const Quilt dropped = withoutAllowance(quilt.with(map), map.id);
+  RC_ASSERT(allowanceCells(*dropped.map(map.id)) == 0);
+  RC_ASSERT(paintedIn(*dropped.map(map.id), kEverywhere) == paintedIn(map, map.bounds));
+}
+
+RC_GTEST_PROP(ResizeMap, NewRoomTakesTheNearestCellAndKeepsWhatComesBack, ()) {
+  const Quilt quilt = anyYard();
+  const Map map = yardOf(quilt);
+  const CellRect to = moved(map.bounds, {*rc::gen::inRange(0, 6), *rc::gen::inRange(0, 6), *rc::gen::inRange(0, 6), 1});
+  const Map now = *withBounds(quilt, map.id, to, NewRoom::lastRow).map(map.id);
+  for (std::size_t i = 0; i < map.layers.size(); ++i) {
+    const LayerCells& was = map.layers[i].read();
+    const LayerCells& is = now.layers[i].read();
+    for (int y = to.y0; y < to.y1; ++y) {
+      for (int x = to.x0; x < to.x1; ++x) {
+        const CellPos nearest{std::clamp(x, map.bounds.x0, map.bounds.x1 - 1), std::clamp(y, map.bounds.y0, map.bounds.y1 - 1)};
+        const Laid wanted = was.cells.at({x, y}).empty() ? was.laidAt(nearest) : was.laidAt({x, y});
+        RC_ASSERT(is.laidAt({x, y}) == wanted);
+      }
+    }
+  }
+}
+
+TEST(ResizeMap, NewGroundComesOnTheGroundAlone) {
+  Quilt quilt = smallQuilt();
+  const Map& yard = yardOf(quilt);
+  quilt = withRole(quilt, layerOf(quilt, "Yard", "Paving"), "ground");
+  const CellRect to = moved(yard.bounds, {0, 0, 1, 0});
+  const Map now = *withBounds(quilt, yard.id, to, NewRoom::ground).map(yard.id);
+  const CellRect fresh{yard.bounds.x1, to.y0, to.x1, to.y1};
+  for (const auto& layer : now.layers) {
+    std::int64_t painted = 0;
+    layer->cells.forEachPainted(fresh, [&](CellPos, Cell) { ++painted; });
+    EXPECT_EQ(painted, layer->role == "ground" ? fresh.height() : 0) << layer->name;
+  }
+}
+
+TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {
+  const Quilt quilt = smallQuilt();
+  const Map& yard = yardOf(quilt);
+  for (const CellRect to : {CellRect{0, 0, 0, 5}, CellRect{3, 3, 2, 9}, CellRect{0, 0, kFarthestCell + 1, 4},
+                            CellRect{-kFarthestCell - 1, 0, 4, 4}, CellRect{0, 0, 600'000, 4},
+                            moved(yard.bounds, {std::numeric_limits<int>::max(), 0, std::numeric_limits<int>::max(), 0})}) {
+    EXPECT_NE(whyNoBounds(yard, to), "");
+    EXPECT_EQ(bytes(withBounds(quilt, yard.id, to)), bytes(quilt));
+  }
+  EXPECT_EQ(whyNoBounds(yard, {0, 0, 1, 1}), "");
+}
+
+TEST(ResizeMap, IsCutToWhatIsUsed) {
+  Quilt quilt = smallQuilt();
+  const Map& yard = yardOf(quilt);
+  const CellRect used = usedBounds(yard);
+  EXPECT_FALSE(used.empty());
+  quilt = withBounds(quilt, yard.id, moved(yard.bounds, {30, 20, 10, 5}));
+  EXPECT_EQ(usedBounds(yardOf(quilt)), used);
+  EXPECT_EQ(usedBounds(yardOf(withBounds(quilt, yard.id, used))), used);
+}
+
+TEST(ResizeMap, ADraggedEdgeStopsBeforeTheOppositeOne) {
+  Map map = yardOf(smallQuilt());
+  map.bounds = {0, 0, 10, 8};
+  map.grid = nearestShape(GridKind::orthogonal, {32, 32});
+  const HeldEdge right{false, false, true, false};
+  EXPECT_EQ(dragged(map, right, {3, 5}), (CellRect{0, 0, 13, 8}));
+  EXPECT_EQ(dragged(map, right, {-50, 0}), (CellRect{0, 0, 1, 8}));
+  EXPECT_EQ(dragged(map, {true, true, false, false}, {-2, 3}), (CellRect{-2, 3, 10, 8}));
+  EXPECT_EQ(dragged(map, right, {2, 0, true}), (CellRect{-2, 0, 12, 8}));
+  EXPECT_EQ(dragged(map, right, {-50, 0, true}), (CellRect{4, 0, 6, 8}));
+  // Whole screens of 160 × 128: 5 × 4 cells.
+  EXPECT_EQ(dragged(map, right, {4, 0, false, PixelSize{160, 128}}), (CellRect{0, 0, 15, 8}));
+  EXPECT_EQ(dragged(map, right, {-9, 0, false, PixelSize{160, 128}}), (CellRect{0, 0, 5, 8}));
+  EXPECT_EQ(edgeBeyond(map.bounds, {-1, 3}), (HeldEdge{true, false, false, false}));
+  EXPECT_EQ(edgeBeyond(map.bounds, {10, 8}), (HeldEdge{false, false, true, true}));
+  EXPECT_FALSE(edgeBeyond(map.bounds, {9, 7}).any());
+}
+
+}  // namespace uq::test
