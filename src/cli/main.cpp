@@ -5,6 +5,7 @@
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
+#include "cli/ResizeCommand.h"
 #include "cli/PackCommand.h"
 #include "cli/RecoverCommand.h"
 #include "cli/SheetCommands.h"
@@ -63,6 +64,21 @@ int main(int argc, char** argv) {
   jointsCommand->add_option("QUILT", laying.quilt, quiltHelp);
   jointsCommand->add_option("--map", laying.map, "Only on this map (default: on all)");
   jointsCommand->add_flag("--dry-run", laying.dryRun, "Only say what would change");
+
+  uq::cli::ResizeOrder resizing;
+  resizing.room = "empty";
+  auto* resize = app.add_subcommand("resize", "Move the edges of a map; what is cut off is kept");
+  resize->add_option("MAP", resizing.map, "The map's name")->required();
+  resize->add_option("--quilt", resizing.quilt, "The quilt's folder (default: the current folder)");
+  resize->add_flag("--used", resizing.ask.toUsed, "First to what is painted");
+  resize->add_option("--left", resizing.ask.by.left, "Move the left edge outwards by so many cells; inwards if negative");
+  resize->add_option("--top", resizing.ask.by.top, "The upper edge");
+  resize->add_option("--right", resizing.ask.by.right, "The right edge");
+  resize->add_option("--bottom", resizing.ask.by.bottom, "The lower edge");
+  resize->add_option("--to", resizing.to, "Then the right and the lower edge, to so many cells in all, as 64x48");
+  resize->add_option("--room", resizing.room, "What new room gets: empty, lastRow or ground")->capture_default_str();
+  resize->add_flag("--drop-allowance", resizing.ask.dropsAllowance, "Take away what lies outside the edges then");
+  resize->add_flag("--dry-run", resizing.dryRun, "Only say what would change");
 
   uq::cli::RecoverOrder recovering;
   bool listsKept = false;
@@ -137,6 +153,7 @@ int main(int argc, char** argv) {
   if (packs->parsed()) return uq::cli::pack(quilt, packedFile);
   if (unpacks->parsed()) return uq::cli::unpack(packedFile, target);
   if (recover->parsed()) return uq::cli::recover(recovering);
+  if (resize->parsed()) return uq::cli::resizeMap(resizing);
   if (jointsCommand->parsed()) return uq::cli::layJoints(laying);
   if (edit->parsed()) return uq::cli::editQuilt(quilt, list, dryRun);
   if (measure->parsed()) return uq::cli::measureSheet(picture, json);

@@ -170,6 +170,34 @@ TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {
   EXPECT_EQ(run(words({"check", "--joints"})).code, 0);
 }
 
+TEST_F(Uquilt, ResizesAMapAndKeepsWhatIsCutOff) {
+  const auto bytesOf = [](const std::string& path) { return realDisk()->read(path, 1 << 24).value_or(""); };
+  const Answer tried = run(words({"resize", "Depot Yard", "--left", "-3", "--dry-run"}));
+  EXPECT_EQ(tried.code, 0) << tried.err;
+  EXPECT_THAT(tried.out, testing::HasSubstr("Depot Yard: 45 x 32 cells, 1440 x 1024 px, if it were done"));
+  EXPECT_THAT(tried.out, testing::HasSubstr("cut off, kept in the seam allowance"));
+  ASSERT_EQ(run(words({"resize", "Depot Yard", "--left", "-3"})).code, 0);
+  EXPECT_THAT(run(words({"info"})).out, testing::HasSubstr("45"));
+  // Back at the old size nothing is missing.
+  const Answer back = run(words({"resize", "Depot Yard", "--left", "3"}));
+  EXPECT_EQ(back.code, 0) << back.err;
+  EXPECT_THAT(back.out, testing::HasSubstr("brought back"));
+  EXPECT_EQ(bytesOf(folder + "/maps/depot-yard/map.json"), bytesOf(UQ_SOURCE_DIR "/demo/copperline/maps/depot-yard/map.json"));
+  EXPECT_EQ(bytesOf(folder + "/maps/depot-yard/paving.cells"),
+            bytesOf(UQ_SOURCE_DIR "/demo/copperline/maps/depot-yard/paving.cells"));
+  const Answer dropped = run(words({"resize", "Depot Yard", "--to", "20x20", "--drop-allowance"}));
+  EXPECT_EQ(dropped.code, 0) << dropped.err;
+  EXPECT_THAT(dropped.out, testing::HasSubstr("of the seam allowance dropped"));
+  for (const QStringList& wrong :
+       {words({"resize", "Depot Yard", "--to", "3 parsecs"}), words({"resize", "Depot Yard", "--left", "-20"}),
+        words({"resize", "Depot Yard", "--right", "2000000000"}), words({"resize", "Depot Yard", "--room", "snow"})}) {
+    const Answer refused = run(wrong);
+    EXPECT_EQ(refused.code, 2) << refused.out;
+    EXPECT_NE(refused.err, "");
+  }
+  EXPECT_EQ(run(words({"resize", "Nowhere", "--left", "1"})).code, 3);
+}
+
 TEST_F(Uquilt, RecoversWorkThatWasKeptAndNotSaved) {
   const std::string state = scratch.filePath(QStringLiteral("state")).toStdString();
   qputenv("XDG_STATE_HOME", QByteArray::fromStdString(state));

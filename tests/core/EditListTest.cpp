@@ -132,6 +132,28 @@ TEST_F(EditList, AMapIsCalledByItsNameOrItsIdByEveryStep) {
   EXPECT_EQ(bytes(after), bytes(done(R"({"do": "addLayer", "map": "Yard", "name": "Stalls"})")));
 }
 
+TEST_F(EditList, AMapIsResizedAndWhatIsCutIsKeptOrDropped) {
+  const std::string laid = R"({"do": "box", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [0, 0],
+                              "to": [3, 3]},)";
+  const auto bounds = [](const Quilt& of) { return of.mapNamed("Yard")->bounds; };
+  const Quilt wider = done(laid + R"({"do": "resize", "left": 2, "bottom": -1})");
+  EXPECT_EQ(bounds(wider), (CellRect{-6, -4, 16, 7}));
+  const Quilt cut = done(laid + R"({"do": "resize", "map": "Yard", "width": 6, "height": 6})");
+  EXPECT_EQ(bounds(cut), (CellRect{-4, -4, 2, 2}));
+  EXPECT_THAT(row(cut, "Paving", {0, 0}, 4), ElementsAre(3, 3, 3, 3)) << "what is cut off is kept";
+  EXPECT_THAT(row(done(laid + R"({"do": "resize", "width": 6, "height": 6, "dropsAllowance": true})"), "Paving", {0, 0}, 4),
+              ElementsAre(3, 3, 0, 0));
+  EXPECT_EQ(bounds(done(laid + R"({"do": "resize", "toUsed": true})")), (CellRect{0, 0, 4, 4}));
+  const Quilt ground = done(laid + R"({"do": "resize", "toUsed": true, "right": 2, "room": "lastRow"})");
+  // Kept cells come first; the others are as the last column.
+  EXPECT_THAT(row(ground, "Paving", {3, 0}, 3), ElementsAre(3, 3, 3));
+  EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "left": -20})"), HasSubstr("at least one cell"));
+  EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "room": "snow"})"), HasSubstr("empty, lastRow or ground"));
+  EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "width": 0})"), HasSubstr("whole number"));
+  EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "layer": "Paving"})"), HasSubstr("means nothing"));
+  EXPECT_THAT(refusal(R"({"do": "resize", "map": "Nowhere"})"), HasSubstr("no map"));
+}
+
 TEST_F(EditList, ARefusalNamesTheStepItsLineAndWhatToDo) {
   const std::string fine =
       R"({"do": "paint", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "path": [[0, 0]]},)"

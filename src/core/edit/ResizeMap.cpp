@@ -1,6 +1,7 @@
 #include "core/edit/ResizeMap.h"
 
 #include <algorithm>
+#include <array>
 #include <limits>
 
 #include "core/edit/LayerFacts.h"
@@ -11,6 +12,7 @@ namespace uq {
 namespace {
 
 constexpr const char* kGround = "ground";
+constexpr std::array<std::string_view, 3> kRooms{"empty", "lastRow", "ground"};
 
 int sum(int a, int b) {
   const std::int64_t all = std::int64_t{a} + b;
@@ -89,6 +91,38 @@ Quilt withBounds(const Quilt& quilt, Id id, CellRect bounds, NewRoom room) {
     next.layers[i].edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = std::move(cells); });
   }
   return quilt.with(std::move(next));
+}
+
+Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
+  const Map& map = *quilt.map(id);
+  Resized done{quilt, map.bounds};
+  CellRect to = ask.toUsed ? usedBounds(map) : map.bounds;
+  if (to.empty()) {
+    done.why = "Nothing is painted on this map";
+    return done;
+  }
+  to = moved(to, ask.by);
+  if (ask.width) to.x1 = sum(to.x0, *ask.width);
+  if (ask.height) to.y1 = sum(to.y0, *ask.height);
+  done.why = whyNoBounds(map, to);
+  if (!done.why.empty()) return done;
+  PaintedCount count(map);
+  done.bounds = to;
+  done.cut = count.cutBy(to);
+  done.broughtBack = count.broughtBackBy(to);
+  done.quilt = withBounds(quilt, id, to, ask.room);
+  if (ask.dropsAllowance) {
+    done.dropped = allowanceCells(*done.quilt.map(id));
+    done.quilt = withoutAllowance(done.quilt, id);
+  }
+  return done;
+}
+
+std::string_view newRoomName(NewRoom room) { return kRooms[static_cast<std::size_t>(room)]; }
+
+std::optional<NewRoom> newRoomFromName(std::string_view name) {
+  const auto found = std::find(kRooms.begin(), kRooms.end(), name);
+  return found == kRooms.end() ? std::nullopt : std::optional(static_cast<NewRoom>(found - kRooms.begin()));
 }
 
 CellRect usedBounds(const Map& map) {

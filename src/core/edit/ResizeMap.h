@@ -8,7 +8,9 @@
 #pragma once
 
 #include <map>
+#include <optional>
 #include <string>
+#include <string_view>
 
 #include "core/document/Quilt.h"
 
@@ -34,6 +36,29 @@ enum class NewRoom {
 
 // Nothing changes where whyNoBounds says why.
 Quilt withBounds(const Quilt& quilt, Id map, CellRect bounds, NewRoom room = NewRoom::empty);
+
+// What is asked of a map's size by words instead of by hand, in this order.
+struct ResizeAsk {
+  bool toUsed = false;          // to what is used
+  EdgeMoves by;                 // then these edges move
+  std::optional<int> width;     // then the right and the lower edge, to so many cells
+  std::optional<int> height;
+  bool dropsAllowance = false;  // and what lies outside then is taken away
+  NewRoom room = NewRoom::empty;
+};
+struct Resized {
+  Quilt quilt;
+  CellRect bounds;
+  std::int64_t cut = 0;  // painted cells, on all layers
+  std::int64_t broughtBack = 0;
+  std::int64_t dropped = 0;
+  std::string why = {};  // why it cannot be, in words; then nothing is changed
+};
+Resized resized(const Quilt& quilt, Id map, const ResizeAsk& ask);
+
+// The name of new room in files and orders ("empty", "lastRow", "ground"), and back.
+std::string_view newRoomName(NewRoom room);
+std::optional<NewRoom> newRoomFromName(std::string_view name);
 
 // The least bounds around all that is painted within the map's; empty where nothing is.
 CellRect usedBounds(const Map& map);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/edit/ResizeMap.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/ArrangeStamps.h"
@@ -135,6 +136,7 @@ class Doing : private EditReading {
     if (error_ || !makesSense(step, what)) return;
     if (what == "newMap") return newMap(step, done);
     if (what == "addLayer") return addLayer(step, done);
+    if (what == "resize") return resize(step, done);
     goTo(step);
     take(step);
     if (error_) return;
@@ -362,14 +364,43 @@ class Doing : private EditReading {
     done.what = "new map " + plan.name;
   }
 
-  void addLayer(const Json& step, EditDone& done) {
+  // The map that a step names, else the one where the step before was; nullptr where there is none, and why is said.
+  const Map* mapOf(const Json& step) {
     if (const std::string name = text(step, "map"); !name.empty()) {
       const Map* map = mapCalled(name);
-      if (!map) return lacks("there is no map “" + name + "”", step);
-      at_ = {map->id, {}};
+      if (!map) return lacks("there is no map “" + name + "”", step), nullptr;
+      if (!(at_.map == map->id)) at_ = {map->id, {}};
     }
     const Map* map = quilt_.map(at_.map);
-    if (!map) return refuse("it says no map, and no step before it did", step);
+    if (!map) refuse("it says no map, and no step before it did", step);
+    return map;
+  }
+
+  void resize(const Json& step, EditDone& done) {
+    const Map* map = mapOf(step);
+    if (!map) return;
+    ResizeAsk ask;
+    const auto cells = [&](const char* name) { return bounded(step, name, -kFarthestCell, kFarthestCell, 0); };
+    ask.by = {cells("left"), cells("top"), cells("right"), cells("bottom")};
+    if (step.find("width")) ask.width = bounded(step, "width", 1, kFarthestCell, 1);
+    if (step.find("height")) ask.height = bounded(step, "height", 1, kFarthestCell, 1);
+    ask.toUsed = flag(step, "toUsed");
+    ask.dropsAllowance = flag(step, "dropsAllowance");
+    const std::string room = text(step, "room");
+    const auto named = newRoomFromName(room.empty() ? newRoomName(NewRoom::empty) : room);
+    if (!named) return refuse("\"room\" is empty, lastRow or ground", step);
+    ask.room = *named;
+    if (error_) return;
+    Resized sized = resized(quilt_, map->id, ask);
+    if (!sized.why.empty()) return refuse(sized.why, step);
+    done.what = "resize " + map->name;
+    done.cells = sized.cut + sized.broughtBack + sized.dropped;
+    quilt_ = std::move(sized.quilt);
+  }
+
+  void addLayer(const Json& step, EditDone& done) {
+    const Map* map = mapOf(step);
+    if (!map) return;
     const int count = static_cast<int>(map->layers.size());
     const auto index = static_cast<std::size_t>(bounded(step, "index", 0, count, count));
     if (error_) return;

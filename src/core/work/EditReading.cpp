@@ -38,10 +38,11 @@ const std::map<std::string_view, Names> kOthers = {
     {"take", {"allLayers"}},
     {"keep", {"name", "ids"}},
 };
-// Those that make the place where they are.
+// Those that make the place where they are, or are about a whole map.
 const std::map<std::string_view, Names> kMakers = {
     {"newMap", {"do", "name", "grid", "cell", "size", "ids"}},
     {"addLayer", {"do", "map", "name", "role", "index", "ids"}},
+    {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room"}},
 };
 
 bool isStep(std::string_view what) { return kStrokes.contains(what) || kOthers.contains(what) || kMakers.contains(what); }

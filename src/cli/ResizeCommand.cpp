@@ -1,0 +1,66 @@
+#include "cli/ResizeCommand.h"
+
+#include <charconv>
+#include <iostream>
+
+#include "cli/Commands.h"
+#include "core/grid/Grid.h"
+#include "core/store/QuiltStore.h"
+
+namespace uq::cli {
+
+namespace {
+
+// "64x48"; false for anything else.
+bool readSize(const std::string& text, ResizeAsk& ask) {
+  int width = 0;
+  int height = 0;
+  const char* end = text.data() + text.size();
+  const auto first = std::from_chars(text.data(), end, width);
+  if (first.ec != std::errc() || first.ptr == end || *first.ptr != 'x') return false;
+  const auto second = std::from_chars(first.ptr + 1, end, height);
+  if (second.ec != std::errc() || second.ptr != end) return false;
+  ask.width = width;
+  ask.height = height;
+  return true;
+}
+
+std::string cellsText(std::int64_t count) {
+  return std::to_string(count) + (count == 1 ? " painted cell" : " painted cells");
+}
+
+}  // namespace
+
+int resizeMap(ResizeOrder order) {
+  const auto refused = [](const std::string& why, int code) {
+    std::cerr << why << "\n";
+    return code;
+  };
+  if (!order.to.empty() && !readSize(order.to, order.ask)) {
+    return refused("\"" + order.to + "\" is no size. Write cells, as 64x48.", kUsage);
+  }
+  const auto room = newRoomFromName(order.room);
+  if (!room) return refused("\"" + order.room + "\" is nothing for new room: empty, lastRow or ground.", kUsage);
+  order.ask.room = *room;
+  auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt),
+                                 order.dryRun ? QuiltStore::Access::read : QuiltStore::Access::write);
+  if (!opened) return refused(opened.error().text(), kNotOpened);
+  for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
+  const Map* map = opened->quilt.mapNamed(order.map);
+  if (!map) return refused("\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.", kNotOpened);
+  if (const Error* damage = opened->store.damage(map->id)) return refused(damage->text(), kNotWritten);
+  const Resized done = resized(opened->quilt, map->id, order.ask);
+  if (!done.why.empty()) return refused(done.why + ". Nothing was changed.", kUsage);
+  const PixelRect pixels = makeGrid(map->grid)->pixelBounds(done.bounds);
+  std::cout << map->name << ": " << done.bounds.width() << " x " << done.bounds.height() << " cells, " << pixels.w << " x "
+            << pixels.h << " px" << (order.dryRun ? ", if it were done" : "") << "\n";
+  if (done.cut > 0) std::cout << "  " << cellsText(done.cut) << " cut off, kept in the seam allowance\n";
+  if (done.broughtBack > 0) std::cout << "  " << cellsText(done.broughtBack) << " brought back\n";
+  if (done.dropped > 0) std::cout << "  " << cellsText(done.dropped) << " of the seam allowance dropped\n";
+  if (!order.dryRun && !(done.quilt == opened->quilt)) {
+    if (const auto saved = opened->store.save(done.quilt); !saved) return refused(saved.error().text(), kNotWritten);
+  }
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+}  // namespace uq::cli
