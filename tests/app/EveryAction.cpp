@@ -92,7 +92,8 @@ class EveryAction : public Story {
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
-    if (id == ActionId::dropAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
+    const bool needsAllowance = id == ActionId::dropAllowance || id == ActionId::showAllowance;
+    if (needsAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
     if (id == ActionId::liftLower) session().verbs().hand.setLift(32);
     if (id == ActionId::looseJoints || id == ActionId::closeJoint || id == ActionId::closeJoints) {
       // The right end of a hedge goes.

@@ -93,6 +93,23 @@ TEST_F(Resizing, WhatIsCutIsCountedKeptAndComesBack) {
   EXPECT_EQ(paintedOn(map(), all), paintedOn(*before.map(map().id), all));
 }
 
+TEST_F(Resizing, WhatIsKeptOutsideIsShownWhileAnEdgeIsDraggedAndWhereOneWants) {
+  const QPointF from = beyond(Qt::LeftEdge);
+  const QPoint there = onMap({1, 16}).toPoint();
+  hand.press(room->canvas(), from);
+  hand.moveTo(room->canvas(), from + cells(4, 0));
+  const QColor dragged = shown().pixelColor(there);
+  hand.release(room->canvas(), from + cells(4, 0));
+  const QColor hidden = shown().pixelColor(there);
+  EXPECT_NE(dragged, hidden);
+  choose(ActionId::showAllowance);
+  EXPECT_NE(shown().pixelColor(there), hidden);
+  EXPECT_TRUE(session().desk().showsAllowance);
+  picture("allowance");
+  choose(ActionId::showAllowance);
+  EXPECT_EQ(shown().pixelColor(there), hidden);
+}
+
 TEST_F(Resizing, EscDropsAnEdgeAndAPressWithoutAMoveChangesNothing) {
   const Quilt before = session().quilt();
   hand.press(room->canvas(), beyond(Qt::RightEdge));

@@ -108,6 +108,7 @@ enum class ActionId {
   gridLines,
   rulers,
   fadeOthers,
+  showAllowance,
   screenFrame,
   playCamera,
   mapFacts,

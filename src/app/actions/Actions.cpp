@@ -22,6 +22,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::gridLines: return desk.gridLines;
     case ActionId::looseJoints: return desk.showsJoints;
     case ActionId::screenFrame: return desk.showsFrame;
+    case ActionId::showAllowance: return desk.showsAllowance;
     case ActionId::coveredCells: return desk.showsCovered;
     case ActionId::holes: return desk.showsHoles;
     case ActionId::colourByHeight: return desk.tinting == Tinting::byHeight;

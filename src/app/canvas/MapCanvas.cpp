@@ -41,6 +41,7 @@ void MapCanvas::setSession(Session* session) {
   session_ = session;
   lit_ = {};
   book_.reset();
+  allowance_.reset();
   played_.reset();
   forecast_.reset();
   scene_.reset();
@@ -193,15 +194,26 @@ void MapCanvas::followMap() {
   if (!map()) return update();
   const Map& shown = *map();
   const auto changed = book_->show(quilt(), shown.id, scene_->runs(shown));
+  followAllowance();
   if (turned && middle) {
     turnPlan(*middle);
   } else if (turned && shown.id == shownMap_) {
     fitMap();
   }
-  if (!changed) return update();
+  if (!changed || allowance_) return update();
   const MapView view = sight();
   const auto grid = makeGrid(shown.grid);
   for (const PixelRect& pixels : *changed) updateDevice(deviceTouchedBy(pixels, *grid, view.scale()));
+}
+
+void MapCanvas::followAllowance() {
+  if (!map() || (drag_ != Drag::edge && !session_->desk().showsAllowance)) return allowance_.reset();
+  if (!allowance_) {
+    allowance_ = std::make_unique<AllowanceView>(session_->painter().pictures(), [this] {
+      QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
+    });
+  }
+  allowance_->show(quilt(), *map(), scene_->runs(*map()));
 }
 
 void MapCanvas::turnPlan(CellPos middle) {
@@ -371,6 +383,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   const MapView view = sight();
   const Overlay over = overlay();
   const Desk& desk = session_->desk();
+  if (allowance_) allowance_->paint(painter, view, event->rect());
   over.paintGround(painter, event->rect());
   paintMap(painter, event->rect());
   played_->paint(painter, view, event->rect(), [&](const QRectF& part) { over.paintGround(painter, part); });

@@ -19,6 +19,7 @@
 #include <optional>
 
 #include "app/actions/Actions.h"
+#include "app/canvas/AllowanceView.h"
 #include "app/canvas/Forecast.h"
 #include "app/canvas/HeldTool.h"
 #include "app/canvas/Overlay.h"
@@ -144,6 +145,8 @@ class MapCanvas : public QWidget {
   // Tells the book what is to be shown, and repaints where that looks different.
   void followMap();
   void followDesk();
+  // Shows what lies outside the map's edges, where that is wanted or an edge is dragged.
+  void followAllowance();
   // The plan view was turned on or off: the cell in the middle stays there.
   void turnPlan(CellPos middle);
   void stepCamera();
@@ -229,6 +232,7 @@ class MapCanvas : public QWidget {
   PlanTurn planTurn_;
 
   std::unique_ptr<SwatchBook> book_;
+  std::unique_ptr<AllowanceView> allowance_;  // while it is shown
   SwatchBook::Frame lastFrame_;
   QRect overlay_;  // as painted last
 

@@ -219,6 +219,7 @@ void MapCanvas::pressToResize(QPointF at) {
   // The view stays while the map changes its size under the hand.
   fits_ = false;
   if (session_->verbs().edge.take(edgeUnder(at), ground().cellAt(at))) drag_ = Drag::edge;
+  followAllowance();
 }
 
 void MapCanvas::pressToStroke(CellPos at, bool takesAway) {
@@ -309,6 +310,7 @@ void MapCanvas::endDrag() {
   if (!ofGesture) return;
   // The session forgets that a bar was taken hold of.
   if (std::exchange(drag_, Drag::none) == Drag::hang) session_->verbs().bar.leave();
+  followAllowance();
   handle_.reset();
   springBack();
   showCursor();
@@ -357,6 +359,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && (ended == Drag::select || ended == Drag::move)) releaseToSelect();
   if (session_ && ended == Drag::take) releaseToTake();
   drag_ = Drag::none;
+  if (ended == Drag::edge) followAllowance();
   handle_.reset();
   springBack();
   if (ended == Drag::pan && event->button() == Qt::MiddleButton && rested) openLens(hoveredCell(), selects());

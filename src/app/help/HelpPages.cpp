@@ -365,6 +365,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::nextJoint, UQ_HELP("go to find next bad border")},
     {ActionId::closeJoint, UQ_HELP("mend fix repair seam border edge end finish")},
     {ActionId::closeJoints, UQ_HELP("mend fix repair all seams borders edges ends")},
+    {ActionId::showAllowance, UQ_HELP("outside cropped cut hidden cells beyond edge")},
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
     {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},

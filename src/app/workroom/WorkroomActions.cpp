@@ -203,6 +203,9 @@ void Workroom::act(ActionId id) {
         desk.box = now == BoxShape::asSeen ? BoxShape::alongTheGrid : BoxShape::asSeen;
       });
       break;
+    case ActionId::showAllowance:
+      changeDesk([](Desk& desk) { desk.showsAllowance = !desk.showsAllowance; });
+      break;
     case ActionId::screenFrame:
       canvas_->playCamera(false);
       changeDesk([this](Desk& desk) {

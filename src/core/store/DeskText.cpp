@@ -137,6 +137,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"foldedUp", idList(desk.foldedUp)},
                       {"rulers", desk.rulers},
                       {"showsFrame", desk.showsFrame},
+                      {"showsAllowance", desk.showsAllowance},
                       {"cameras", std::move(cameras)},
                       {"playsFrames", desk.playsFrames},
                       {"showsJoints", desk.showsJoints},
@@ -171,6 +172,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   for (const Id id : idsOf(json.find("foldedUp"))) desk.foldedUp.insert(id);
   desk.rulers = flagOf(json.find("rulers"), false);
   desk.showsFrame = flagOf(json.find("showsFrame"), false);
+  desk.showsAllowance = flagOf(json.find("showsAllowance"), false);
   if (const Json* others = json.find("othersShown")) {
     if (const auto* shown = others->as<std::int64_t>(); shown && *shown >= 0 && *shown <= 100)
       desk.othersShown = static_cast<int>(*shown);

@@ -64,7 +64,7 @@ DeskChange changeOf(const Desk& before, const Desk& after) {
   change.selection = other(&Desk::selections);
   change.sight = other(&Desk::hidden, &Desk::locked, &Desk::gridLines, &Desk::showsJoints, &Desk::fadesOthers,
                        &Desk::othersShown, &Desk::tinting, &Desk::showsCovered, &Desk::showsHoles, &Desk::foldedUp,
-                       &Desk::showsFrame, &Desk::cameras, &Desk::rulers, &Desk::planView);
+                       &Desk::showsFrame, &Desk::showsAllowance, &Desk::cameras, &Desk::rulers, &Desk::planView);
   change.table = other(&Desk::foldedPiles, &Desk::playsFrames);
   return change;
 }
