@@ -8,6 +8,7 @@
 
 #include "core/cells/CellSet.h"
 #include "core/cells/CellShapes.h"
+#include "core/document/NewRoom.h"
 #include "core/document/Alike.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
@@ -66,6 +67,7 @@ struct Desk {
   bool showsHoles = false;            // cells where no layer shows anything
   std::set<Id> foldedUp;              // folders of layers whose cards are put away in the Stack
   std::set<Id> alsoChosen;            // layers of the map that are changed along with the active one
+  NewRoom newRoom = NewRoom::empty;   // what new room gets when an edge is dragged
   bool showsAllowance = false;        // what lies outside the map's edges
   bool showsFrame = false;            // what the player's screen shows, and every layer moved as there
   std::map<Id, PixelPos> cameras;     // the upper left of that, in map pixels; by map

@@ -1,7 +1,6 @@
 #include "core/edit/ResizeMap.h"
 
 #include <algorithm>
-#include <array>
 #include <limits>
 
 #include "core/edit/LayerFacts.h"
@@ -12,7 +11,6 @@ namespace uq {
 namespace {
 
 constexpr const char* kGround = "ground";
-constexpr std::array<std::string_view, 3> kRooms{"empty", "lastRow", "ground"};
 
 int sum(int a, int b) {
   const std::int64_t all = std::int64_t{a} + b;
@@ -116,13 +114,6 @@ Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
     done.quilt = withoutAllowance(done.quilt, id);
   }
   return done;
-}
-
-std::string_view newRoomName(NewRoom room) { return kRooms[static_cast<std::size_t>(room)]; }
-
-std::optional<NewRoom> newRoomFromName(std::string_view name) {
-  const auto found = std::find(kRooms.begin(), kRooms.end(), name);
-  return found == kRooms.end() ? std::nullopt : std::optional(static_cast<NewRoom>(found - kRooms.begin()));
 }
 
 CellRect usedBounds(const Map& map) {

@@ -10,8 +10,8 @@
 #include <map>
 #include <optional>
 #include <string>
-#include <string_view>
 
+#include "core/document/NewRoom.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
@@ -27,14 +27,7 @@ CellRect moved(CellRect bounds, const EdgeMoves& by);
 // Why a map cannot have these bounds, in words; empty when it can.
 std::string whyNoBounds(const Map& map, CellRect bounds);
 
-// What is laid in room that is new, on layers for tiles. Cells that come back from the allowance are left as they are.
-enum class NewRoom {
-  empty,
-  lastRow,  // the outermost cells again, on all layers
-  ground    // the same on the ground: layers of the role "ground", else the farthest one
-};
-
-// Nothing changes where whyNoBounds says why.
+// Cells that come back from the allowance are left as they are, whatever new room gets. Nothing changes where whyNoBounds says why.
 Quilt withBounds(const Quilt& quilt, Id map, CellRect bounds, NewRoom room = NewRoom::empty);
 
 // What is asked of a map's size by words instead of by hand, in this order.
@@ -55,10 +48,6 @@ struct Resized {
   std::string why = {};  // why it cannot be, in words; then nothing is changed
 };
 Resized resized(const Quilt& quilt, Id map, const ResizeAsk& ask);
-
-// The name of new room in files and orders ("empty", "lastRow", "ground"), and back.
-std::string_view newRoomName(NewRoom room);
-std::optional<NewRoom> newRoomFromName(std::string_view name);
 
 // The least bounds around all that is painted within the map's; empty where nothing is.
 CellRect usedBounds(const Map& map);

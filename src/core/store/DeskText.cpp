@@ -138,6 +138,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"rulers", desk.rulers},
                       {"showsFrame", desk.showsFrame},
                       {"showsAllowance", desk.showsAllowance},
+                      {"newRoom", std::string(newRoomName(desk.newRoom))},
                       {"cameras", std::move(cameras)},
                       {"playsFrames", desk.playsFrames},
                       {"showsJoints", desk.showsJoints},
@@ -172,6 +173,9 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   for (const Id id : idsOf(json.find("foldedUp"))) desk.foldedUp.insert(id);
   desk.rulers = flagOf(json.find("rulers"), false);
   desk.showsFrame = flagOf(json.find("showsFrame"), false);
+  const Json* room = json.find("newRoom");
+  const auto* roomName = room ? room->as<std::string>() : nullptr;
+  desk.newRoom = roomName ? newRoomFromName(*roomName).value_or(NewRoom::empty) : NewRoom::empty;
   desk.showsAllowance = flagOf(json.find("showsAllowance"), false);
   if (const Json* others = json.find("othersShown")) {
     if (const auto* shown = others->as<std::int64_t>(); shown && *shown >= 0 && *shown <= 100)

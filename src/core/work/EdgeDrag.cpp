@@ -28,7 +28,9 @@ void EdgeDrag::dragTo(CellPos at, bool screens, bool bothSides) {
 }
 
 void EdgeDrag::setRoom(NewRoom room) {
-  room_ = room;
+  Desk desk = work_.desk();
+  desk.newRoom = room;
+  work_.setDesk(std::move(desk));
   if (isHeld()) show();
 }
 
@@ -40,7 +42,7 @@ void EdgeDrag::show() {
   if (!refusal_.empty()) return;
   cut_ = count_->cutBy(to);
   broughtBack_ = count_->broughtBackBy(to);
-  work_.gesture()->become(withBounds(before, map.id, to, room_));
+  work_.gesture()->become(withBounds(before, map.id, to, room()));
   work_.show();
 }
 

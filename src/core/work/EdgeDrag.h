@@ -25,9 +25,9 @@ class EdgeDrag {
   bool isHeld() const { return held_ && began_ == work_.gesturesBegun() && work_.gesture(); }
   // `screens`: to whole screens of the player; `bothSides`: the opposite edge goes as far the other way.
   void dragTo(CellPos at, bool screens, bool bothSides);
-  // What is laid in new room from now on.
+  // What is laid in new room from now on; the desk remembers it.
   void setRoom(NewRoom room);
-  NewRoom room() const { return room_; }
+  NewRoom room() const { return work_.desk().newRoom; }
   // Lets go: one step.
   void leave();
 
@@ -47,7 +47,6 @@ class EdgeDrag {
   HeldEdge edge_;
   CellPos from_;
   EdgeWay way_;
-  NewRoom room_ = NewRoom::empty;
   std::optional<PaintedCount> count_;
   std::int64_t cut_ = 0;
   std::int64_t broughtBack_ = 0;
