@@ -16,8 +16,13 @@ class Resizing : public Story {
  protected:
   void SetUp() override {
     openDemo();
-    hand.key(Qt::Key_F);
+    seeAround();
     room->canvas()->setFocus();
+  }
+  // The map with room around it, into which its edges can be dragged.
+  void seeAround() {
+    hand.key(Qt::Key_F);
+    room->canvas()->zoomBySteps(-2);
   }
   const Map& map() { return *session().map(); }
   // Right outside an edge of a map of squares, in the middle of it.
@@ -87,7 +92,7 @@ TEST_F(Resizing, WhatIsCutIsCountedKeptAndComesBack) {
   close();
   openDemo();
   EXPECT_EQ(allowanceCells(map()), strip);
-  hand.key(Qt::Key_F);
+  seeAround();
   dragEdge(Qt::LeftEdge, cells(-3, 0));
   EXPECT_EQ(map().bounds, all);
   EXPECT_EQ(paintedOn(map(), all), paintedOn(*before.map(map().id), all));
@@ -147,7 +152,7 @@ TEST_F(Resizing, ADoubleClickOnAnEdgeCutsToWhatIsUsedOnThatSide) {
   hand.doubleClick(room->canvas(), beyond(Qt::RightEdge));
   EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 34}));
   const int actions = hand.actions();
-  choose(ActionId::cutToUsed);
+  hand.key(Qt::Key_U, Qt::ControlModifier | Qt::ShiftModifier);
   EXPECT_EQ(hand.actions() - actions, 1);
   EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 32}));
 }
@@ -171,7 +176,7 @@ TEST_F(Resizing, EveryGridIsResizedOnItsOwnSides) {
     plan.grid = nearestShape(kind, {64, 48});
     session().verbs().maps.add(plan);
     settle();
-    hand.key(Qt::Key_F);
+    seeAround();
     // Past the middle cell of the last column, along the columns.
     const QRectF last = room->canvas()->cellRect({11, 5});
     const QPointF step = room->canvas()->cellRect({5, 5}).center() - room->canvas()->cellRect({4, 5}).center();

@@ -66,11 +66,10 @@ RC_GTEST_PROP(ResizeMap, CountsWhatIsCutAndWhatComesBack, ()) {
   const Quilt quilt = anyYard();
   Map map = yardOf(quilt);
   map.bounds = moved(map.bounds, {*rc::gen::inRange(-6, 2), *rc::gen::inRange(-4, 2), 0, 0});
-  RC_PRE(!map.bounds.empty());
   PaintedCount count(map);
   for (int n = 0; n < 3; ++n) {
     const CellRect to = moved(map.bounds, someMoves());
-    RC_PRE(!to.empty());
+    if (to.empty()) continue;
     const CellRect stays = to.intersected(map.bounds);
     RC_ASSERT(count.in(to) == paintedIn(map, to));
     RC_ASSERT(count.cutBy(to) == paintedIn(map, map.bounds) - paintedIn(map, stays));

@@ -147,7 +147,7 @@ constexpr ActionRow kTable[] = {
     {ActionId::deleteMap, "delete-map", UQ_TEXT("Delete the map"), UQ_TEXT("Delete this map with all its layers"),
      "delete", "", Menu::map, ActsIn::anywhere, true, false, needsMap},
     {ActionId::cutToUsed, "cut-to-used", UQ_TEXT("Cut to what is used"),
-     UQ_TEXT("Cut the map to what is painted on it; what lies outside is kept"), "", "", Menu::map, ActsIn::anywhere, true,
+     UQ_TEXT("Cut the map to what is painted on it; what lies outside is kept"), "", "Ctrl+Shift+U", Menu::map, ActsIn::anywhere, true,
      false, needsMap, kOpensGroup},
     {ActionId::dropAllowance, "drop-allowance", UQ_TEXT("Drop the seam allowance"),
      UQ_TEXT("Take away what was painted outside the map's edges"), "", "", Menu::map, ActsIn::anywhere, true, false,
