@@ -9,6 +9,7 @@
 #include "core/AnyGrid.h"
 #include "core/Support.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/SizeText.h"
 
 namespace uq::test {
 
@@ -151,6 +152,35 @@ TEST(ResizeMap, ADraggedEdgeStopsBeforeTheOppositeOne) {
   EXPECT_EQ(edgeBeyond(map.bounds, {-1, 3}), (HeldEdge{true, false, false, false}));
   EXPECT_EQ(edgeBeyond(map.bounds, {10, 8}), (HeldEdge{false, false, true, true}));
   EXPECT_FALSE(edgeBeyond(map.bounds, {9, 7}).any());
+}
+
+TEST(SizeText, SaysCellsInAnyWords) {
+  const auto cells = [](const char* text) { return sizeMeant(text, 48, 32, 480).cells; };
+  EXPECT_EQ(cells("64"), 64);
+  EXPECT_EQ(cells("+5"), 53);
+  EXPECT_EQ(cells(" - 2 "), 46);
+  EXPECT_EQ(cells("2*23"), 46);
+  EXPECT_EQ(cells("3 screens"), 45);
+  EXPECT_EQ(cells("1.5 Screens"), 23) << "they are covered";
+  EXPECT_EQ(cells("+ 1 screen"), 63);
+  EXPECT_EQ(cells("1920 px"), 60);
+  EXPECT_EQ(cells("1921px"), 61);
+  EXPECT_EQ(cells("12 cells"), 12);
+  EXPECT_EQ(cells("2*3*4 s"), 360);
+}
+
+TEST(SizeText, WhatMeansNothingSaysWhy) {
+  for (const char* text : {"", "  ", "x", "3 parsecs", "-48", "-100", "0", "1.5", "2*", "2**3", "+", "--3", "1e5", "9999999999999",
+                           "99999999*99999999*99999999", "2000000", "999999 screens", "nan", "inf"}) {
+    const SizeMeant meant = sizeMeant(text, 48, 32, 480);
+    EXPECT_NE(meant.why, "") << text;
+    EXPECT_EQ(meant.cells, 0) << text;
+  }
+}
+
+RC_GTEST_PROP(SizeText, AnyTextIsReadOrRefused, (const std::string& text)) {
+  const SizeMeant meant = sizeMeant(text, 48, 32, 480);
+  RC_ASSERT(meant.why.empty() == (meant.cells >= 1 && meant.cells <= kFarthestCell));
 }
 
 }  // namespace uq::test
