@@ -1,4 +1,5 @@
 // The hands on map and Table: every mouse button and key of the first slice.
+#include <QToolButton>
 #include <QApplication>
 #include <QLabel>
 #include <QListWidget>
@@ -322,7 +323,10 @@ TEST_F(Painting, WhatAStrokeRedrawsEqualsAFreshPicture) {
 TEST_F(Painting, TheFootLineSaysWhereAndHowLarge) {
   hand.moveTo(room->canvas(), onMap({9, 11}));
   EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("foot-place"))->text().toStdString(),
-            "cell 9, 11 · px 288, 352 · 48 × 32 = 1536 × 1024 px = 3.4 × 3.6 screens · 52 %");
+            "cell 9, 11 · px 288, 352");
+  EXPECT_EQ(room->findChild<QToolButton*>(QStringLiteral("foot-size"))->text().toStdString(),
+            "48 × 32 = 1536 × 1024 px = 3.4 × 3.6 screens");
+  EXPECT_EQ(room->findChild<QLabel*>(QStringLiteral("foot-scale"))->text().toStdString(), "52 %");
   EXPECT_THAT(room->findChild<QLabel*>(QStringLiteral("foot-hands"))->text().toStdString(),
               testing::StartsWith("Left lays · right takes · Ctrl+left takes away"));
 }

@@ -1,5 +1,11 @@
 // The map's edges are taken with the hand: it grows and is cut, nothing moves, nothing is lost.
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QToolButton>
+
 #include "app/Story.h"
+#include "app/maps/SizeCard.h"
 
 namespace uq::test {
 
@@ -187,6 +193,56 @@ TEST_F(Resizing, EveryGridIsResizedOnItsOwnSides) {
     EXPECT_EQ(map().bounds, (CellRect{0, 0, 14, 10})) << plan.name;
     picture(("resized-" + std::to_string(static_cast<int>(kind))).c_str());
   }
+}
+
+TEST_F(Resizing, ASizeIsTypedInWordsAndShownBeforeEnter) {
+  const int actions = hand.actions();
+  hand.click(part<QToolButton>("foot-size"));
+  hand.type(QStringLiteral("+5"));
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 53, 32})) << "shown at once";
+  EXPECT_THAT(part<QLabel>("size-told")->text().toStdString(), testing::HasSubstr("53 × 32"));
+  EXPECT_TRUE(session().inGesture());
+  picture("size-card");
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(hand.actions() - actions, 3);
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 53, 32}));
+  EXPECT_FALSE(part<QWidget>("size-card")->isVisible());
+  EXPECT_TRUE(room->canvas()->hasFocus());
+  EXPECT_EQ(session().undoLine().steps().size(), 1u);
+}
+
+TEST_F(Resizing, TheSidesAreChosenByArrowsAndWhatMeansNothingSaysWhy) {
+  choose(ActionId::mapSize);
+  hand.type(QStringLiteral("3 parsecs"));
+  EXPECT_THAT(part<QLabel>("size-told")->text().toStdString(), testing::HasSubstr("“parsecs” is no unit"));
+  EXPECT_FALSE(part<QPushButton>("size-resize")->isEnabled());
+  hand.key(Qt::Key_Return);
+  EXPECT_TRUE(part<QWidget>("size-card")->isVisible()) << "nothing is done by it";
+  part<QLineEdit>("size-across")->selectAll();
+  hand.type(QStringLiteral("50"));
+  part<SidePicture>("size-sides")->setFocus();
+  hand.key(Qt::Key_Left);
+  EXPECT_EQ(map().bounds, (CellRect{-1, 0, 49, 32}));
+  hand.key(Qt::Key_Left);
+  EXPECT_EQ(map().bounds, (CellRect{-2, 0, 48, 32}));
+  // By the mouse as well: the lower right corner.
+  hand.click(part<QWidget>("size-sides"), QPointF(90, 90));
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 50, 32}));
+  hand.key(Qt::Key_Escape);
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 32}));
+  EXPECT_TRUE(session().undoLine().steps().empty());
+  EXPECT_FALSE(session().inGesture());
+}
+
+TEST_F(Resizing, ASizeThatIsLeftOtherwiseIsNotDone) {
+  choose(ActionId::mapSize);
+  hand.type(QStringLiteral("60"));
+  // A press on the map is not for the map: something is under the hand.
+  hand.click(room->canvas(), onMap({10, 10}));
+  hand.click(part<QPushButton>("size-not-now"));
+  EXPECT_EQ(map().bounds, (CellRect{0, 0, 48, 32}));
+  EXPECT_FALSE(session().inGesture());
+  EXPECT_TRUE(session().isSaved());
 }
 
 TEST_F(Resizing, AMapThatCannotBeChangedKeepsItsEdges) {

@@ -1,7 +1,5 @@
 #include "app/actions/ActionTable.h"
 
-#include <QCoreApplication>
-
 #include "app/actions/ActionNeeds.h"
 
 namespace uq {
@@ -146,9 +144,12 @@ constexpr ActionRow kTable[] = {
      "", Menu::map, ActsIn::anywhere, true, false, needsMap},
     {ActionId::deleteMap, "delete-map", UQ_TEXT("Delete the map"), UQ_TEXT("Delete this map with all its layers"),
      "delete", "", Menu::map, ActsIn::anywhere, true, false, needsMap},
+    {ActionId::mapSize, "map-size", UQ_TEXT("Size…"),
+     UQ_TEXT("Type how large the map is: 64, +5, 3 screens, 1920 px"), "", "", Menu::map, ActsIn::anywhere, false, false,
+     needsMap, kOpensGroup},
     {ActionId::cutToUsed, "cut-to-used", UQ_TEXT("Cut to what is used"),
      UQ_TEXT("Cut the map to what is painted on it; what lies outside is kept"), "", "Ctrl+Shift+U", Menu::map, ActsIn::anywhere, true,
-     false, needsMap, kOpensGroup},
+     false, needsMap},
     {ActionId::dropAllowance, "drop-allowance", UQ_TEXT("Drop the seam allowance"),
      UQ_TEXT("Take away what was painted outside the map's edges"), "", "", Menu::map, ActsIn::anywhere, true, false,
      needsMap},
@@ -458,26 +459,7 @@ constexpr ActionRow kTable[] = {
      Menu::none, ActsIn::canvas, false, true, needsMap},
 };
 
-constexpr std::pair<ActionId, Tool> kTools[] = {{ActionId::brush, Tool::brush},   {ActionId::erase, Tool::erase},
-                                                {ActionId::box, Tool::box},       {ActionId::fill, Tool::fill},
-                                                {ActionId::select, Tool::select}, {ActionId::line, Tool::line},
-                                                {ActionId::oval, Tool::oval}};
-
 }  // namespace
-
-std::optional<Tool> toolOf(ActionId id) {
-  for (const auto& [action, tool] : kTools) {
-    if (action == id) return tool;
-  }
-  return std::nullopt;
-}
-
-ActionId actionOf(Tool tool) {
-  for (const auto& [action, one] : kTools) {
-    if (one == tool) return action;
-  }
-  Q_UNREACHABLE();
-}
 
 std::span<const ActionRow> actionTable() { return kTable; }
 
@@ -486,22 +468,6 @@ const ActionRow& actionRow(ActionId id) {
     if (row.id == id) return row;
   }
   Q_UNREACHABLE();
-}
-
-QString translated(const char* text) { return QCoreApplication::translate("actions", text); }
-
-QString menuText(Menu menu) {
-  switch (menu) {
-    case Menu::none: break;
-    case Menu::quilt: return translated(UQ_TEXT("&Quilt"));
-    case Menu::edit: return translated(UQ_TEXT("&Edit"));
-    case Menu::map: return translated(UQ_TEXT("&Map"));
-    case Menu::layers: return translated(UQ_TEXT("&Layers"));
-    case Menu::view: return translated(UQ_TEXT("&View"));
-    case Menu::check: return translated(UQ_TEXT("&Check"));
-    case Menu::help: return translated(UQ_TEXT("&Help"));
-  }
-  return {};
 }
 
 }  // namespace uq

@@ -77,6 +77,7 @@ enum class ActionId {
   renameMap,
   duplicateMap,
   deleteMap,
+  mapSize,
   cutToUsed,
   dropAllowance,
   openWithMap,

@@ -51,11 +51,16 @@ QString sizeText(const Quilt& quilt, const Map& map) {
       .arg(static_cast<double>(pixels.h) / screen.h, 0, 'f', 1);
 }
 
-QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
+QString resizingText(const Quilt& quilt, const Map& map, std::int64_t cut, std::int64_t broughtBack) {
   QStringList parts{sizeText(quilt, map)};
+  if (cut > 0) parts << tr("cuts %n painted cell(s), kept in the seam allowance", static_cast<int>(cut));
+  if (broughtBack > 0) parts << tr("%n painted cell(s) come back", static_cast<int>(broughtBack));
+  return parts.join(QStringLiteral(" · "));
+}
+
+QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
+  QStringList parts{resizingText(quilt, map, drag.cut(), drag.broughtBack())};
   if (!drag.refusal().empty()) parts.prepend(QString::fromStdString(drag.refusal()));
-  if (drag.cut() > 0) parts << tr("cuts %n painted cell(s), kept in the seam allowance", static_cast<int>(drag.cut()));
-  if (drag.broughtBack() > 0) parts << tr("%n painted cell(s) come back", static_cast<int>(drag.broughtBack()));
   const std::array rooms{tr("empty"), tr("the last row again"), tr("the ground again")};
   parts << tr("new room: %1 (keys 1, 2, 3)").arg(rooms[static_cast<std::size_t>(drag.room())]);
   return parts.join(QStringLiteral(" · "));

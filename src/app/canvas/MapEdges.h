@@ -22,6 +22,9 @@ Qt::CursorShape cursorOf(const HeldEdge& edge, GridKind kind);
 // "48 × 32 = 1536 × 1024 px = 3.2 × 3.8 screens".
 QString sizeText(const Quilt& quilt, const Map& map);
 
+// A size, and what it cuts off and brings back of painted cells.
+QString resizingText(const Quilt& quilt, const Map& map, std::int64_t cut, std::int64_t broughtBack);
+
 // What letting go would do; `map` as it is shown.
 QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map);
 

@@ -221,8 +221,9 @@ constexpr HelpPage kPages[] = {
          "<b>1</b>, <b>2</b> and <b>3</b> say what new room gets: nothing, the last row again, or the ground again. "
          "Nothing that stays moves, to whichever side the map grows.</p><p>What you cut off is kept, as <b>seam "
          "allowance</b>: it is there again when the map grows. Map &gt; Drop the seam allowance takes it away. A double "
-         "click on an edge cuts to what is used on that side, Map &gt; Cut to what is used on all.</p><p>Not yet: "
-         "inserting rows and columns in the middle, and typing a size.</p>")},
+         "click on an edge cuts to what is used on that side, Map &gt; Cut to what is used on all.</p><p>Map &gt; Size…, or a press on "
+         "the size in the foot line, takes it in words: <b>+5</b>, <b>64</b>, <b>3 screens</b>, <b>1920 px</b>. Not yet: "
+         "inserting rows and columns in the middle.</p>")},
     {"terrain", UQ_HELP("Ground that joins by itself"),
      UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules"),
      UQ_HELP(
@@ -368,6 +369,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::showAllowance, UQ_HELP("outside cropped cut hidden cells beyond edge")},
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
+    {ActionId::mapSize, UQ_HELP("resize width height dimensions larger smaller grow")},
     {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},
     {ActionId::dropAllowance, UQ_HELP("delete outside cells cropped rest")},
     {ActionId::mapFacts, UQ_HELP("background colour properties settings resolution title camera limits zoom")},

@@ -3,6 +3,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QTimer>
+#include <QToolButton>
 
 #include "app/canvas/MapEdges.h"
 #include "app/look/Theme.h"
@@ -46,6 +47,16 @@ FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   layout->setContentsMargins(kGap + 4, 0, kGap + 4, 0);
   layout->addWidget(hands_, 1);
   layout->addWidget(place_);
+  size_ = new QToolButton(this);
+  size_->setObjectName(QStringLiteral("foot-size"));
+  size_->setToolTip(tr("The size of the map: press to type another one"));
+  size_->setAutoRaise(true);
+  size_->setFocusPolicy(Qt::TabFocus);
+  connect(size_, &QToolButton::clicked, this, &FootLine::sizePressed);
+  layout->addWidget(size_);
+  scale_ = new QLabel(this);
+  scale_->setObjectName(QStringLiteral("foot-scale"));
+  layout->addWidget(scale_);
   kept_ = makeSoftLabel(this);
   kept_->setObjectName(QStringLiteral("foot-kept"));
   kept_->setWordWrap(false);
@@ -89,6 +100,7 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
         {ActionId::layTiles, ActionId::takeFromMap, ActionId::takeAway, ActionId::panView, ActionId::zoomView}));
   }
   QStringList parts;
+  QStringList scale;
   if (map) {
     const auto grid = makeGrid(map->grid);
     const PixelRect pixels = grid->pixelBounds(map->bounds);
@@ -99,12 +111,14 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
       const int row = cell->y - map->bounds.y0;
       parts << tr("cell %1, %2").arg(column).arg(row) << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
     }
-    parts << sizeText(session->quilt(), *map)
-          << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
+    scale << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
     if (map->shownTimes != 1)
-      parts << (canvas.zoom() == map->shownTimes ? tr("as in the game") : tr("in the game × %1").arg(map->shownTimes));
+      scale << (canvas.zoom() == map->shownTimes ? tr("as in the game") : tr("in the game × %1").arg(map->shownTimes));
   }
   place_->setText(parts.join(QStringLiteral(" · ")));
+  scale_->setText(scale.join(QStringLiteral(" · ")));
+  size_->setText(map ? sizeText(session->quilt(), *map) : QString());
+  size_->setVisible(map != nullptr);
 }
 
 }  // namespace uq

@@ -7,6 +7,7 @@
 #include "app/canvas/MapCanvas.h"
 
 class QLabel;
+class QToolButton;
 
 namespace uq {
 
@@ -22,9 +23,14 @@ class FootLine : public QWidget {
   // Says something for the next few seconds in place of the hands, for what needs no answer.
   void say(const QString& text);
 
+ Q_SIGNALS:
+  void sizePressed();
+
  private:
   QLabel* hands_;
   QLabel* place_;
+  QToolButton* size_;
+  QLabel* scale_;
   QLabel* kept_;
   QString said_;
   int sayings_ = 0;

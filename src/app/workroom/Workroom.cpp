@@ -54,6 +54,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   find_ = new FindBox(actions_, this);
   keysPage_ = new KeysPage(this);
   foot_ = new FootLine(central);
+  connect(foot_, &FootLine::sizePressed, this, [this] { act(ActionId::mapSize); });
 
   auto* footRow = new QHBoxLayout;
   footRow->setSpacing(0);
@@ -114,7 +115,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inGesture()) {
     const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
-                         mapFacts_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
+                         mapFacts_->isVisible() || sizeCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -216,6 +217,7 @@ void Workroom::hideCards() {
   tidyCard_->hide();
   exportCard_->hide();
   mapFacts_->hide();
+  sizeCard_->hide();
   rolesCard_->hide();
   hangCard_->hide();
 }
@@ -278,6 +280,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   tidyCard_->setSession(session.get());
   exportCard_->setSession(session.get());
   mapFacts_->setSession(session.get());
+  sizeCard_->setSession(session.get());
   rolesCard_->setSession(session.get());
   hangCard_->hide();
   cameBack_->hide();

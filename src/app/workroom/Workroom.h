@@ -11,6 +11,7 @@
 #include "app/help/FindBox.h"
 #include "app/help/KeysPage.h"
 #include "app/maps/MapFactsCard.h"
+#include "app/maps/SizeCard.h"
 #include "app/maps/MapList.h"
 #include "app/maps/NewMapCard.h"
 #include "app/stack/Overview.h"
@@ -201,6 +202,7 @@ class Workroom : public QMainWindow {
   bool spreadUsed_ = false;  // something was taken from it while its key was down
   RolesCard* rolesCard_ = nullptr;
   MapFactsCard* mapFacts_;
+  SizeCard* sizeCard_;
   HangCard* hangCard_;
   JointRound* joints_ = nullptr;
   bool spreadHeld_ = false;  // its key is down

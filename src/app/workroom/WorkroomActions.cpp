@@ -219,6 +219,9 @@ void Workroom::act(ActionId id) {
       hideCards();
       mapFacts_->open();
       break;
+    case ActionId::mapSize:
+      sizeCard_->open();
+      break;
     case ActionId::listRoles:
       hideCards();
       rolesCard_->open();

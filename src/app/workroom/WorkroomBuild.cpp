@@ -116,6 +116,8 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(sheetCard_, &SheetCard::said, this, [this](const QString& text) { foot_->say(text); });
   tidyCard_ = new TidyCard(middle);
   exportCard_ = new ExportCard(middle);
+  sizeCard_ = new SizeCard(middle);
+  connect(sizeCard_, &SizeCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   mapFacts_ = new MapFactsCard(middle);
   connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   rolesCard_ = new RolesCard(middle);
