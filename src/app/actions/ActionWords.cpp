@@ -1,6 +1,7 @@
 // What goes with the rows of the action table: tools, menus, and words in the user's language.
 #include <QCoreApplication>
 
+#include "app/actions/ActionNeeds.h"
 #include "app/actions/ActionTable.h"
 
 namespace uq {
