@@ -22,7 +22,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kWide = 460;        // logical pixels
+constexpr int kSizeCardWide = 460;        // logical pixels
 constexpr int kPictureSide = 96;  // likewise
 constexpr int kReach = 12;        // of the marks at the sides
 
@@ -105,7 +105,7 @@ void SidePicture::keyPressEvent(QKeyEvent* event) {
 SizeCard::SizeCard(QWidget* parent) : Card(parent) {
   setObjectName(QStringLiteral("size-card"));
   makeCard(this);
-  setFixedWidth(kWide);
+  setFixedWidth(kSizeCardWide);
   title_ = makeTitle({}, this);
   const auto field = [this](const char* object, const QString& name) {
     auto* edit = new QLineEdit(this);
