@@ -11,6 +11,7 @@ void registerSheetBenchmarks();
 void registerHandBenchmarks();
 void registerWorkroomBenchmarks();
 void registerKeepBenchmarks();
+void registerResizeBenchmarks();
 }  // namespace uq::bench
 
 int main(int argc, char** argv) {
@@ -25,6 +26,7 @@ int main(int argc, char** argv) {
   uq::bench::registerHandBenchmarks();
   uq::bench::registerWorkroomBenchmarks();
   uq::bench::registerKeepBenchmarks();
+  uq::bench::registerResizeBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   benchmark::RunSpecifiedBenchmarks();
