@@ -390,6 +390,12 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return std::any_of(said.begin(), said.end(),
                            [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
       }
+      case ActionId::showAllowance: return changed(&Desk::showsAllowance);
+      case ActionId::mapSize: {
+        const bool isOpen = opens("size-card");
+        hand.key(Qt::Key_Escape);
+        return isOpen;
+      }
       case ActionId::screenFrame: return changed(&Desk::showsFrame);
       case ActionId::playCamera: {
         trigger(id);

@@ -144,9 +144,9 @@ TEST_F(EditList, AMapIsResizedAndWhatIsCutIsKeptOrDropped) {
   EXPECT_THAT(row(done(laid + R"({"do": "resize", "width": 6, "height": 6, "dropsAllowance": true})"), "Paving", {0, 0}, 4),
               ElementsAre(3, 3, 0, 0));
   EXPECT_EQ(bounds(done(laid + R"({"do": "resize", "toUsed": true})")), (CellRect{0, 0, 4, 4}));
-  const Quilt ground = done(laid + R"({"do": "resize", "toUsed": true, "right": 2, "room": "lastRow"})");
-  // Kept cells come first; the others are as the last column.
-  EXPECT_THAT(row(ground, "Paving", {3, 0}, 3), ElementsAre(3, 3, 3));
+  const Quilt again = done(R"({"do": "box", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [-4, -4],
+                              "to": [15, 7]}, {"do": "resize", "right": 2, "room": "lastRow"})");
+  EXPECT_THAT(row(again, "Paving", {15, 0}, 4), ElementsAre(3, 3, 3, 0));
   EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "left": -20})"), HasSubstr("at least one cell"));
   EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "room": "snow"})"), HasSubstr("empty, lastRow or ground"));
   EXPECT_THAT(refusal(R"({"do": "resize", "map": "Yard", "width": 0})"), HasSubstr("whole number"));

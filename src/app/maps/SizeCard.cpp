@@ -1,5 +1,6 @@
 #include "app/maps/SizeCard.h"
 
+#include <QApplication>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -159,6 +160,10 @@ SizeCard::SizeCard(QWidget* parent) : Card(parent) {
   layout->addLayout(sides);
   layout->addWidget(told_);
   layout->addLayout(new SentenceLayout({resize_, not_}));
+  connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+    const bool isElsewhere = now && now != this && !isAncestorOf(now) && !QApplication::activePopupWidget();
+    if (isVisible() && isElsewhere) leave(false);
+  });
   if (auto* close = findChild<QToolButton*>(QStringLiteral("size-close")))
     connect(close, &QToolButton::clicked, this, [this] { leave(false); });
   hide();
