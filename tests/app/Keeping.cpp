@@ -20,13 +20,7 @@ class Keeping : public PaintingHand {
   Id layer(const char* name) { return siding().layerNamed(name)->id; }
   LayerCard* card(const char* name) { return room->stack()->card(layer(name)); }
   FolderCard* head() { return room->stack()->folderCard(siding().folders.front().id); }
-  QString foot() {
-    QStringList all;
-    for (const QLabel* label : room->findChildren<QLabel*>()) {
-      if (label->isVisible() && label->text().contains(QStringLiteral(" screens · "))) all << label->text();
-    }
-    return all.join(QLatin1Char('\n'));
-  }
+  QString foot() { return part<QLabel>("foot-scale")->text(); }
 };
 
 TEST_F(Keeping, AFolderIsWorkedByKeysAlone) {
