@@ -34,7 +34,7 @@ Quilt anyYard() {
 
 std::int64_t paintedIn(const Map& map, CellRect cells) {
   std::int64_t painted = 0;
-  for (const auto& layer : map.layers) layer->cells.forEachPainted(cells, [&](CellPos, Cell) { ++painted; });
+  for (const Shared<Layer>& layer : map.layers) layer->cells.forEachPainted(cells, [&](CellPos, Cell) { ++painted; });
   return painted;
 }
 
@@ -107,7 +107,7 @@ TEST(ResizeMap, NewGroundComesOnTheGroundAlone) {
   const CellRect to = moved(yard.bounds, {0, 0, 1, 0});
   const Map now = *withBounds(quilt, yard.id, to, NewRoom::ground).map(yard.id);
   const CellRect fresh{yard.bounds.x1, to.y0, to.x1, to.y1};
-  for (const auto& layer : now.layers) {
+  for (const Shared<Layer>& layer : now.layers) {
     std::int64_t painted = 0;
     layer->cells.forEachPainted(fresh, [&](CellPos, Cell) { ++painted; });
     EXPECT_EQ(painted, layer->role == "ground" ? fresh.height() : 0) << layer->name;
