@@ -124,6 +124,11 @@ TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {
     EXPECT_EQ(bytes(withBounds(quilt, yard.id, to)), bytes(quilt));
   }
   EXPECT_EQ(whyNoBounds(yard, {0, 0, 1, 1}), "");
+  // A map may be that large, but is not filled in one go.
+  const CellRect large{0, 0, 20'000, 20'000};
+  EXPECT_EQ(whyNoBounds(yard, large), "");
+  EXPECT_NE(whyNoBounds(yard, large, NewRoom::lastRow), "");
+  EXPECT_EQ(bytes(withBounds(quilt, yard.id, large, NewRoom::lastRow)), bytes(quilt));
 }
 
 TEST(ResizeMap, IsCutToWhatIsUsed) {

@@ -222,7 +222,7 @@ void SizeCard::follow() {
     const auto [left, right] = partedBy(sides_->across(), across.cells - map.bounds.width());
     const auto [top, bottom] = partedBy(sides_->down(), down.cells - map.bounds.height());
     to = moved(map.bounds, {left, top, right, bottom});
-    why = whyNoBounds(map, to);
+    why = whyNoBounds(map, to, session_->desk().newRoom);
   }
   resize_->setEnabled(why.empty());
   if (!why.empty()) return told_->setText(QString::fromStdString(why));

@@ -55,7 +55,7 @@ CellRect moved(CellRect bounds, const EdgeMoves& by) {
   return {sum(bounds.x0, -by.left), sum(bounds.y0, -by.top), sum(bounds.x1, by.right), sum(bounds.y1, by.bottom)};
 }
 
-std::string whyNoBounds(const Map& map, CellRect bounds) {
+std::string whyNoBounds(const Map& map, CellRect bounds, NewRoom room) {
   if (bounds.empty()) return "The map needs at least one cell each way";
   if (bounds.x0 < -kFarthestCell || bounds.y0 < -kFarthestCell || bounds.x1 > kFarthestCell || bounds.y1 > kFarthestCell) {
     return "Cells lie at most 1,048,576 from where the map began";
@@ -64,12 +64,14 @@ std::string whyNoBounds(const Map& map, CellRect bounds) {
   if (std::max({-pixels.x, -pixels.y, pixels.right(), pixels.bottom()}) > kFarthestPixel) {
     return "A map reaches at most 16,777,216 pixels from where it began";
   }
+  const std::int64_t fresh = bounds.count() - bounds.intersected(map.bounds).count();
+  if (room != NewRoom::empty && fresh > kMostNewRoom) return "So much new room is not filled at once: leave it empty";
   return {};
 }
 
 Quilt withBounds(const Quilt& quilt, Id id, CellRect bounds, NewRoom room) {
   const Map* map = quilt.map(id);
-  if (!map || map->bounds == bounds || !whyNoBounds(*map, bounds).empty()) return quilt;
+  if (!map || map->bounds == bounds || !whyNoBounds(*map, bounds, room).empty()) return quilt;
   const CellRect old = map->bounds;
   Map next = *map;
   next.bounds = bounds;
@@ -102,7 +104,7 @@ Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
   to = moved(to, ask.by);
   if (ask.width) to.x1 = sum(to.x0, *ask.width);
   if (ask.height) to.y1 = sum(to.y0, *ask.height);
-  done.why = whyNoBounds(map, to);
+  done.why = whyNoBounds(map, to, ask.room);
   if (!done.why.empty()) return done;
   PaintedCount count(map);
   done.bounds = to;

@@ -24,8 +24,11 @@ struct EdgeMoves {
 // Bounds with their edges moved; beyond all limits where a sum would overflow, so that whyNoBounds says so.
 CellRect moved(CellRect bounds, const EdgeMoves& by);
 
-// Why a map cannot have these bounds, in words; empty when it can.
-std::string whyNoBounds(const Map& map, CellRect bounds);
+// More new room is not filled.
+inline constexpr std::int64_t kMostNewRoom = std::int64_t{1} << 22;  // cells of one layer
+
+// Why a map cannot have these bounds, with new room filled so, in words; empty when it can.
+std::string whyNoBounds(const Map& map, CellRect bounds, NewRoom room = NewRoom::empty);
 
 // Cells that come back from the allowance are left as they are, whatever new room gets. Nothing changes where whyNoBounds says why.
 Quilt withBounds(const Quilt& quilt, Id map, CellRect bounds, NewRoom room = NewRoom::empty);

@@ -38,7 +38,7 @@ void EdgeDrag::show() {
   const Quilt& before = work_.gesture()->before();
   const Map& map = *before.map(work_.desk().map);
   const CellRect to = dragged(map, edge_, way_);
-  refusal_ = whyNoBounds(map, to);
+  refusal_ = whyNoBounds(map, to, room());
   if (!refusal_.empty()) return;
   cut_ = count_->cutBy(to);
   broughtBack_ = count_->broughtBackBy(to);

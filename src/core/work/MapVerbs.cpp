@@ -54,7 +54,7 @@ void MapVerbs::setOpening() {
 
 void MapVerbs::resize(CellRect bounds, NewRoom room) {
   if (!work_.map()) return;
-  if (const std::string why = whyNoBounds(*work_.map(), bounds); !why.empty()) return work_.refuse(why);
+  if (const std::string why = whyNoBounds(*work_.map(), bounds, room); !why.empty()) return work_.refuse(why);
   work_.step("Resize " + work_.map()->name, withBounds(work_.quilt(), work_.desk().map, bounds, room));
 }
 
