@@ -62,7 +62,7 @@ QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
   QStringList parts{resizingText(quilt, map, drag.cut(), drag.broughtBack())};
   if (!drag.refusal().empty()) parts.prepend(QString::fromStdString(drag.refusal()));
   const std::array rooms{tr("empty"), tr("the last row again"), tr("the ground again")};
-  parts << tr("new room: %1 (keys 1, 2, 3)").arg(rooms[static_cast<std::size_t>(drag.room())]);
+  if (drag.grows()) parts << tr("new room: %1 (keys 1, 2, 3)").arg(rooms[static_cast<std::size_t>(drag.room())]);
   return parts.join(QStringLiteral(" · "));
 }
 

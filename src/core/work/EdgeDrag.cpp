@@ -15,6 +15,7 @@ bool EdgeDrag::take(const HeldEdge& edge, CellPos at) {
   way_ = {};
   count_.emplace(*work_.map());
   cut_ = broughtBack_ = 0;
+  grows_ = false;
   refusal_.clear();
   return true;
 }
@@ -40,6 +41,7 @@ void EdgeDrag::show() {
   const CellRect to = dragged(map, edge_, way_);
   refusal_ = whyNoBounds(map, to, room());
   if (!refusal_.empty()) return;
+  grows_ = to.count() > to.intersected(map.bounds).count();
   cut_ = count_->cutBy(to);
   broughtBack_ = count_->broughtBackBy(to);
   work_.gesture()->become(withBounds(before, map.id, to, room()));

@@ -32,6 +32,8 @@ class EdgeDrag {
   void leave();
 
   const HeldEdge& edge() const { return edge_; }
+  // Whether there is new room in it.
+  bool grows() const { return grows_; }
   // What the map as it is shown cuts off, and brings back, of painted cells.
   std::int64_t cut() const { return cut_; }
   std::int64_t broughtBack() const { return broughtBack_; }
@@ -48,6 +50,7 @@ class EdgeDrag {
   CellPos from_;
   EdgeWay way_;
   std::optional<PaintedCount> count_;
+  bool grows_ = false;
   std::int64_t cut_ = 0;
   std::int64_t broughtBack_ = 0;
   std::string refusal_;
