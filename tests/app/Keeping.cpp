@@ -129,6 +129,11 @@ TEST_F(Keeping, DeadStripsAndTheSizeInTheGameAreTold) {
   hand.type(QStringLiteral("3"));
   hand.key(Qt::Key_Return);
   EXPECT_EQ(siding().shownTimes, 3);
+  // One press mends it.
+  const CellRect before = siding().bounds;
+  hand.click(in<QPushButton>("map-cut"));
+  EXPECT_EQ(siding().bounds, moved(before, {0, 0, -3, -1}));
+  EXPECT_FALSE(in<QPushButton>("map-cut")->isVisible());
   hand.key(Qt::Key_Escape);
   canvas()->setFocus();
   hand.key(Qt::Key_0);

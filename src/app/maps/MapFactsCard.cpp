@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPainter>
+#include <QPushButton>
 
 #include "app/look/ColourField.h"
 #include "app/look/NumberField.h"
@@ -127,6 +128,9 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   });
   told_ = makeSoftLabel(this);
   told_->setObjectName(QStringLiteral("map-told"));
+  cut_ = new QPushButton(tr("Cut to what is used"), this);
+  cut_->setObjectName(QStringLiteral("map-cut"));
+  connect(cut_, &QPushButton::clicked, this, [this] { session_->verbs().maps.cutToUsed(); });
   preview_ = new Preview(this);
 
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
@@ -145,6 +149,7 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   left->addLayout(new SentenceLayout({word(tr("Shown at ×")), times_, word(tr("in the game."))}));
   left->addLayout(new SentenceLayout({word(tr("The camera")), camera_}));
   left->addWidget(told_);
+  left->addWidget(cut_, 0, Qt::AlignLeft);
   left->addStretch();
   sides->addLayout(left, 1);
   sides->addWidget(preview_, 0, Qt::AlignTop);
@@ -223,6 +228,7 @@ void MapFactsCard::refresh() {
     if (count > 0) lines << (count == 1 ? one : several.arg(count));
   }
   told_->setText(lines.join(QLatin1Char('\n')));
+  cut_->setVisible(!(dead == DeadStrips{}));
   preview_->update();
 }
 

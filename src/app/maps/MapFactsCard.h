@@ -9,6 +9,7 @@ class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
+class QPushButton;
 
 namespace uq {
 
@@ -46,6 +47,7 @@ class MapFactsCard : public Card {
   NumberField* times_;
   QComboBox* camera_;
   QLabel* told_;
+  QPushButton* cut_;  // where strips at the edges hold no tile
   Preview* preview_;
 };
 
