@@ -102,7 +102,7 @@ RC_GTEST_PROP(ResizeMap, NewRoomTakesTheNearestCellAndKeepsWhatComesBack, ()) {
 
 TEST(ResizeMap, NewGroundComesOnTheGroundAlone) {
   Quilt quilt = smallQuilt();
-  const Map& yard = yardOf(quilt);
+  const Map yard = yardOf(quilt);  // the quilt becomes others
   quilt = withRole(quilt, layerOf(quilt, "Yard", "Paving"), "ground");
   const CellRect to = moved(yard.bounds, {0, 0, 1, 0});
   const Map now = *withBounds(quilt, yard.id, to, NewRoom::ground).map(yard.id);
@@ -116,7 +116,7 @@ TEST(ResizeMap, NewGroundComesOnTheGroundAlone) {
 
 TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {
   const Quilt quilt = smallQuilt();
-  const Map& yard = yardOf(quilt);
+  const Map yard = yardOf(quilt);  // the quilt becomes others
   for (const CellRect to : {CellRect{0, 0, 0, 5}, CellRect{3, 3, 2, 9}, CellRect{0, 0, kFarthestCell + 1, 4},
                             CellRect{-kFarthestCell - 1, 0, 4, 4}, CellRect{0, 0, 600'000, 4},
                             moved(yard.bounds, {std::numeric_limits<int>::max(), 0, std::numeric_limits<int>::max(), 0})}) {
@@ -133,7 +133,7 @@ TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {
 
 TEST(ResizeMap, IsCutToWhatIsUsed) {
   Quilt quilt = smallQuilt();
-  const Map& yard = yardOf(quilt);
+  const Map yard = yardOf(quilt);  // the quilt becomes others
   const CellRect used = usedBounds(yard);
   EXPECT_FALSE(used.empty());
   quilt = withBounds(quilt, yard.id, moved(yard.bounds, {30, 20, 10, 5}));
