@@ -14,6 +14,7 @@
 #include <fstream>
 
 #include "app/Story.h"
+#include "app/workroom/FolderWatch.h"
 
 namespace uq::test {
 
@@ -203,10 +204,11 @@ TEST_F(Files, ASecondWindowFollowsWhatIsSavedAndIsWorkedInOnceTheFirstIsClosed) 
   EXPECT_TRUE(second.session()->quilt() == before);
   ASSERT_EQ(refused.count(), 2);
   EXPECT_THAT(refused.front().front().toString().toStdString(), HasSubstr("has this quilt open"));
+  QSignalSpy took(second.session()->beside().watch, &FolderWatch::tookOver);
   room->close();
   room.reset();
   // Nothing has to be pressed for that.
-  ASSERT_TRUE(waitFor([&] { return !second.session()->store().readOnly(); }));
+  ASSERT_TRUE(waitFor([&] { return took.count() > 0; }));
   EXPECT_EQ(second.notices()->text(), QString());
   second.session()->verbs().maps.rename(second.session()->map()->id, "Yard at night");
   ASSERT_FALSE(second.session()->isSaved());
