@@ -106,6 +106,27 @@ TEST_F(ComingBack, TheWayBackGoesOnWhereItWas) {
   EXPECT_FALSE(session().isSaved());
 }
 
+// Too far back, then the power went: forth again it goes.
+TEST_F(ComingBack, WhatWasTakenBackIsLaidBackAgain) {
+  paint({20, 20}, {26, 20});
+  paint({20, 22}, {26, 22});
+  paint({20, 24}, {26, 24});
+  const Cell laid = cellOn("Paving", {23, 24});
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  waitForKeeping();
+  crash();
+  openDemo();
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(session().undoLine().steps().size(), 1u);
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(cellOn("Paving", {23, 22}), laid);
+  EXPECT_NE(cellOn("Paving", {23, 24}), laid);
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(cellOn("Paving", {23, 24}), laid);
+  EXPECT_EQ(session().undoLine().steps().size(), 3u);
+}
+
 TEST_F(ComingBack, ToSaveByItselfIsOfferedUntilItIsSo) {
   paint({20, 20}, {26, 20});
   waitForKeeping();

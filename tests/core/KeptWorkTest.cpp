@@ -126,6 +126,29 @@ TEST_F(KeptYard, WhatIsDamagedInItIsAsItWasSavedAndTheRestComesBack) {
   EXPECT_EQ(bytes(back->quilt), bytes(renameLayer(saved, layerOf(saved, "Loft", "Floor"), "Boards")));
 }
 
+// Of a layer that is cut off the chunks before the cut come back, and those after it are as they were saved.
+TEST_F(KeptYard, OfADamagedLayerComesBackWhatIsBeforeTheDamage) {
+  const std::string path = "maps/yard/awnings.cells";
+  const LayerAt at = layerOf(saved, "Yard", "Awnings");
+  // Two chunks, and another layer that is whole.
+  const auto laid = [&](const Quilt& quilt, CellPos cell) {
+    return layCells(quilt, at, std::vector<CellChange>{{cell, tileOf(quilt, "rails", 1)}});
+  };
+  const Quilt first = laid(saved, {-2, -2});
+  const Quilt now = renameLayer(laid(first, {2, 2}), layerOf(saved, "Yard", "Sheds"), "Halls");
+  ASSERT_TRUE(KeptWork(disk, kPlace).keep(saved, now, facts));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept && (*kept)->files.contains(path));
+  std::string& part = disk->files.at((*kept)->files.at(path).path);
+  part.resize(part.rfind('@') + 5);
+  auto opened = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  const auto back = readKept(disk, kFolder, **kept, *opened);
+  ASSERT_TRUE(back) << back.error().text();
+  EXPECT_FALSE(back->whole);
+  EXPECT_EQ(bytes(back->quilt), bytes(renameLayer(first, layerOf(saved, "Yard", "Sheds"), "Halls")));
+}
+
 TEST_F(KeptYard, AMapWhoseDocumentIsDamagedIsNotTakenAwayByComingBack) {
   const Quilt now = renameMap(saved, saved.mapNamed("Loft")->id, "Attic");
   KeptWork work(disk, kPlace);
@@ -175,14 +198,14 @@ TEST_F(KeptYard, TheLineIsKeptOncePerNumberAndGoesWithTheRest) {
   ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5}, {4, 5}, [] { return std::string("four, five"); }}));
   now = laidOnce(now, {3, 2}, 1);
   ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5, 6}, {6}, [] { return std::string("six"); }}));
-  EXPECT_EQ(work.keptOfLine(), (std::set<std::uint64_t>{4, 5, 6}));
+  EXPECT_EQ(work.keptOfLine(), (std::vector<std::uint64_t>{4, 5, 6}));
   auto kept = keptAt(*disk, kPlace);
   ASSERT_TRUE(kept && *kept);
   EXPECT_EQ((*kept)->line, (std::vector<std::uint64_t>{4, 5, 6}));
   EXPECT_EQ(lineTexts(*disk, **kept), (std::vector<std::string>{"four, five", "six"}));
   // A step that was taken back is not kept any more.
   ASSERT_TRUE(work.keep(saved, now, facts, {{4, 5}, {}, {}}));
-  EXPECT_EQ(work.keptOfLine(), (std::set<std::uint64_t>{4, 5}));
+  EXPECT_EQ(work.keptOfLine(), (std::vector<std::uint64_t>{4, 5}));
   kept = keptAt(*disk, kPlace);
   ASSERT_TRUE(kept && *kept);
   EXPECT_EQ(lineTexts(*disk, **kept), (std::vector<std::string>{"four, five"}));
@@ -255,6 +278,26 @@ TEST_F(KeptYard, FilesThatSomebodyElseChangedSinceAreNamed) {
   const auto kept = keptAt(*disk, kPlace);
   ASSERT_TRUE(kept && *kept);
   const std::string path = (*kept)->files.begin()->first;
+  disk->put(std::string(kFolder) + "/" + path, "cells 1\nend\n");
+  EXPECT_THAT(changedSince(*disk, kFolder, **kept), testing::ElementsAre(path));
+}
+
+// Times are only ever compared for being the same, so a clock that is set back hides nothing.
+TEST_F(KeptYard, AClockThatJumpsBackHidesNothing) {
+  KeptWork work(disk, kPlace);
+  facts.until = 2'000'000'000;
+  disk->clock = 2'000'000'000;
+  ASSERT_TRUE(work.keep(saved, laidOnce(saved, {1, 1}, 1), facts));
+  facts.until = 5;
+  disk->clock = 5;
+  const Quilt now = laidOnce(saved, {2, 2}, 1);
+  ASSERT_TRUE(work.keep(saved, now, facts));
+  EXPECT_EQ(cameBack(), bytes(now));
+  const auto kept = keptAt(*disk, kPlace);
+  ASSERT_TRUE(kept && *kept);
+  EXPECT_EQ((*kept)->facts.until, 5);
+  const std::string path = (*kept)->files.begin()->first;
+  disk->clock = 1;
   disk->put(std::string(kFolder) + "/" + path, "cells 1\nend\n");
   EXPECT_THAT(changedSince(*disk, kFolder, **kept), testing::ElementsAre(path));
 }

@@ -160,6 +160,71 @@ TEST(PackedQuilts, WithoutAQuiltSaySo) {
   EXPECT_THAT(refusal("not a zip at all"), HasSubstr("no packed quilt"));
 }
 
+// A disk that is full, or gone, at any step leaves the old pack or the new one, and the next try succeeds.
+TEST(PackedQuilts, AreWrittenWholeOrNotAtAllWhereTheDiskFails) {
+  const std::string before = *packed(smallQuilt());
+  const std::string after = *packed(smallQuilt().without<Map>(smallQuilt().mapNamed("Loft")->id));
+  int kept = 0;
+  for (const bool stops : {false, true}) {
+    for (int step = 0;; ++step) {
+      MemoryDisk disk;
+      disk.folders.insert({"/home", "/home/mail"});
+      disk.put(kPackedPath, before);
+      disk.failAt = disk.changes + step;
+      disk.stopsThere = stops;
+      const auto written = writeWhole(disk, kPackedPath, after);
+      const bool reached = disk.changes > disk.failAt;
+      if (!written) {
+        EXPECT_EQ(written.error().cause, Error::Cause::diskFull);
+      }
+      disk.failAt = -1;
+      disk.stopsThere = false;
+      const auto there = unpacked(disk, kPackedPath);
+      ASSERT_TRUE(there) << there.error().text();
+      EXPECT_TRUE(disk.files.at(kPackedPath) == (written ? after : before) || stops) << "step " << step;
+      kept += disk.files.at(kPackedPath) == before ? 1 : 0;
+      EXPECT_TRUE(writeWhole(disk, kPackedPath, after));
+      EXPECT_EQ(disk.files.at(kPackedPath), after);
+      if (!reached) break;
+    }
+  }
+  EXPECT_GT(kept, 2);
+}
+
+// The same where one is unpacked: a folder in which it failed opens as the whole quilt, or can be unpacked into again; one
+// in which the program ended may hold something, so it is left alone.
+TEST(PackedQuilts, AreUnpackedWholeOrNotAtAllWhereTheDiskFails) {
+  int refused = 0;
+  for (const bool stops : {false, true}) {
+    for (int step = 0;; ++step) {
+      auto disk = std::make_shared<MemoryDisk>();
+      disk->folders.insert({"/home", "/home/mail"});
+      disk->put(kPackedPath, *packed(smallQuilt()));
+      const auto read = unpacked(*disk, kPackedPath);
+      ASSERT_TRUE(read);
+      disk->failAt = disk->changes + step;
+      disk->stopsThere = stops;
+      const bool made = QuiltStore::create(disk, "/home/mail/yard", read->quilt).has_value();
+      const bool reached = disk->changes > disk->failAt;
+      disk->failAt = -1;
+      disk->stopsThere = false;
+      refused += made ? 0 : 1;
+      auto opened = QuiltStore::open(disk, "/home/mail/yard", QuiltStore::Access::write);
+      if (opened) {
+        EXPECT_EQ(bytes(opened->quilt), bytes(smallQuilt())) << "step " << step;
+        EXPECT_TRUE(opened->problems.empty()) << "step " << step;
+      } else {
+        EXPECT_FALSE(made);
+        const auto again = QuiltStore::create(disk, stops ? "/home/mail/other" : "/home/mail/yard", read->quilt);
+        EXPECT_TRUE(again) << "step " << step << ": " << again.error().text();
+      }
+      EXPECT_TRUE(unpacked(*disk, kPackedPath));
+      if (!reached) break;
+    }
+  }
+  EXPECT_GT(refused, 4);
+}
+
 TEST(PackedQuilts, AreCancelledWithoutAFile) {
   Progress progress;
   progress.cancel();

@@ -244,27 +244,36 @@ const std::map<std::string, std::string>& keptFiles() {
   return files;
 }
 
+Quilt painted() {
+  const std::vector<CellChange> paint = {{{1, 1}, tileOf(yard(), "rails", 1)}};
+  return layCells(yard(), layerOf(yard(), "Yard", "Awnings"), paint);
+}
+
+// A stroke, and a map that was deleted and came back.
 UndoLine yardLine() {
   UndoLine line;
-  const std::vector<CellChange> paint = {{{1, 1}, tileOf(yard(), "rails", 1)}};
-  const Quilt painted = layCells(yard(), layerOf(yard(), "Yard", "Awnings"), paint);
   line.begin("Brush on Awnings", {}, yard(), {});
-  mustHold(line.commit(painted, {}), "a stroke is a step");
-  line.begin("Delete Loft", {}, painted, {});
-  mustHold(line.commit(painted.without<Map>(painted.mapNamed("Loft")->id), {}), "so is deleting a map");
+  mustHold(line.commit(painted(), {}), "a stroke is a step");
+  line.begin("Delete Loft", {}, painted(), {});
+  const Quilt less = painted().without<Map>(yard().mapNamed("Loft")->id);
+  mustHold(line.commit(less, {}), "so is deleting a map");
+  mustHold(line.takeBack(line.planReturn(1), {}, less).has_value(), "which can be taken back");
   return line;
 }
 
 void readsSteps(std::string_view bytes) {
   Quilt now = yard();
   UndoLine line;
-  line.comeBack(readSteps({squeezed(bytes)}, {1, 2, 3}, now).steps);
-  (void)line.takeBack(line.planReturn(0), {}, now);
+  StepsRead read = readSteps({squeezed(bytes)}, lineToKeep(yardLine(), {}).ids, now);
+  line.comeBack(std::move(read.steps), std::move(read.takenBack));
+  if (const auto forth = line.planForth({}, now)) (void)line.layBack(*forth, now);
+  const UndoLine::Plan back = line.planReturn(0);
+  if (!back.steps.empty()) (void)line.takeBack(back, {}, now);
 }
 
 std::vector<std::string> stepsSeeds() {
-  const LineToKeep keep = lineToKeep(yardLine(), {});
-  return {*unsqueezed(stepsText(keep.fresh, yard()), kMostClipBytes)};
+  const UndoLine line = yardLine();
+  return {*unsqueezed(stepsText(lineToKeep(line, {}), painted()), kMostClipBytes)};
 }
 
 // The first byte says which file of the kept work the others stand for.
@@ -366,13 +375,13 @@ const std::vector<FuzzTarget>& fuzzTargets() {
   static const std::vector<FuzzTarget> targets = {
       {"quilt", readsQuilt, quiltSeeds},       {"map", readsMap, mapSeeds},
       {"sheet", readsSheet, sheetSeeds},       {"stamp", readsStamp, stampSeeds},
-      {"folder", readsFolder, folderSeeds, 3000}, {"cells", readsCellsText, cellsSeeds},
+      {"folder", readsFolder, folderSeeds}, {"cells", readsCellsText, cellsSeeds},
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},
       {"desk", readsDesk, deskSeeds},          {"journal", readsJournal, journalSeeds},
-      {"kept", readsKept, keptSeeds, 3000},     {"steps", readsSteps, stepsSeeds},
+      {"kept", readsKept, keptSeeds},     {"steps", readsSteps, stepsSeeds},
       {"patch", readsPatch, cellsSeeds},
-      {"zip", readsZip, zipSeeds, 3000},        {"picture", readsPicture, pictureSeeds, 8000},
+      {"zip", readsZip, zipSeeds},        {"picture", readsPicture, pictureSeeds},
       {"drawing", readsDrawing, drawingSeeds}};
   return targets;
 }

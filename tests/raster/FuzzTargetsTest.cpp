@@ -1,8 +1,12 @@
-// Every reader of bytes from elsewhere, on seeds, on what was found once, and on variations of them.
+// Every reader of bytes from elsewhere, on seeds, on what was found once, and for some seconds on variations of them:
+// other ones each day, so that a check finds what the one of yesterday did not. UQ_FUZZ_DAY=N does those of a day again.
 #include <gtest/gtest.h>
 
+#include <chrono>
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <iostream>
 #include <random>
 
 #include "fuzz/Targets.h"
@@ -10,6 +14,15 @@
 namespace uq::test {
 
 namespace {
+
+constexpr std::chrono::seconds kForEach{2};
+
+// Days since 1970.
+unsigned today() {
+  if (const char* day = std::getenv("UQ_FUZZ_DAY")) return static_cast<unsigned>(std::strtoul(day, nullptr, 10));
+  const auto since = std::chrono::system_clock::now().time_since_epoch();
+  return static_cast<unsigned>(std::chrono::duration_cast<std::chrono::hours>(since).count() / 24);
+}
 
 class FuzzTargets : public testing::TestWithParam<FuzzTarget> {};
 
@@ -48,8 +61,11 @@ TEST_P(FuzzTargets, ReturnWhateverTheBytes) {
     seeds.emplace_back(std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>());
   }
   for (const std::string& seed : seeds) target.run(seed);
-  std::mt19937 chance(7);
-  for (int n = 0; n < target.variations; ++n) target.run(variationOf(seeds, chance));
+  // Where one of them ends the program, this is the last line.
+  std::cout << target.name << ": variations of UQ_FUZZ_DAY=" << today() << std::endl;
+  std::mt19937 chance(today());
+  const auto end = std::chrono::steady_clock::now() + kForEach;
+  while (std::chrono::steady_clock::now() < end) target.run(variationOf(seeds, chance));
 }
 
 INSTANTIATE_TEST_SUITE_P(All, FuzzTargets, testing::ValuesIn(fuzzTargets()),

@@ -167,6 +167,7 @@ Result<Session::Loaded> Session::load(const std::string& folder, Progress& progr
     loaded.sight.quilt = marked(std::move(*cameBack), loaded.pictures);
     StepsRead steps = readSteps(line, (*keptWork)->line, loaded.sight.quilt);
     back.steps = std::move(steps.steps);
+    back.takenBack = std::move(steps.takenBack);
     back.isLineWhole = steps.whole;
     const auto pictureOf = [&](const Quilt& quilt) {
       const Map* map = quilt.map(validDesk(firstDesk(quilt, kept), quilt).map);
@@ -195,7 +196,7 @@ Session::Session(Loaded loaded)
   work_.arrive(loaded.sight.quilt, std::move(loaded.sight.coming));
   work_.tell(*ears_);
   lookOnOrWork();
-  if (loaded.cameBack) work_.undoLine().comeBack(std::move(loaded.cameBack->steps));
+  if (loaded.cameBack) work_.undoLine().comeBack(std::move(loaded.cameBack->steps), std::move(loaded.cameBack->takenBack));
   beside_.cameBack = std::move(loaded.cameBack);
   sheets_ = new SheetWork(this);
   beside_.keeper = new WorkKeeper(*this);

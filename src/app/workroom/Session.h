@@ -51,7 +51,8 @@ class Session : public QObject {
       KeptFacts facts;
       QImage now{};  // the map that was worked on, as it was kept and as it is saved
       QImage then{};
-      std::vector<Step> steps{};  // the way back, oldest first; the session takes them
+      std::vector<Step> steps{};  // the way back, oldest first, and forth again; the session takes both
+      std::vector<UndoLine::Group> takenBack{};
       bool isLineWhole = true;    // else the oldest of them could not be read
     };
     std::optional<CameBack> cameBack{};

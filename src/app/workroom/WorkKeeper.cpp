@@ -98,9 +98,7 @@ void WorkKeeper::keep() {
                  line = lineToKeep(session_.undoLine(), work_->keptOfLine())] {
     QElapsedTimer took;
     took.start();
-    KeptLine way{line.numbers, {}, [&] { return stepsText(line.fresh, now); }};
-    for (const Step& step : line.fresh) way.fresh.push_back(step.number);
-    auto done = work->keep(saved, now, facts, way);
+    auto done = work->keep(saved, now, facts, {line.ids, line.fresh, [&] { return stepsText(line, now); }});
     QMetaObject::invokeMethod(
         this,
         [this, done = std::move(done), took = took.elapsed(), facts, isSaved] {

@@ -122,10 +122,23 @@ bool UndoLine::needs(const Group& group, const Group& other, const Quilt& now) {
   return false;
 }
 
-void UndoLine::comeBack(std::vector<Step> steps) {
-  assert(line_.empty());
+void UndoLine::comeBack(std::vector<Step> steps, std::vector<Group> takenBack) {
+  assert(line_.empty() && takenBack_.empty());
   line_ = std::move(steps);
-  if (!line_.empty()) lastNumber_ = line_.back().number;
+  takenBack_ = std::move(takenBack);
+  const auto count = [this](const Step& step) {
+    lastNumber_ = std::max(lastNumber_, step.number);
+    packedBytes_ += step.packedBytes();
+  };
+  for (const Step& step : line_) {
+    count(step);
+    const auto isPacked = [](const PartChange& change) { return change.packed != nullptr; };
+    if (std::any_of(step.changes.begin(), step.changes.end(), isPacked)) lastPacked_ = std::max(lastPacked_, step.number);
+  }
+  for (Group& group : takenBack_) {
+    group.number = ++lastGroup_;
+    std::for_each(group.steps.begin(), group.steps.end(), count);
+  }
 }
 
 void UndoLine::begin(std::string name, Id tab, const Quilt& before, DeskMark desk) {
@@ -268,7 +281,7 @@ Result<UndoLine::Outcome> UndoLine::takeBack(const Plan& plan, Id tab, const Qui
     if (!quilt) return fail(quilt.error());
     outcome = {std::move(*quilt), step.deskBefore};
   }
-  Group group{tab, {}};
+  Group group{tab, {}, ++lastGroup_};
   for (const std::uint64_t number : plan.steps) {
     const auto step = std::find_if(line_.begin(), line_.end(), [&](const Step& s) { return s.number == number; });
     group.steps.push_back(std::move(*step));

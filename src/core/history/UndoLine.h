@@ -95,9 +95,16 @@ class UndoLine {
     DeskMark desk;  // as it was there
   };
 
-  // The line of a quilt that came back, oldest first: of each part the newest step's `after` is what the quilt has. Only
-  // on a line without steps.
-  void comeBack(std::vector<Step> steps);
+  // Steps that were taken back together, in the tab where that was asked for.
+  struct Group {
+    Id tab;
+    std::vector<Step> steps;   // oldest first
+    std::uint64_t number = 0;  // counts up; never given out twice
+  };
+
+  // The line of a quilt that came back, oldest first: of each part the newest step's `after` is what the quilt has, and
+  // the `before` of the last one taken back. Only on a line without steps. Gives the groups numbers.
+  void comeBack(std::vector<Step> steps, std::vector<Group> takenBack = {});
 
   // Opens a gesture. Nothing else may be opened until it is committed or cancelled.
   void begin(std::string name, Id tab, const Quilt& before, DeskMark desk);
@@ -137,13 +144,10 @@ class UndoLine {
 
   // The steps that are in force, oldest first.
   const std::vector<Step>& steps() const { return line_; }
+  // What was taken back, the last one last.
+  const std::vector<Group>& takenBack() const { return takenBack_; }
 
  private:
-  struct Group {
-    Id tab;
-    std::vector<Step> steps;  // oldest first
-  };
-
   Step* find(std::uint64_t number);
 
   static bool shareAPart(const Step& a, const Step& b);
@@ -157,8 +161,9 @@ class UndoLine {
   };
   std::optional<Gesture> gesture_;
   std::vector<Step> line_;
-  std::vector<Group> takenBack_;  // the last one taken back is last
+  std::vector<Group> takenBack_;
   std::uint64_t lastNumber_ = 0;
+  std::uint64_t lastGroup_ = 0;
   std::uint64_t lastPacked_ = 0;  // no step up to this one is to be packed any more
   std::size_t packedBytes_ = 0;   // of all steps, in memory
 };

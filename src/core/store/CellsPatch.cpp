@@ -105,7 +105,9 @@ std::string patchedCells(std::string_view text, std::string_view patch, const st
   std::string body;
   bool inBody = false;
   bool left = false;
+  bool ends = text.empty();
   forEachLine(text, [&](std::string_view line) {
+    ends = ends || line == kEnd;
     if (line == kEnd) return;
     if (const auto chunk = chunkOf(line)) {
       inBody = true;
@@ -121,7 +123,9 @@ std::string patchedCells(std::string_view text, std::string_view patch, const st
   });
   std::map<std::string, std::string> renamed;
   inBody = false;
+  bool patchEnds = false;
   forEachLine(patch, [&](std::string_view line) {
+    patchEnds = patchEnds || line == kEnd;
     if (line == kEnd || line == kCellsMagic) return;
     inBody = inBody || chunkOf(line);
     if (inBody) {
@@ -143,7 +147,8 @@ std::string patchedCells(std::string_view text, std::string_view patch, const st
     codes[code] = sheet;
     head.append(code + " " + sheet).push_back('\n');
   });
-  return head + body + std::string(kEnd) + "\n";
+  // Where one of them is cut off, so is what comes of them.
+  return ends && patchEnds ? head + body + std::string(kEnd) + "\n" : head + body;
 }
 
 }  // namespace uq

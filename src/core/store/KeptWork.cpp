@@ -94,11 +94,7 @@ void removeStrays(Disk& disk, const std::string& place, const std::set<std::stri
 
 KeptWork::KeptWork(std::shared_ptr<Disk> disk, std::string place) : disk_(std::move(disk)), place_(std::move(place)) {}
 
-std::set<std::uint64_t> KeptWork::keptOfLine() const {
-  std::set<std::uint64_t> all;
-  for (const LinePart& part : line_) all.insert(part.numbers.begin(), part.numbers.end());
-  return all;
-}
+std::vector<std::uint64_t> KeptWork::keptOfLine() const { return lineKept_; }
 
 Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts, const KeptLine& line) {
   const auto plan = planSave(saved, now, everythingIsThere());
@@ -191,6 +187,8 @@ Result<void> KeptWork::keep(const Quilt& saved, const Quilt& now, const KeptFact
   if (auto wrote = writeWhole(*disk_, joined(place_, kManifest), writeJson(manifest)); !wrote) return wrote;
   parts_ = std::move(parts);
   line_ = std::move(lineParts);
+  lineKept_ = line.numbers;
+  std::sort(lineKept_.begin(), lineKept_.end());
   kept_ = now;
   keptOf_ = saved;
   std::set<std::string> named;
@@ -205,6 +203,7 @@ void KeptWork::forget() {
   keptOf_.reset();
   parts_.clear();
   line_.clear();
+  lineKept_.clear();
 }
 
 Result<void> KeptWork::drop() {

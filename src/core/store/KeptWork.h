@@ -50,8 +50,8 @@ class KeptWork {
   // Keeps `now`, of which `saved` is on the disk, and the line. Where both quilts are the same nothing is kept any more.
   // On an Error what was kept before is still there.
   Result<void> keep(const Quilt& saved, const Quilt& now, const KeptFacts& facts, const KeptLine& line = {});
-  // What of the line is kept already: not fresh any more.
-  std::set<std::uint64_t> keptOfLine() const;
+  // What of the line counts and is kept already, in rising order: not fresh any more.
+  std::vector<std::uint64_t> keptOfLine() const;
   // Nothing is kept any more.
   Result<void> drop();
 
@@ -72,6 +72,7 @@ class KeptWork {
     std::set<std::uint64_t> numbers;
   };
   std::vector<LinePart> line_;
+  std::vector<std::uint64_t> lineKept_;
   std::uint64_t next_ = 0;
 };
 

@@ -1,6 +1,8 @@
 #include "core/store/QuiltFolder.h"
 
 #include <algorithm>
+#include <functional>
+#include <set>
 
 #include "core/store/Documents.h"
 #include "core/store/BeatLock.h"
@@ -261,6 +263,19 @@ Result<void> QuiltFolder::writeAll(const SavePlan& plan, Progress& progress,
     if (auto synced = disk_->syncFolder(full(folder)); !synced) return synced;
   }
   return {};
+}
+
+void QuiltFolder::leaveEmpty(const SavePlan& plan) {
+  std::set<std::string, std::greater<>> folders;  // those within others first
+  for (const std::string& path : plan.journal.writes) {
+    for (std::string inner = folderOf(path); !inner.empty(); inner = folderOf(inner)) folders.insert(inner);
+  }
+  const std::string ours = full(std::string(kPrivateFolder));
+  if (const auto files = disk_->list(ours, kMostNames)) {
+    for (const Disk::Entry& one : *files) (void)disk_->remove(joined(ours, one.name));
+  }
+  (void)disk_->removeFolder(ours);
+  for (const std::string& inner : folders) (void)disk_->removeFolder(full(inner));
 }
 
 Result<void> QuiltFolder::carryOut(const SavePlan& plan, Progress& progress, bool& committed) {

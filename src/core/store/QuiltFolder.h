@@ -66,6 +66,8 @@ class QuiltFolder {
   // Writes and commits a plan, all of it or nothing. `committed` tells whether the save has happened, even where
   // finishing it failed.
   Result<void> carryOut(const SavePlan& plan, Progress& progress, bool& committed);
+  // Takes away what a plan that was not committed has left in a folder that was empty, the lock too.
+  void leaveEmpty(const SavePlan& plan);
 
  private:
   struct Seen {

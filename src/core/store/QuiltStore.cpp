@@ -81,11 +81,18 @@ Result<QuiltStore::Opened> QuiltStore::create(std::shared_ptr<Disk> disk, const 
     return fail(Error{Error::Cause::notPermitted, "the folder is not empty", folder, 0, "Nothing was written",
                       "Choose an empty or a new folder"});
   }
-  if (auto locked = store.folder_.lock()) return fail(*locked);
+  if (auto locked = store.folder_.lock()) {
+    if (locked->cause != Error::Cause::inUse) store.folder_.leaveEmpty({});
+    return fail(*locked);
+  }
   const auto planned = store.plan(quilt);
-  if (!planned) return fail(planned.error());
+  if (!planned) {
+    store.folder_.leaveEmpty({});
+    return fail(planned.error());
+  }
   bool committed = false;
   if (auto done = store.folder_.carryOut(*planned, progress ? *progress : unseen, committed); !done) {
+    if (!committed) store.folder_.leaveEmpty(*planned);
     return fail(done.error());
   }
   store.saved_ = quilt;
