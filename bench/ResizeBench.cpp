@@ -1,11 +1,12 @@
 // Moving the edges of a map of 4096 × 4096 × 8: no cell is touched. Limits: 20 µs, undo 5 µs; the count that is shown while
-// an edge is dragged, a frame.
+// an edge is dragged, a frame. A column in the middle of it: 100 ms.
 #include <benchmark/benchmark.h>
 
 #include <chrono>
 
 #include "bench/BigQuilt.h"
 #include "core/edit/ResizeMap.h"
+#include "core/edit/RowsAndColumns.h"
 #include "core/history/UndoLine.h"
 
 namespace uq::bench {
@@ -63,9 +64,26 @@ void count(benchmark::State& state) {
   state.counters["worst_ms"] = worst;
 }
 
+// One column more before that one, on all layers.
+void insertColumn(benchmark::State& state, int before) {
+  const Quilt quilt = denseQuilt(4096, 8);
+  const Map& map = *quilt.mapNamed("Big");
+  const CellLines one{CellLines::Which::columns, map.bounds.x0 + before, 1};
+  Quilt after;
+  for (auto _ : state) {
+    after = withLines(quilt, map.id, one);
+    benchmark::DoNotOptimize(after);
+    state.PauseTiming();
+    after = Quilt();
+    state.ResumeTiming();
+  }
+}
+
 }  // namespace
 
 void registerResizeBenchmarks() {
+  benchmark::RegisterBenchmark("Resize/insert_column", insertColumn, 2048)->Unit(benchmark::kMillisecond)->UseRealTime();
+  benchmark::RegisterBenchmark("Resize/insert_column/first", insertColumn, 0)->Unit(benchmark::kMillisecond)->UseRealTime();
   benchmark::RegisterBenchmark("Resize/grow_left", resize, EdgeMoves{40, 0, 0, 0})->Unit(benchmark::kMicrosecond);
   benchmark::RegisterBenchmark("Resize/crop", resize, EdgeMoves{-400, -300, -200, -100})->Unit(benchmark::kMicrosecond);
   benchmark::RegisterBenchmark("Resize/undo", undoResize)->Unit(benchmark::kMicrosecond);

@@ -13,6 +13,9 @@ struct ResizeOrder {
   std::string to;    // "64x48", in cells; may be empty
   std::string room;  // as newRoomName
   ResizeAsk ask;     // the rest
+  // Rows and columns as "AT:N", AT counted from the map's corner as people see it.
+  std::vector<std::string> insertedColumns, insertedRows, removedColumns, removedRows;
+  std::string layer;  // on which alone they come in and go; empty: on all
   bool dryRun = false;
 };
 // Prints the new size, and what is cut off, comes back or is dropped.

@@ -77,6 +77,12 @@ int main(int argc, char** argv) {
   resize->add_option("--bottom", resizing.ask.by.bottom, "The lower edge");
   resize->add_option("--to", resizing.to, "Then the right and the lower edge, to so many cells in all, as 64x48");
   resize->add_option("--room", resizing.room, "What new room gets: empty, lastRow or ground")->capture_default_str();
+  resize->add_option("--insert-columns", resizing.insertedColumns,
+                     "First put in columns, as AT:N: N before column AT, counted from the map's corner");
+  resize->add_option("--insert-rows", resizing.insertedRows, "Rows likewise");
+  resize->add_option("--remove-columns", resizing.removedColumns, "Take out N columns from AT on, as AT:N");
+  resize->add_option("--remove-rows", resizing.removedRows, "Rows likewise");
+  resize->add_option("--layer", resizing.layer, "Rows and columns of that layer alone (default: of all layers)");
   resize->add_flag("--drop-allowance", resizing.ask.dropsAllowance, "Take away what lies outside the edges then");
   resize->add_flag("--dry-run", resizing.dryRun, "Only say what would change");
 

@@ -91,6 +91,11 @@ class EveryAction : public Story {
       hand.click(room->canvas(), onMap({20, 20}));
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
+    if (id == ActionId::removeColumns || id == ActionId::removeRows) {
+      Desk desk = session().desk();
+      desk.select(CellSet(CellRect{3, 3, 6, 5}));
+      session().setDesk(desk);
+    }
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
     const bool needsAllowance = id == ActionId::dropAllowance || id == ActionId::showAllowance;
     if (needsAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
@@ -406,6 +411,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::mapFacts: return opens("map-facts");
       case ActionId::listRoles: return opens("roles-list");
       case ActionId::rulers: return changed(&Desk::rulers);
+      case ActionId::linesOfLayer: return changed(&Desk::linesOfLayer);
       case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
       case ActionId::goToTable:
         room->canvas()->setFocus();

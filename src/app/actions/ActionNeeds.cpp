@@ -47,12 +47,6 @@ QString needsMap(const Situation& s) {
   return s.quilt.map(s.desk.map) ? QString() : translated(UQ_TEXT("This quilt has no map yet"));
 }
 
-QString needsStraightRows(const Situation& s) {
-  const Map* map = s.quilt.map(s.desk.map);
-  const bool slanted = map && map->grid.kind == GridKind::diamond;
-  return slanted ? translated(UQ_TEXT("The columns and rows of a diamond map are slanted")) : needsMap(s);
-}
-
 QString needsSecondTab(const Situation& s) {
   return s.desk.openMaps.size() > 1 ? QString() : translated(UQ_TEXT("Only one map is open"));
 }

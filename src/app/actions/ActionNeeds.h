@@ -21,7 +21,6 @@ QString needsSheets(const Situation& s);
 QString needsSheetInHand(const Situation& s);
 QString needsHeldBefore(const Situation& s);
 QString needsMap(const Situation& s);
-QString needsStraightRows(const Situation& s);
 QString needsSecondTab(const Situation& s);
 QString needsLayer(const Situation& s);
 QString needsNearer(const Situation& s);

@@ -28,6 +28,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::colourByHeight: return desk.tinting == Tinting::byHeight;
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
+    case ActionId::linesOfLayer: return desk.linesOfLayer;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
     case ActionId::planView: return desk.planView;
     case ActionId::saveEachMinutes: return savesWhen() == SavesWhen::eachMinutes;
@@ -101,7 +102,15 @@ void Actions::bindKeys() {
     } else if (!keys.isEmpty() && (bindings.lettersAct() || !KeyBindings::isSingle(keys))) {
       action->setText(action->text() + QLatin1Char('\t') + bindings.text(row.id));
     }
+    names_[row.id] = action->text();
   }
+}
+
+void Actions::say(ActionId id, const QString& more) {
+  const QStringList parts = names_.at(id).split(QLatin1Char('\t'));
+  QString text = parts.front() + (more.isEmpty() ? QString() : QStringLiteral(" · ") + more);
+  if (parts.size() > 1) text += QLatin1Char('\t') + parts.back();
+  actions_.at(id)->setText(text);
 }
 
 void Actions::redrawIcons() {
@@ -112,10 +121,11 @@ void Actions::redrawIcons() {
   }
 }
 
-void Actions::fill(QMenuBar& bar) const {
+void Actions::fill(QMenuBar& bar) {
   for (Menu place : {Menu::quilt, Menu::edit, Menu::map, Menu::layers, Menu::view, Menu::check, Menu::help}) {
     QMenu* menu = bar.addMenu(menuText(place));
     menu->setToolTipsVisible(true);
+    connect(menu, &QMenu::aboutToShow, this, [this, place] { Q_EMIT opens(place); });
     for (const ActionRow& row : actionTable()) {
       if (row.menu != place) continue;
       if (row.opensGroup()) menu->addSeparator();

@@ -22,7 +22,9 @@ class Actions : public QObject {
   explicit Actions(QWidget* window);
 
   QAction* action(ActionId id) const { return actions_.at(id); }
-  void fill(QMenuBar& bar) const;
+  void fill(QMenuBar& bar);
+  // Says more behind the name of a row in its menu, until its keys are bound anew.
+  void say(ActionId id, const QString& more);
   void refresh(const Situation& situation);
   // While no quilt is open.
   void refreshAlone(bool busy);
@@ -36,12 +38,14 @@ class Actions : public QObject {
 
  Q_SIGNALS:
   void triggered(uq::ActionId id);
+  void opens(uq::Menu menu);  // about to be shown
 
  private:
   // Gives every action its keys.
   void bindKeys();
 
   std::map<ActionId, QAction*> actions_;
+  std::map<ActionId, QString> names_;  // as they stand in menus
 };
 
 }  // namespace uq

@@ -242,6 +242,7 @@ CellPos MapCanvas::cellAt(QPointF at) const { return map() ? plane().cellAt(at) 
 std::optional<CellPos> MapCanvas::hoveredCell() const {
   if (cursor_) return cursor_;
   if (!pointer_ || !map()) return std::nullopt;
+  if ((drag_ == Drag::none || drag_ == Drag::lines) && isOnRuler(*pointer_)) return std::nullopt;
   const CellPos cell = cellAt(*pointer_);
   return map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
 }
@@ -317,6 +318,7 @@ bool MapCanvas::isOverStretch() const {
 
 QString MapCanvas::tagText() const {
   if (!map()) return {};
+  if (session_->verbs().lines.lines()) return wordsOf(session_->verbs().lines, *map(), session_->desk());
   if (drag_ == Drag::edge) return wordsOf(session_->verbs().edge, quilt(), *map());
   if (drag_ == Drag::select || drag_ == Drag::take || boxFrom_) {
     const CellSet cells = spanned();
@@ -399,6 +401,10 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   over.paintJoints(painter);
   over.paintSight(painter);
   if (drag_ == Drag::none || drag_ == Drag::refit) over.paintHandles(painter, handles());
+  if (const auto along = rulers()) {
+    along->paint(painter, hoveredCell());
+    along->paintLines(painter, session_->verbs().lines);
+  }
   if (!taken_.empty()) drawStitches(painter, view.rectOf(taken_), theme.madder, theme.paper);
   if (const QString text = tagText(); !text.isEmpty()) {
     const Stroke* under = forecast_->underWay();
@@ -407,7 +413,6 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
     over.paintTag(painter, tagRect(over, text), text, lands);
   }
   paintFirstHint(painter, view.rectOf(over.landing().grid().pixelBounds(map()->bounds)));
-  if (desk.rulers && map()->grid.kind != GridKind::diamond) over.paintRulers(painter, hoveredCell());
   overlay_ = overlayArea();
   Q_EMIT painted();
 }
@@ -435,7 +440,7 @@ void MapCanvas::paintSelection(QPainter& painter) const {
 QRectF MapCanvas::tagRect(const Overlay& over, const QString& text) const {
   const auto cell = hoveredCell();
   const QPointF anchor = cell ? cellRect(*cell).bottomRight() : pointer_.value_or(QPointF());
-  return over.tagRect(text, anchor, drag_ != Drag::none);
+  return over.tagRect(text, anchor, drag_ != Drag::none || !cell);
 }
 
 QRect MapCanvas::overlayArea() const {

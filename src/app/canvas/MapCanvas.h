@@ -24,6 +24,7 @@
 #include "app/canvas/HeldTool.h"
 #include "app/canvas/Overlay.h"
 #include "app/canvas/PlayedTiles.h"
+#include "app/canvas/Rulers.h"
 #include "app/canvas/Scene.h"
 #include "core/work/Press.h"
 #include "raster/SwatchBook.h"
@@ -134,7 +135,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang, edge };
+  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang, edge, lines };
 
   // The view as it is now, and changing it.
   MapView sight() const;
@@ -165,6 +166,11 @@ class MapCanvas : public QWidget {
   bool spans() const { return drag_ == Drag::select || drag_ == Drag::take || (boxFrom_ && cursor_); }
   // The edge of the map that is held, or that a press at a point would take hold of.
   HeldEdge edgeUnder(QPointF at) const;
+  // While they are shown.
+  std::optional<Rulers> rulers() const;
+  bool isOnRuler(QPointF at) const;
+  // What is pointed at on them.
+  void followRulers();
   // On which the map's own edges lie; there is a map.
   Plane ground() const { return {sight(), map()->grid}; }
   // Within the map's bounds.
@@ -188,6 +194,7 @@ class MapCanvas : public QWidget {
   void pressToRefit(const StretchHandle& handle);
   void pressToHang();
   void pressToResize(QPointF at);
+  void dragLines(QPointF at);
   void pressToStroke(CellPos at, bool takesAway);
   void pressToTake(QPointF at);
   void releaseToTake();

@@ -158,6 +158,7 @@ Press MapCanvas::pressAt(QPointF at, Qt::MouseButton button) const {
   press.onHandle = handleAt(handles(), at).has_value();
   press.onFrame = CameraFrame(*scene_, sight()).isAt(at);
   press.onEdge = edgeUnder(at).any();
+  press.onRuler = isOnRuler(at);
   press.cell = hoveredCell();
   return press;
 }
@@ -179,6 +180,11 @@ void MapCanvas::press(QPointF at, Qt::MouseButton button) {
       cameraFrom_ = *session_->desk().camera();
       break;
     case PressMeans::edge: pressToResize(at); break;
+    case PressMeans::lines:
+      followRulers();
+      session_->verbs().lines.take();
+      if (session_->verbs().lines.isHeld()) drag_ = Drag::lines;
+      break;
     case PressMeans::take: pressToTake(at); break;
     case PressMeans::hang: pressToHang(); break;
     case PressMeans::select:
@@ -213,13 +219,43 @@ void MapCanvas::pressToHang() {
   }
 }
 
-HeldEdge MapCanvas::edgeUnder(QPointF at) const { return edgeAt(ground(), map()->bounds, at); }
+HeldEdge MapCanvas::edgeUnder(QPointF at) const {
+  return isOnRuler(at) ? HeldEdge() : edgeAt(ground(), map()->bounds, at);
+}
+
+std::optional<Rulers> MapCanvas::rulers() const {
+  if (!map() || !session_->desk().rulers) return std::nullopt;
+  return Rulers(ground(), map()->bounds);
+}
+
+bool MapCanvas::isOnRuler(QPointF at) const {
+  const auto along = rulers();
+  return along && along->isOn(at);
+}
+
+void MapCanvas::followRulers() {
+  if (!session_) return;
+  LinesDrag& lines = session_->verbs().lines;
+  const auto before = lines.lines();
+  const auto along = rulers();
+  const bool points = along && pointer_ && drag_ == Drag::none && !space_ && !session_->inGesture();
+  lines.point(points ? along->placeAt(*pointer_) : std::nullopt, ctrl_);
+  if (!(before == lines.lines())) update();
+}
 
 void MapCanvas::pressToResize(QPointF at) {
   // The view stays while the map changes its size under the hand.
   fits_ = false;
   if (session_->verbs().edge.take(edgeUnder(at), ground().cellAt(at))) drag_ = Drag::edge;
   followAllowance();
+}
+
+void MapCanvas::dragLines(QPointF at) {
+  const auto along = rulers();
+  const auto place = session_->verbs().lines.place();
+  if (!along || !place) return;
+  session_->verbs().lines.dragTo(along->reached(*place, at), ctrl_);
+  update();
 }
 
 void MapCanvas::pressToStroke(CellPos at, bool takesAway) {
@@ -253,7 +289,8 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   followModifiers(event->modifiers());
   if (!map()) return;
   switch (drag_) {
-    case Drag::none: break;
+    case Drag::none: followRulers(); break;
+    case Drag::lines: dragLines(event->position()); break;
     case Drag::pan:
       scrollBy(lastPan_ - event->position());
       lastPan_ = event->position();
@@ -323,6 +360,8 @@ void MapCanvas::followModifiers(Qt::KeyboardModifiers modifiers) {
   if (ctrl == ctrl_ && shift == shift_) return;
   ctrl_ = ctrl;
   shift_ = shift;
+  if (drag_ == Drag::lines && pointer_) dragLines(*pointer_);
+  followRulers();
   updateOverlay();
 }
 
@@ -352,6 +391,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   const Drag ended = drag_;
   if (session_ && ended == Drag::hang) session_->verbs().bar.leave();
   if (session_ && ended == Drag::edge) session_->verbs().edge.leave();
+  if (session_ && ended == Drag::lines) session_->verbs().lines.leave();
   if (session_ && (ended == Drag::stroke || ended == Drag::refit)) {
     (void)session_->work().finish();
     handlesGone_ = false;
@@ -359,6 +399,7 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && (ended == Drag::select || ended == Drag::move)) releaseToSelect();
   if (session_ && ended == Drag::take) releaseToTake();
   drag_ = Drag::none;
+  followRulers();
   if (ended == Drag::edge) followAllowance();
   handle_.reset();
   springBack();
@@ -394,6 +435,7 @@ void MapCanvas::springBack() {
 void MapCanvas::leaveEvent(QEvent*) {
   pointer_.reset();
   refusal_.clear();
+  followRulers();
   updateOverlay();
   Q_EMIT hovered();
 }

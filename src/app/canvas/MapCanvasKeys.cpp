@@ -37,6 +37,9 @@ void MapCanvas::escape(const QKeyEvent& event) {
   if (drag_ == Drag::select || drag_ == Drag::take) {
     drag_ = Drag::none;
     taken_ = {};
+  } else if (drag_ == Drag::lines) {
+    drag_ = Drag::none;
+    session_->verbs().lines.drop();
   } else if (boxFrom_) {
     boxFrom_.reset();
   } else {

@@ -2,7 +2,7 @@
 //
 // An Overlay is one look at a scene: view, hand, forecast, planes. It is made for one repaint or one question and is
 // not kept. Each painter draws one concern and changes nothing; places are logical pixels of the widget.
-//   OverlayGround.cpp    ground, grid lines, marks of turns, rulers, the map's edge
+//   OverlayGround.cpp    ground, grid lines, marks of turns, the map's edge
 //   OverlayGhost.cpp     the ghost of a press, shapes under way, handles, the tag
 //   OverlayFindings.cpp  covered cells, holes, loose joints
 // Cost: what is in sight. Threads: the interface's.
@@ -31,7 +31,6 @@ class Overlay {
   void paintGrid(QPainter& painter) const;
   // Marks tiles that show another side than the one they are turned to, for want of a partner.
   void paintTurnMarks(QPainter& painter) const;
-  void paintRulers(QPainter& painter, std::optional<CellPos> cell) const;
 
   // The ghost of the press, or the shape under way. `paintMore` paints over it what else lies over the map.
   void paintGhost(QPainter& painter, const std::function<void()>& paintMore) const;

@@ -12,7 +12,6 @@ namespace {
 
 constexpr double kGridLinesFrom = 6;  // logical pixels a cell
 constexpr double kMarksFrom = 14;     // logical pixels a cell
-constexpr int kRuler = 20;            // logical pixels, how broad a ruler is
 
 double smallestSide(const MapView& view, PixelSize cell) { return std::min(cell.w, cell.h) * view.zoom; }
 
@@ -144,58 +143,6 @@ void Overlay::paintTurnMarks(QPainter& painter) const {
       }
     }
   }
-}
-
-void Overlay::paintRulers(QPainter& painter, std::optional<CellPos> cell) const {
-  const Theme& theme = Theme::current();
-  const CellRect bounds = map().bounds;
-  const int width = view_.size.width();
-  const int height = view_.size.height();
-  QFont font = painter.font();
-  font.setPointSizeF(font.pointSizeF() * 0.85);
-  painter.setFont(font);
-  const QRectF first = landing_.cellRect({bounds.x0, bounds.y0});
-  // Numbers stand at least 40 pixels apart, at 1, 2, 5, 10, … cells.
-  const auto stepFor = [](double side) {
-    for (int tens = 1;; tens *= 10) {
-      for (const int step : {tens, 2 * tens, 5 * tens}) {
-        if (step * side >= 40) return step;
-      }
-    }
-  };
-  const auto ruler = [&](bool across) {
-    painter.fillRect(across ? QRectF(0, 0, width, kRuler) : QRectF(0, 0, kRuler, height), theme.panel);
-    const int step = stepFor(across ? first.width() : first.height());
-    const int count = across ? bounds.width() : bounds.height();
-    for (int i = 0; i <= count; i += step) {
-      const QRectF at =
-          landing_.cellRect(across ? CellPos{bounds.x0 + i, bounds.y0} : CellPos{bounds.x0, bounds.y0 + i});
-      const double from = across ? at.left() : at.top();
-      if (from < -200 || from > (across ? width : height)) continue;
-      painter.fillRect(across ? QRectF(from, kRuler - 6, 1, 6) : QRectF(kRuler - 6, from, 6, 1), theme.softInk);
-      painter.setPen(theme.softInk);
-      const QString number = QString::number(i);
-      if (across) {
-        painter.drawText(QRectF(from + 3, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
-      } else {
-        painter.save();
-        painter.translate(0, from + 3);
-        painter.rotate(90);
-        painter.drawText(QRectF(0, -kRuler + 2, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
-        painter.restore();
-      }
-    }
-    if (cell) {
-      const QRectF at = landing_.cellRect(*cell);
-      painter.fillRect(
-          across ? QRectF(at.left(), kRuler - 3, at.width(), 3) : QRectF(kRuler - 3, at.top(), 3, at.height()),
-          theme.madder);
-    }
-    painter.fillRect(across ? QRectF(0, kRuler, width, 1) : QRectF(kRuler, 0, 1, height), theme.edge);
-  };
-  ruler(false);
-  ruler(true);
-  painter.fillRect(QRectF(0, 0, kRuler, kRuler), theme.panel);
 }
 
 }  // namespace uq

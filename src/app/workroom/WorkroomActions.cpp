@@ -129,6 +129,11 @@ void Workroom::act(ActionId id) {
     case ActionId::deleteMap: deleteMap(); break;
     case ActionId::cutToUsed: session_->verbs().maps.cutToUsed(); break;
     case ActionId::dropAllowance: session_->verbs().maps.dropAllowance(); break;
+    case ActionId::insertColumns: session_->verbs().lines.changeSelected(CellLines::Which::columns, false); break;
+    case ActionId::insertRows: session_->verbs().lines.changeSelected(CellLines::Which::rows, false); break;
+    case ActionId::removeColumns: session_->verbs().lines.changeSelected(CellLines::Which::columns, true); break;
+    case ActionId::removeRows: session_->verbs().lines.changeSelected(CellLines::Which::rows, true); break;
+    case ActionId::linesOfLayer: changeDesk([](Desk& desk) { desk.linesOfLayer = !desk.linesOfLayer; }); break;
     case ActionId::openWithMap: session_->verbs().maps.setOpening(); break;
     case ActionId::closeMap: session_->verbs().maps.closeTab(session_->desk().map); break;
     case ActionId::nextMap: goToMap(1); break;

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "app/look/Theme.h"
+#include "app/maps/MapMenu.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/Columns.h"
@@ -18,6 +19,9 @@ QWidget* Workroom::buildHead() {
   menus_->setNativeMenuBar(false);
   menus_->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Expanding);
   actions_->fill(*menus_);
+  connect(actions_, &Actions::opens, this, [this](Menu menu) {
+    if (menu == Menu::map && session_) tellOfSizes(*actions_, *session_);
+  });
   tabs_ = new MapTabs(actions_, head);
   connect(tabs_, &MapTabs::undoPressed, actions_->action(ActionId::undo), &QAction::trigger);
   auto* row = new QHBoxLayout(head);

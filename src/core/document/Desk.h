@@ -68,6 +68,7 @@ struct Desk {
   std::set<Id> foldedUp;              // folders of layers whose cards are put away in the Stack
   std::set<Id> alsoChosen;            // layers of the map that are changed along with the active one
   NewRoom newRoom = NewRoom::empty;   // what new room gets when an edge is dragged
+  bool linesOfLayer = false;          // rows and columns come in and go on the active layer alone
   bool showsAllowance = false;        // what lies outside the map's edges
   bool showsFrame = false;            // what the player's screen shows, and every layer moved as there
   std::map<Id, PixelPos> cameras;     // the upper left of that, in map pixels; by map

@@ -4,6 +4,7 @@
 #include <limits>
 
 #include "core/edit/LayerFacts.h"
+#include "core/edit/RowsAndColumns.h"
 #include "core/grid/Grid.h"
 
 namespace uq {
@@ -94,8 +95,16 @@ Quilt withBounds(const Quilt& quilt, Id id, CellRect bounds, NewRoom room) {
 }
 
 Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
-  const Map& map = *quilt.map(id);
-  Resized done{quilt, map.bounds};
+  Resized done{quilt, quilt.map(id)->bounds};
+  Quilt base = quilt;
+  for (const CellLines& lines : ask.lines) {
+    const Map& now = *base.map(id);
+    done.why = whyNoLines(now, lines, ask.linesOf);
+    if (!done.why.empty()) return done;
+    done.gone += paintedIn(now, lines, ask.linesOf);
+    base = withLines(base, id, lines, ask.linesOf);
+  }
+  const Map& map = *base.map(id);
   CellRect to = ask.toUsed ? usedBounds(map) : map.bounds;
   if (to.empty()) {
     done.why = "Nothing is painted on this map";
@@ -110,7 +119,7 @@ Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
   done.bounds = to;
   done.cut = count.cutBy(to);
   done.broughtBack = count.broughtBackBy(to);
-  done.quilt = withBounds(quilt, id, to, ask.room);
+  done.quilt = withBounds(base, id, to, ask.room);
   if (ask.dropsAllowance) {
     done.dropped = allowanceCells(*done.quilt.map(id));
     done.quilt = withoutAllowance(done.quilt, id);

@@ -10,7 +10,9 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <vector>
 
+#include "core/cells/CellLines.h"
 #include "core/document/NewRoom.h"
 #include "core/document/Quilt.h"
 
@@ -35,7 +37,9 @@ Quilt withBounds(const Quilt& quilt, Id map, CellRect bounds, NewRoom room = New
 
 // What is asked of a map's size by words instead of by hand, in this order.
 struct ResizeAsk {
-  bool toUsed = false;          // to what is used
+  std::vector<CellLines> lines;  // first these come in, or go, one after the other
+  Id linesOf;                    // of that layer alone; empty: of all
+  bool toUsed = false;          // then to what is used
   EdgeMoves by;                 // then these edges move
   std::optional<int> width;     // then the right and the lower edge, to so many cells
   std::optional<int> height;
@@ -48,6 +52,7 @@ struct Resized {
   std::int64_t cut = 0;  // painted cells, on all layers
   std::int64_t broughtBack = 0;
   std::int64_t dropped = 0;
+  std::int64_t gone = 0;  // with rows and columns
   std::string why = {};  // why it cannot be, in words; then nothing is changed
 };
 Resized resized(const Quilt& quilt, Id map, const ResizeAsk& ask);

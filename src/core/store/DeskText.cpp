@@ -139,6 +139,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"showsFrame", desk.showsFrame},
                       {"showsAllowance", desk.showsAllowance},
                       {"newRoom", std::string(newRoomName(desk.newRoom))},
+                      {"linesOfLayer", desk.linesOfLayer},
                       {"cameras", std::move(cameras)},
                       {"playsFrames", desk.playsFrames},
                       {"showsJoints", desk.showsJoints},
@@ -176,6 +177,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   const Json* room = json.find("newRoom");
   const auto* roomName = room ? room->as<std::string>() : nullptr;
   desk.newRoom = roomName ? newRoomFromName(*roomName).value_or(NewRoom::empty) : NewRoom::empty;
+  desk.linesOfLayer = flagOf(json.find("linesOfLayer"), false);
   desk.showsAllowance = flagOf(json.find("showsAllowance"), false);
   if (const Json* others = json.find("othersShown")) {
     if (const auto* shown = others->as<std::int64_t>(); shown && *shown >= 0 && *shown <= 100)

@@ -60,7 +60,8 @@ DeskChange changeOf(const Desk& before, const Desk& after) {
   change.map = other(&Desk::map, &Desk::openMaps);
   change.layer = other(&Desk::activeLayer, &Desk::alsoChosen);
   change.hand = other(&Desk::inHand, &Desk::held);
-  change.tool = other(&Desk::tool, &Desk::options, &Desk::obeysLayer, &Desk::leads, &Desk::lift, &Desk::box, &Desk::newRoom);
+  change.tool = other(&Desk::tool, &Desk::options, &Desk::obeysLayer, &Desk::leads, &Desk::lift, &Desk::box, &Desk::newRoom,
+                      &Desk::linesOfLayer);
   change.selection = other(&Desk::selections);
   change.sight = other(&Desk::hidden, &Desk::locked, &Desk::gridLines, &Desk::showsJoints, &Desk::fadesOthers,
                        &Desk::othersShown, &Desk::tinting, &Desk::showsCovered, &Desk::showsHoles, &Desk::foldedUp,

@@ -385,6 +385,12 @@ class Doing : private EditReading {
     if (step.find("width")) ask.width = bounded(step, "width", 1, kFarthestCell, 1);
     if (step.find("height")) ask.height = bounded(step, "height", 1, kFarthestCell, 1);
     ask.toUsed = flag(step, "toUsed");
+    ask.lines = lines(step);
+    if (const std::string name = text(step, "layer"); !name.empty()) {
+      const Layer* layer = map->layerNamed(name);
+      if (!layer) return lacks("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
+      ask.linesOf = layer->id;
+    }
     ask.dropsAllowance = flag(step, "dropsAllowance");
     const std::string room = text(step, "room");
     const auto named = newRoomFromName(room.empty() ? newRoomName(NewRoom::empty) : room);
@@ -394,7 +400,7 @@ class Doing : private EditReading {
     Resized sized = resized(quilt_, map->id, ask);
     if (!sized.why.empty()) return refuse(sized.why, step);
     done.what = "resize " + map->name;
-    done.cells = sized.cut + sized.broughtBack + sized.dropped;
+    done.cells = sized.cut + sized.broughtBack + sized.dropped + sized.gone;
     quilt_ = std::move(sized.quilt);
   }
 

@@ -42,7 +42,8 @@ const std::map<std::string_view, Names> kOthers = {
 const std::map<std::string_view, Names> kMakers = {
     {"newMap", {"do", "name", "grid", "cell", "size", "ids"}},
     {"addLayer", {"do", "map", "name", "role", "index", "ids"}},
-    {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room"}},
+    {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room",
+                "layer", "insertColumns", "insertRows", "removeColumns", "removeRows"}},
 };
 
 bool isStep(std::string_view what) { return kStrokes.contains(what) || kOthers.contains(what) || kMakers.contains(what); }
@@ -112,6 +113,22 @@ bool EditReading::flag(const Json& json, const char* name, bool otherwise) {
 
 std::string EditReading::text(const Json& json, const char* name) {
   return field(json, [&](Fields& fields) { return fields.textIfAny(name, kLongestPath); });
+}
+
+std::vector<CellLines> EditReading::lines(const Json& step) {
+  constexpr std::pair<const char*, CellLines> kLineFields[] = {{"insertColumns", {CellLines::Which::columns, 0, 1}},
+                                                               {"insertRows", {CellLines::Which::rows, 0, 1}},
+                                                               {"removeColumns", {CellLines::Which::columns, 0, -1}},
+                                                               {"removeRows", {CellLines::Which::rows, 0, -1}}};
+  std::vector<CellLines> all;
+  for (const auto& [name, one] : kLineFields) {
+    const Json* found = step.find(name);
+    const auto pair = found ? numbers(*found, 2) : std::nullopt;
+    if (!pair) continue;
+    if ((*pair)[1] < 1) refuse("“" + std::string(name) + "” is a place and how many, at least 1", *found);
+    all.push_back({one.which, (*pair)[0], one.count * (*pair)[1]});
+  }
+  return all;
 }
 
 std::optional<std::vector<int>> EditReading::numbers(const Json& json, std::size_t count) {

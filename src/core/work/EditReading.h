@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "core/base/Error.h"
+#include "core/cells/CellLines.h"
 #include "core/base/Json.h"
 #include "core/grid/CellPos.h"
 
@@ -56,6 +57,8 @@ class EditReading {
   // A list of `count` whole numbers, each no farther from 0 than any cell.
   std::optional<std::vector<int>> numbers(const Json& json, std::size_t count);
   std::optional<CellPos> cell(const Json& json, const char* name);
+  // Rows and columns that come in or go, columns before rows, what comes in first: each is where, and how many.
+  std::vector<CellLines> lines(const Json& step);
 
   std::size_t step_ = 0;  // that is being read, from 0
   std::optional<Error> error_;

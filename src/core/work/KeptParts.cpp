@@ -159,7 +159,8 @@ void writePart(const Stamp& part, const Stamp*, KeptWriting& to) {
   to.said.emplace_back("files", std::move(files));
 }
 
-std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*, Quilt&) {
+std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
+                                   Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
   return facts ? std::optional(std::move(*facts)) : std::nullopt;
 }

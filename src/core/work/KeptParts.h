@@ -1,8 +1,8 @@
 // KeptParts: a part of the quilt on one side of a step, as bytes that lean on what it is on the other side.
 //
-// Of a map its document and the chunks of cells that differ are written, of other parts what makes them up. Whoever reads
-// a part has the other side at hand; for KeptSteps alone, whose form is this program's own.
-// Cost: linear in what differs. Threads: any.
+// Of a map its document and the chunks of cells that differ are written, of other parts what makes them up. Whoever
+// reads a part has the other side at hand; for KeptSteps alone, whose form is this program's own. Cost: linear in what
+// differs. Threads: any.
 #pragma once
 
 #include <cstdint>
@@ -38,11 +38,13 @@ void writePart(const Sheet& part, const Sheet* beside, KeptWriting& to);
 void writePart(const Stamp& part, const Stamp* beside, KeptWriting& to);
 
 // Nothing where it cannot be read. `slots` gets slots for sheets that only the step knows.
-std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts* beside,
-                                   Quilt& slots);
+std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record,
+                                   const QuiltFacts* beside, Quilt& slots);
 std::optional<Map> readPart(KindTag<Map>, const Json& said, const KeptRecord& record, const Map* beside, Quilt& slots);
-std::optional<Sheet> readPart(KindTag<Sheet>, const Json& said, const KeptRecord& record, const Sheet* beside, Quilt& slots);
-std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord& record, const Stamp* beside, Quilt& slots);
+std::optional<Sheet> readPart(KindTag<Sheet>, const Json& said, const KeptRecord& record, const Sheet* beside,
+                              Quilt& slots);
+std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord& record, const Stamp* beside,
+                              Quilt& slots);
 
 // What a record says, field by field; what is not there, or of another kind, is `otherwise`, empty, or an empty list.
 std::int64_t keptWhole(const Json& json, std::string_view field, std::int64_t otherwise = -1);

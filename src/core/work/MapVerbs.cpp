@@ -4,6 +4,7 @@
 
 #include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/RowsAndColumns.h"
 
 namespace uq {
 
@@ -58,24 +59,59 @@ void MapVerbs::resize(CellRect bounds, NewRoom room) {
   work_.step("Resize " + work_.map()->name, withBounds(work_.quilt(), work_.desk().map, bounds, room));
 }
 
-void MapVerbs::cutToUsed(const HeldEdge& sides) {
+std::string MapVerbs::whyNoLines(const CellLines& lines) const {
+  if (!work_.map()) return "This quilt has no map";
+  return uq::whyNoLines(*work_.map(), lines, linesLayer(work_.desk()), work_.desk().locked);
+}
+
+void MapVerbs::changeLines(const CellLines& lines) {
   const Map* map = work_.map();
   if (!map) return;
-  const CellRect used = usedBounds(*map);
-  if (used.empty()) return work_.refuse("Nothing is painted on this map");
-  CellRect to = map->bounds;
+  if (const std::string why = whyNoLines(lines); !why.empty()) return work_.refuse(why);
+  const Desk before = work_.desk();
+  const Id only = linesLayer(before);
+  const GridShape grid = map->grid;
+  const std::string what = linesText(lines);
+  const auto last = work_.lastPoint();
+  Work::Made made{(lines.count > 0 ? "Insert " + what + " in " : "Remove " + what + " of ") + map->name,
+                  withLines(work_.quilt(), map->id, lines, only), before.activeAt()};
+  if (only.empty() && !before.selection().empty()) made.selected = whereTo(lines, before.selection());
+  const auto done = work_.make(std::move(made));
+  if (!done || !*done || !only.empty()) return;
+  if (last) work_.setLastPoint(whereTo(lines, *last));
+  Desk desk = work_.desk();
+  const auto camera = desk.cameras.find(desk.map);
+  if (camera == desk.cameras.end()) return;
+  camera->second = cameraNear(work_.quilt(), *work_.map(), whereTo(grid, lines, camera->second));
+  work_.setDesk(std::move(desk));
+}
+
+CellRect MapVerbs::leftByCutting(const HeldEdge& sides) const {
+  const Map* map = work_.map();
+  const CellRect used = map ? usedBounds(*map) : CellRect();
+  CellRect to = map ? map->bounds : CellRect();
+  if (used.empty()) return to;
   if (sides.left) to.x0 = used.x0;
   if (sides.top) to.y0 = used.y0;
   if (sides.right) to.x1 = used.x1;
   if (sides.bottom) to.y1 = used.y1;
+  return to;
+}
+
+void MapVerbs::cutToUsed(const HeldEdge& sides) {
+  const Map* map = work_.map();
+  if (!map) return;
+  if (usedBounds(*map).empty()) return work_.refuse("Nothing is painted on this map");
+  const CellRect to = leftByCutting(sides);
   if (to == map->bounds) return work_.refuse("What is used reaches to the edge already");
   work_.step("Cut " + map->name + " to what is used", withBounds(work_.quilt(), map->id, to));
 }
 
 void MapVerbs::dropAllowance() {
   if (!work_.map()) return;
-  if (allowanceCells(*work_.map()) == 0) return work_.refuse("Nothing is painted outside this map's edges");
-  work_.step("Drop the seam allowance of " + work_.map()->name, withoutAllowance(work_.quilt(), work_.desk().map));
+  const std::int64_t cells = allowanceCells(*work_.map());
+  if (cells == 0) return work_.refuse("Nothing is painted outside this map's edges");
+  work_.step("Drop " + std::to_string(cells) + " cells of the seam allowance of " + work_.map()->name, withoutAllowance(work_.quilt(), work_.desk().map));
 }
 
 void MapVerbs::change(const std::string& what, Quilt after) {

@@ -25,8 +25,14 @@ class MapVerbs {
   void setOpening();
   // Gives the desk's map other bounds; what is cut off is kept in its seam allowance. Says why where that cannot be.
   void resize(CellRect bounds, NewRoom room = NewRoom::empty);
+  // Puts rows or columns into the desk's map, or takes them out, on all layers or on the active one, as the desk says. What
+  // is selected, the screen frame and the last point stay with their cells. Says why where that cannot be.
+  void changeLines(const CellLines& lines);
+  std::string whyNoLines(const CellLines& lines) const;
   // Cuts the desk's map to what is painted on it, all round or on some sides; says so where nothing is to be cut.
   void cutToUsed(const HeldEdge& sides = {true, true, true, true});
+  // What that would leave of the desk's map; its own bounds where nothing would be cut.
+  CellRect leftByCutting(const HeldEdge& sides = {true, true, true, true}) const;
   // Takes away what the desk's map keeps outside its bounds.
   void dropAllowance();
   // Changes what is said of the desk's map; `what` is said in the step's name.

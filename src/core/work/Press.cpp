@@ -24,6 +24,7 @@ PressMeans meaningOf(const Work& work, const Press& press) {
   const bool right = press.button == Button::right;
   if (!work.map()) return PressMeans::nothing;
   if (press.button == Button::middle || (left && press.space)) return PressMeans::look;
+  if (press.onRuler) return left ? PressMeans::lines : PressMeans::nothing;
   if (left && press.onHandle) return PressMeans::refit;
   if (left && press.onFrame) return PressMeans::frame;
   if (left && press.onEdge) return PressMeans::edge;

@@ -22,6 +22,7 @@ struct Press {
   bool onHandle = false;   // of the stretch that was laid last
   bool onFrame = false;    // the edge of the player's screen
   bool onEdge = false;     // of the map, or right outside it
+  bool onRuler = false;    // where rows and columns come in or go
   std::optional<CellPos> cell;  // only within the map
 };
 
@@ -31,6 +32,7 @@ enum class PressMeans {
   refit,         // an end of the stretch is dragged
   frame,         // the player's screen is moved
   edge,          // the map is resized
+  lines,         // rows or columns come in or go
   take,          // into the hand; with Select a click looks what lies there
   hang,          // the active backdrop is moved
   select,        // cells are spanned

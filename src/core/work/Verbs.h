@@ -7,6 +7,7 @@
 #include "core/work/HandVerbs.h"
 #include "core/work/HeldBar.h"
 #include "core/work/LayerVerbs.h"
+#include "core/work/LinesDrag.h"
 #include "core/work/MapVerbs.h"
 #include "core/work/SelectionVerbs.h"
 #include "core/work/StampVerbs.h"
@@ -25,6 +26,7 @@ struct Verbs {
         folders(work, bar, layers),
         maps(work),
         edge(work),
+        lines(work, maps),
         stamps(work) {}
   Verbs(const Verbs&) = delete;
   Verbs& operator=(const Verbs&) = delete;
@@ -37,6 +39,7 @@ struct Verbs {
   FolderVerbs folders;
   MapVerbs maps;
   EdgeDrag edge;
+  LinesDrag lines;
   StampVerbs stamps;
 };
 

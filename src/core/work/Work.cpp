@@ -220,6 +220,10 @@ void Work::setLastStroke(std::optional<LastStroke> last) {
   if (last_) tellOfDesk();
 }
 
+void Work::setLastPoint(std::optional<CellPos> at) {
+  lastPoint_ = at ? std::optional(std::pair(desk_.map, *at)) : std::nullopt;
+}
+
 std::optional<CellPos> Work::lastPoint() const {
   const bool here = lastPoint_ && lastPoint_->first == desk_.map;
   return here ? std::optional(lastPoint_->second) : std::nullopt;

@@ -126,6 +126,8 @@ class Work {
   void setLastStroke(std::optional<LastStroke> last);
   // Where it ended, on the desk's map, for the next one to go on from.
   std::optional<CellPos> lastPoint() const;
+  // What was there lies somewhere else now; nothing: nowhere.
+  void setLastPoint(std::optional<CellPos> at);
   // The seeds of the next stroke: of chance, and of the ids that it makes. Another one each time something was laid.
   std::uint64_t seed();
   std::uint64_t idSeed();

@@ -1,0 +1,108 @@
+#include "core/edit/RowsAndColumns.h"
+
+#include <algorithm>
+
+#include "core/base/InShares.h"
+#include "core/edit/ResizeMap.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kMostLines = 2 * kFarthestCell;  // so that no sum overflows
+
+bool goesAlong(const Layer& layer, Id only) { return layer.holdsTiles() && (only.empty() || layer.id == only); }
+
+int clampedOffset(int pixels) { return std::clamp(pixels, -kFarthestOffset, kFarthestOffset); }
+
+}  // namespace
+
+int evenLines(GridKind kind, CellLines::Which which) {
+  const bool shiftsRows = kind == GridKind::staggered || kind == GridKind::hexagonalPointy;
+  const bool shiftsColumns = kind == GridKind::hexagonalFlat;
+  return (which == CellLines::Which::rows ? shiftsRows : shiftsColumns) ? 2 : 1;
+}
+
+std::string whyNoLines(const Map& map, const CellLines& lines, Id only, const std::set<Id>& locked) {
+  const std::string called = lines.areColumns() ? "columns" : "rows";
+  if (lines.count == 0) return "At least one of the " + called + " is needed";
+  if (std::abs(std::int64_t{lines.count}) > kMostLines) return "Cells lie at most 1,048,576 from where the map began";
+  const int first = lines.areColumns() ? map.bounds.x0 : map.bounds.y0;
+  const int end = lines.areColumns() ? map.bounds.x1 : map.bounds.y1;
+  if (lines.at < first || lines.at > end) return "The map has no such " + called;
+  if (lines.count < 0 && std::int64_t{lines.at} - lines.count > end)
+    return "The map has not so many " + called + " there";
+  if (only.empty()) {
+    const CellRect bounds = whereTo(lines, map.bounds);
+    if (std::string why = whyNoBounds(map, bounds); !why.empty()) return why;
+  }
+  for (const Shared<Layer>& layer : map.layers) {
+    if (!goesAlong(layer.read(), only)) continue;
+    if (locked.contains(layer->id)) return "“" + layer->name + "” is locked: unlock it, or change another layer alone";
+    const CellRect used = layer->cells.usedBounds();
+    const CellRect then = whereTo(lines, used);
+    if (!used.empty() && (then.x1 > kFarthestCell || then.y1 > kFarthestCell)) {
+      return "Cells lie at most 1,048,576 from where the map began";
+    }
+  }
+  return {};
+}
+
+Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
+  const Map* map = quilt.map(id);
+  if (!map || !whyNoLines(*map, lines, only).empty()) return quilt;
+  Map next = *map;
+  if (only.empty()) next.bounds = whereTo(lines, map->bounds);
+  const auto parts = inShares(map->layers.size(), 1, [&](std::size_t from, std::size_t to) {
+    std::vector<std::optional<LayerCells>> moved;
+    for (std::size_t i = from; i < to; ++i) {
+      const Layer& layer = map->layers[i].read();
+      const bool moves = goesAlong(layer, only) && !(layer.cells.empty() && layer.lifts.empty());
+      moved.push_back(moves ? std::optional(whereTo(lines, static_cast<const LayerCells&>(layer))) : std::nullopt);
+    }
+    return moved;
+  });
+  std::size_t index = 0;
+  for (const auto& part : parts) {
+    for (const auto& moved : part) {
+      Shared<Layer>& shared = next.layers[index++];
+      if (moved) {
+        // What is laid as before stays the same value, so that it is not saved or drawn anew.
+        if (!(*moved == static_cast<const LayerCells&>(shared.read()))) {
+          shared.edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = *moved; });
+        }
+      } else if (shared->kind == LayerKind::backdrop && only.empty()) {
+        const PixelPos to = whereTo(map->grid, lines, shared->offset);
+        if (!(to == shared->offset)) {
+          shared.edit([&](Layer& layer) { layer.offset = {clampedOffset(to.x), clampedOffset(to.y)}; });
+        }
+      }
+    }
+  }
+  return quilt.with(std::move(next));
+}
+
+std::int64_t paintedIn(const Map& map, const CellLines& lines, Id only) {
+  if (lines.count >= 0) return 0;
+  Map counted = map;
+  std::erase_if(counted.layers, [&](const Shared<Layer>& layer) { return !goesAlong(layer.read(), only); });
+  return PaintedCount(std::move(counted)).in(lines.within(map.bounds));
+}
+
+std::string linesText(const CellLines& lines) {
+  const int count = std::abs(lines.count);
+  const std::string one = lines.areColumns() ? "column" : "row";
+  return std::to_string(count) + " " + one + (count == 1 ? "" : "s");
+}
+
+Id linesLayer(const Desk& desk) { return desk.linesOfLayer ? desk.activeAt().layer : Id(); }
+
+PixelPos whereTo(const GridShape& shape, const CellLines& lines, PixelPos at) {
+  const auto grid = makeGrid(shape);
+  const CellPos cell = grid->cellAt(at);
+  const PixelRect from = grid->cellBox(cell);
+  const PixelRect to = grid->cellBox(nearestTo(lines, cell));
+  return {at.x + to.x - from.x, at.y + to.y - from.y};
+}
+
+}  // namespace uq
