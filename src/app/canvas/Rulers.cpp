@@ -14,14 +14,16 @@ namespace uq {
 
 namespace {
 
-constexpr double kBreadth = 20;  // logical pixels
-constexpr double kBeside = 12;   // between a slanted map's side, where its edge is taken hold of, and the ruler
-constexpr double kLeast = 40;    // between numbers
-constexpr double kInSight = 90;  // how far a slanted ruler stays within the sight
-constexpr double kKnob = 7;      // radius
-constexpr std::array kWays = {CellLines::Which::columns, CellLines::Which::rows};
+constexpr double kRulerBreadth = 20;  // logical pixels
+constexpr double kRulerBeside = 12;   // between a slanted map's side, where its edge is taken hold of, and the ruler
+constexpr double kLeastBetween = 40;  // between numbers
+constexpr double kRulerInSight = 90;  // how far a slanted ruler stays within the sight
+constexpr double kKnobRadius = 7;     // radius
+constexpr std::array kBothWays = {CellLines::Which::columns, CellLines::Which::rows};
 
-QString tr(const char* text, int count = -1) { return QCoreApplication::translate("uq::Rulers", text, nullptr, count); }
+QString ofRulers(const char* text, int count = -1) {
+  return QCoreApplication::translate("uq::Rulers", text, nullptr, count);
+}
 
 double dot(QPointF a, QPointF b) { return QPointF::dotProduct(a, b); }
 
@@ -34,7 +36,7 @@ QPointF unit(QPointF way) {
 int numberStep(double side) {
   for (int tens = 1; tens < kFarthestCell; tens *= 10) {
     for (const int step : {tens, 2 * tens, 5 * tens}) {
-      if (step * side >= kLeast) return step;
+      if (step * side >= kLeastBetween) return step;
     }
   }
   return kFarthestCell;
@@ -54,10 +56,10 @@ Rulers::Scale Rulers::scaleOf(Which which) const {
     const QRectF here = plane_.cellRect(corner);
     // Two on, since every second row or column may be shifted.
     const QRectF next = plane_.cellRect(columns ? CellPos{corner.x + 2, corner.y} : CellPos{corner.x, corner.y + 2});
-    scale.begin = columns ? QPointF(here.left(), kBreadth) : QPointF(kBreadth, here.top());
+    scale.begin = columns ? QPointF(here.left(), kRulerBreadth) : QPointF(kRulerBreadth, here.top());
     scale.step = columns ? QPointF((next.left() - here.left()) / 2, 0) : QPointF(0, (next.top() - here.top()) / 2);
     scale.out = columns ? QPointF(0, -1) : QPointF(-1, 0);
-    scale.breadth = kBreadth;
+    scale.breadth = kRulerBreadth;
     return scale;
   }
   const auto corners = plane_.pointsOf(plane_.grid().perimeter(bounds_));  // from the topmost clockwise
@@ -71,10 +73,10 @@ Rulers::Scale Rulers::scaleOf(Which which) const {
   normal = unit(normal);
   if (dot(normal, scale.out) < 0) normal = -normal;
   const double leans = std::max(0.2, dot(normal, scale.out));
-  scale.breadth = kBreadth / leans;
-  scale.begin = top + scale.out * (kBeside / leans);
+  scale.breadth = kRulerBreadth / leans;
+  scale.begin = top + scale.out * (kRulerBeside / leans);
   const QSizeF half = QSizeF(plane_.view().size) / 2;
-  const double reach = std::abs(normal.x()) * half.width() + std::abs(normal.y()) * half.height() - kInSight;
+  const double reach = std::abs(normal.x()) * half.width() + std::abs(normal.y()) * half.height() - kRulerInSight;
   const double beyond = dot(scale.begin - QPointF(half.width(), half.height()), normal) - reach;
   if (beyond > 0) scale.begin -= scale.out * (beyond / leans);
   return scale;
@@ -95,20 +97,21 @@ bool Rulers::isOn(const Scale& scale, QPointF at) {
 
 bool Rulers::isOn(QPointF at) const {
   // Those that run along the widget's ends do so over all of them.
-  if (!isSlanted()) return at.x() < kBreadth || at.y() < kBreadth;
-  return std::any_of(kWays.begin(), kWays.end(), [&](Which which) { return isOn(scaleOf(which), at); });
+  if (!isSlanted()) return at.x() < kRulerBreadth || at.y() < kRulerBreadth;
+  return std::any_of(kBothWays.begin(), kBothWays.end(), [&](Which which) { return isOn(scaleOf(which), at); });
 }
 
 std::optional<RulerPlace> Rulers::placeAt(QPointF at) const {
-  for (const Which which : kWays) {
+  for (const Which which : kBothWays) {
     const Scale scale = scaleOf(which);
-    const bool corner = !isSlanted() && at.x() < kBreadth && at.y() < kBreadth;
+    const bool corner = !isSlanted() && at.x() < kRulerBreadth && at.y() < kRulerBreadth;
     if (corner || !isOn(scale, at)) continue;
     const double line = along(scale, at).x();
     const double side = std::hypot(scale.step.x(), scale.step.y());
     const int nearest = std::clamp(static_cast<int>(std::lround(line)), 0, scale.count);
     const int on = static_cast<int>(std::floor(line));
-    const bool between = side < 2 * kKnob || std::abs(line - nearest) * side <= std::clamp(side / 4, 3.0, kKnob);
+    const bool between =
+        side < 2 * kKnobRadius || std::abs(line - nearest) * side <= std::clamp(side / 4, 3.0, kKnobRadius);
     if (between || on < 0 || on >= scale.count) return RulerPlace{which, false, scale.first + nearest};
     return RulerPlace{which, true, scale.first + on};
   }
@@ -124,14 +127,14 @@ int Rulers::reached(const RulerPlace& from, QPointF at) const {
 void Rulers::paintNumber(QPainter& painter, Which which, QPointF at, int number) const {
   const QString text = QString::number(number);
   if (isSlanted()) {
-    painter.drawText(QRectF(at.x() - 30, at.y() - kBreadth / 2, 60, kBreadth), Qt::AlignCenter, text);
+    painter.drawText(QRectF(at.x() - 30, at.y() - kRulerBreadth / 2, 60, kRulerBreadth), Qt::AlignCenter, text);
   } else if (which == Which::columns) {
-    painter.drawText(QRectF(at.x() + 3, 0, 60, kBreadth - 3), Qt::AlignLeft | Qt::AlignVCenter, text);
+    painter.drawText(QRectF(at.x() + 3, 0, 60, kRulerBreadth - 3), Qt::AlignLeft | Qt::AlignVCenter, text);
   } else {
     painter.save();
     painter.translate(0, at.y() + 3);
     painter.rotate(90);
-    painter.drawText(QRectF(0, -kBreadth + 2, 60, kBreadth - 3), Qt::AlignLeft | Qt::AlignVCenter, text);
+    painter.drawText(QRectF(0, -kRulerBreadth + 2, 60, kRulerBreadth - 3), Qt::AlignLeft | Qt::AlignVCenter, text);
     painter.restore();
   }
 }
@@ -146,7 +149,8 @@ void Rulers::paintScale(QPainter& painter, Which which, std::optional<CellPos> h
   QPolygonF band{pointAt(0), pointAt(scale.count), pointAt(scale.count) + out, pointAt(0) + out};
   if (!isSlanted()) {
     const bool columns = which == Which::columns;
-    band = QPolygonF(columns ? QRectF(0, 0, sight.width(), kBreadth) : QRectF(0, 0, kBreadth, sight.height()));
+    band =
+        QPolygonF(columns ? QRectF(0, 0, sight.width(), kRulerBreadth) : QRectF(0, 0, kRulerBreadth, sight.height()));
   }
   painter.setPen(isSlanted() ? QPen(theme.edge, 1) : QPen(Qt::NoPen));
   painter.setBrush(theme.panel);
@@ -168,8 +172,10 @@ void Rulers::paintScale(QPainter& painter, Which which, std::optional<CellPos> h
   }
   if (isSlanted()) return;
   painter.setPen(QPen(theme.edge, 1));
-  if (which == Which::columns) painter.drawLine(QPointF(0, kBreadth + 0.5), QPointF(sight.width(), kBreadth + 0.5));
-  if (which == Which::rows) painter.drawLine(QPointF(kBreadth + 0.5, 0), QPointF(kBreadth + 0.5, sight.height()));
+  if (which == Which::columns)
+    painter.drawLine(QPointF(0, kRulerBreadth + 0.5), QPointF(sight.width(), kRulerBreadth + 0.5));
+  if (which == Which::rows)
+    painter.drawLine(QPointF(kRulerBreadth + 0.5, 0), QPointF(kRulerBreadth + 0.5, sight.height()));
 }
 
 void Rulers::paint(QPainter& painter, std::optional<CellPos> hovered) const {
@@ -180,7 +186,7 @@ void Rulers::paint(QPainter& painter, std::optional<CellPos> hovered) const {
   painter.setRenderHint(QPainter::Antialiasing, isSlanted());
   paintScale(painter, Which::rows, hovered);
   paintScale(painter, Which::columns, hovered);
-  if (!isSlanted()) painter.fillRect(QRectF(0, 0, kBreadth, kBreadth), Theme::current().panel);
+  if (!isSlanted()) painter.fillRect(QRectF(0, 0, kRulerBreadth, kRulerBreadth), Theme::current().panel);
   painter.restore();
 }
 
@@ -229,7 +235,7 @@ void Rulers::paintLines(QPainter& painter, const LinesDrag& drag) const {
   const QPointF knob = scale.begin + scale.step * line + scale.out * (scale.breadth / 2);
   painter.setPen(QPen(theme.paper, 1));
   painter.setBrush(thread);
-  painter.drawEllipse(knob, kKnob, kKnob);
+  painter.drawEllipse(knob, kKnobRadius, kKnobRadius);
   painter.setPen(QPen(theme.paper, 2));
   painter.drawLine(knob - QPointF(4, 0), knob + QPointF(4, 0));
   if (comes) painter.drawLine(knob - QPointF(0, 4), knob + QPointF(0, 4));
@@ -245,24 +251,24 @@ QString wordsOf(const LinesDrag& drag, const Map& map, const Desk& desk) {
   const int count = std::abs(lines->count);
   QStringList parts;
   if (lines->count > 0) {
-    parts << (lines->areColumns() ? tr("Insert %n column(s) before %1", count)
-                                  : tr("Insert %n row(s) before %1", count))
+    parts << (lines->areColumns() ? ofRulers("Insert %n column(s) before %1", count)
+                                  : ofRulers("Insert %n row(s) before %1", count))
                  .arg(from);
   } else if (count == 1) {
-    parts << (lines->areColumns() ? tr("Remove column %1") : tr("Remove row %1")).arg(from);
+    parts << (lines->areColumns() ? ofRulers("Remove column %1") : ofRulers("Remove row %1")).arg(from);
   } else {
-    parts << (lines->areColumns() ? tr("Remove columns %1 to %2") : tr("Remove rows %1 to %2"))
+    parts << (lines->areColumns() ? ofRulers("Remove columns %1 to %2") : ofRulers("Remove rows %1 to %2"))
                  .arg(from)
                  .arg(from + count - 1);
   }
-  if (drag.painted() > 0) parts << tr("%n painted cell(s) go with it", static_cast<int>(drag.painted()));
+  if (drag.painted() > 0) parts << ofRulers("%n painted cell(s) go with it", static_cast<int>(drag.painted()));
   const Layer* only = desk.linesOfLayer ? map.layer(desk.activeAt().layer) : nullptr;
-  parts << (only ? tr("on %1 alone").arg(QString::fromStdString(only->name)) : tr("on all layers"));
+  parts << (only ? ofRulers("on %1 alone").arg(QString::fromStdString(only->name)) : ofRulers("on all layers"));
   if (drag.shifts()) {
-    parts << (lines->areColumns() ? tr("what follows moves half a cell down")
-                                  : tr("what follows moves half a cell across"));
+    parts << (lines->areColumns() ? ofRulers("what follows moves half a cell down")
+                                  : ofRulers("what follows moves half a cell across"));
   } else if (evenLines(map.grid.kind, lines->which) > 1) {
-    parts << tr("Ctrl: one by one");
+    parts << ofRulers("Ctrl: one by one");
   }
   return parts.join(QStringLiteral(" · "));
 }
