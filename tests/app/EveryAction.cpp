@@ -91,6 +91,7 @@ class EveryAction : public Story {
       hand.click(room->canvas(), onMap({20, 20}));
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
+    if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
     if (id == ActionId::removeColumns || id == ActionId::removeRows) {
       Desk desk = session().desk();
       desk.select(CellSet(CellRect{3, 3, 6, 5}));
@@ -396,6 +397,11 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
                            [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
       }
       case ActionId::showAllowance: return changed(&Desk::showsAllowance);
+      case ActionId::cellSize: {
+        const bool isOpen = opens("cells-card");
+        hand.key(Qt::Key_Escape);
+        return isOpen;
+      }
       case ActionId::mapSize: {
         const bool isOpen = opens("size-card");
         hand.key(Qt::Key_Escape);

@@ -1,4 +1,5 @@
 // The map's edges are taken with the hand: it grows and is cut, nothing moves, nothing is lost.
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -216,7 +217,7 @@ TEST_F(Resizing, TheSidesAreChosenByArrowsAndWhatMeansNothingSaysWhy) {
   choose(ActionId::mapSize);
   hand.type(QStringLiteral("3 parsecs"));
   EXPECT_THAT(part<QLabel>("size-told")->text().toStdString(), testing::HasSubstr("“parsecs” is no unit"));
-  EXPECT_FALSE(part<QPushButton>("size-resize")->isEnabled());
+  EXPECT_FALSE(part<QPushButton>("size-make")->isEnabled());
   hand.key(Qt::Key_Return);
   EXPECT_TRUE(part<QWidget>("size-card")->isVisible()) << "nothing is done by it";
   part<QLineEdit>("size-across")->selectAll();
@@ -257,6 +258,90 @@ TEST_F(Resizing, AMapThatCannotBeChangedKeepsItsEdges) {
   dragEdge(Qt::RightEdge, cells(3, 0));
   EXPECT_EQ(map().bounds, before);
   session().work().onlyLook({});
+}
+
+// A stroke beyond the edge: offered at the first one that ends outside, and then it grows by a screen in the same step.
+TEST_F(Resizing, TheMapGrowsAsOnePaintsOnceThatIsWanted) {
+  const CellRect before = map().bounds;
+  const QPointF inside = onMap({before.x1 - 2, 10});
+  hand.drag(room->canvas(), {inside, inside + cells(5, 0)});
+  EXPECT_EQ(map().bounds, before);
+  EXPECT_THAT(room->canvas()->tagText().toStdString(), testing::HasSubstr("Enter: the map grows as you paint"));
+  const std::size_t steps = session().undoLine().steps().size();
+  hand.key(Qt::Key_Return);
+  EXPECT_TRUE(map().growsAsPainted);
+  EXPECT_GT(map().bounds.x1, before.x1);
+  EXPECT_EQ(map().bounds.x0, before.x0);
+  EXPECT_EQ(session().undoLine().steps().size(), steps + 1);
+  const CellRect once = map().bounds;
+  // From now on by itself, under the hand.
+  const QPointF low = onMap({10, before.y1 - 2});
+  hand.press(room->canvas(), low);
+  hand.moveTo(room->canvas(), low + cells(0, 4));
+  EXPECT_GT(map().bounds.y1, once.y1);
+  picture("grows-as-painted");
+  hand.release(room->canvas(), low + cells(0, 4));
+  EXPECT_EQ(session().undoLine().steps().size(), steps + 2);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(map().bounds, once);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(map().bounds, before);
+  EXPECT_FALSE(map().growsAsPainted);
+}
+
+TEST_F(Resizing, OtherCellsAreSeenBeforeTheyAreTaken) {
+  const Map before = map();
+  choose(ActionId::mapFacts);
+  hand.click(part<QPushButton>("map-cells"));
+  ASSERT_TRUE(shows<QWidget>("cells-card"));
+  auto* width = room->findChild<QWidget*>(QStringLiteral("cells-width"))->findChild<QLineEdit*>();
+  ASSERT_NE(width, nullptr);
+  width->selectAll();
+  hand.type(QStringLiteral("16"));
+  hand.key(Qt::Key_Tab);
+  EXPECT_EQ(map().grid.cell.w, 16);
+  EXPECT_EQ(map().bounds, before.bounds);
+  picture("cell-card");
+  part<QComboBox>("cells-keeps")->setFocus();
+  hand.key(Qt::Key_Down);
+  EXPECT_EQ(map().bounds.width(), 2 * before.bounds.width()) << "it reaches as far as before";
+  hand.key(Qt::Key_Escape);
+  EXPECT_EQ(map(), before);
+}
+
+TEST_F(Resizing, TheMenuSaysBeforehandWhatACutLeavesAndWhatTheAllowanceHolds) {
+  const CellRect all = map().bounds;
+  dragEdge(Qt::LeftEdge, cells(2, 0));
+  dragEdge(Qt::RightEdge, cells(3, 0));
+  const std::int64_t outside = allowanceCells(map());
+  ASSERT_GT(outside, 0);
+  Q_EMIT room->actions()->opens(Menu::map);
+  const CellRect left = session().verbs().maps.leftByCutting();
+  const auto said = [&](ActionId id) { return room->actions()->action(id)->text().remove(QLatin1Char('&')).toStdString(); };
+  EXPECT_THAT(said(ActionId::cutToUsed),
+              testing::HasSubstr("leaves " + std::to_string(left.width()) + " × " + std::to_string(left.height())));
+  EXPECT_LT(left.width(), all.width());
+  EXPECT_THAT(said(ActionId::dropAllowance), testing::HasSubstr(std::to_string(outside) + " painted cells"));
+  choose(ActionId::dropAllowance);
+  EXPECT_EQ(session().undoLine().steps().back().name,
+            "Drop " + std::to_string(outside) + " cells of the seam allowance of Depot Yard");
+}
+
+// Planned far too large: 150 × 150, of which a corner is used.
+TEST_F(Resizing, AMapThatIsFarTooLargeIsCutToWhatIsUsedByOnePress) {
+  MapPlan plan;
+  plan.name = "Quayside";
+  plan.width = plan.height = 150;
+  plan.grid = nearestShape(GridKind::orthogonal, {32, 32});
+  session().verbs().maps.add(plan);
+  session().verbs().hand.take(Block::of(Cell(tile("street", 24), {})));
+  hand.key(Qt::Key_F);
+  hand.drag(room->canvas(), {onMap({10, 12}), onMap({41, 12})});
+  hand.click(room->canvas(), onMap({20, 33}));
+  const int actions = hand.actions();
+  hand.key(Qt::Key_U, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(hand.actions() - actions, 1);
+  EXPECT_EQ(map().bounds, (CellRect{10, 12, 42, 34}));
 }
 
 }  // namespace uq::test

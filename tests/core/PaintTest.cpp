@@ -5,7 +5,9 @@
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/FindStretch.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/Region.h"
+#include "core/edit/ResizeMap.h"
 #include "core/edit/Selected.h"
 #include "core/edit/Stroke.h"
 #include "core/edit/SwapTiles.h"
@@ -211,6 +213,63 @@ RC_GTEST_PROP(Shape, IsTheSameMoveByMoveAndAtOnce, ()) {
   const CellPos over = ground.anyCell();
   const CellPos to = ground.anyCell();
   RC_ASSERT(stroked(ground.quilt, plan, {from, over, to}) == stroked(ground.quilt, plan, {from, to}));
+}
+
+// A map that grows as it is painted: the same as if it had been as large before; and nothing grows for what is erased,
+// filled, or drawn in a selection.
+RC_GTEST_PROP(Growing, IsTheSameAsOnALargeEnoughMap, ()) {
+  Ground ground(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))), *rc::gen::arbitrary<bool>());
+  ground.quilt = withGrowing(withScreen(ground.quilt, {320, 200}), ground.at.map, true);
+  const Tool tool = *rc::gen::element(Tool::brush, Tool::line, Tool::box, Tool::oval, Tool::erase);
+  InHand hand = InHand(Block::of(ground.tile(3)), GridKind::orthogonal);
+  StrokePlan plan = ground.plan(tool, std::move(hand));
+  plan.options.width = *rc::gen::element(1, 3);
+  const auto far = [] { return *rc::gen::inRange(-40, 40); };
+  std::vector<CellPos> path{ground.anyCell()};
+  for (int n = *rc::gen::inRange(1, 5); n > 0; --n) path.push_back({far(), far()});
+  const Quilt grown = stroked(ground.quilt, plan, path);
+  const CellRect is = grown.map(ground.at.map)->bounds;
+  RC_ASSERT(is.united(ground.bounds()) == is);
+  if (tool == Tool::erase) {
+    RC_ASSERT(grown == ground.quilt);
+    return;
+  }
+  const Quilt large = withBounds(ground.quilt, ground.at.map, is);
+  RC_ASSERT(bytes(stroked(large, plan, path)) == bytes(grown));
+  // Nothing of it is missing.
+  const Quilt larger = withBounds(ground.quilt, ground.at.map, ground.bounds().grown(200));
+  RC_ASSERT(grown.layer(ground.at)->cells == stroked(larger, plan, path).layer(ground.at)->cells);
+  // By whole screens, on those sides only where something came.
+  const CellRect used = grown.layer(ground.at)->cells.usedBounds();
+  RC_ASSERT(is.x0 == ground.bounds().x0 || used.x0 < ground.bounds().x0);
+  RC_ASSERT(is.y1 == ground.bounds().y1 || used.y1 > ground.bounds().y1);
+  plan.within = CellSet(CellRect{0, 0, 4, 4});
+  RC_ASSERT(stroked(ground.quilt, plan, path).map(ground.at.map)->bounds == ground.bounds());
+}
+
+TEST(Growing, AShapeThatComesBackLeavesTheMapAsItWas) {
+  Ground ground(GridKind::orthogonal);
+  ground.quilt = withGrowing(withScreen(ground.quilt, {320, 200}), ground.at.map, true);
+  Stroke stroke(ground.quilt, ground.plan(Tool::box, InHand(Block::of(ground.tile(3)), GridKind::orthogonal)));
+  stroke.moveTo({0, 0});
+  stroke.moveTo({30, 3});
+  EXPECT_EQ(stroke.quilt().map(ground.at.map)->bounds.x1, 9 + 3 * 10);
+  stroke.moveTo({4, 3});
+  EXPECT_EQ(stroke.quilt().map(ground.at.map)->bounds, ground.bounds());
+  EXPECT_TRUE(stroke.before() == ground.quilt);
+}
+
+TEST(Growing, AStampBeyondTheEdgeComesWhole) {
+  Ground ground(GridKind::orthogonal);
+  ground.quilt = withScreen(ground.quilt, {320, 200});
+  const Block two({{{0, 0}, ground.tile(3)}, {{1, 0}, ground.tile(4)}});
+  const StrokePlan plan = ground.plan(Tool::brush, InHand(two, GridKind::orthogonal));
+  Stroke clipped(ground.quilt, plan);
+  clipped.moveTo({8, 0});
+  EXPECT_TRUE(clipped.reachesBeyond());
+  const Quilt grown = stroked(withGrowing(ground.quilt, ground.at.map, true), plan, {{8, 0}});
+  EXPECT_EQ(ground.cell(grown, {9, 0}), ground.tile(4));
+  EXPECT_EQ(grown.map(ground.at.map)->bounds.x1, 19);
 }
 
 RC_GTEST_PROP(Turn, FourQuartersOrSixSixthsOfASelectionAreNothing, ()) {

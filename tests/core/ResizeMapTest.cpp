@@ -8,7 +8,9 @@
 
 #include "core/AnyGrid.h"
 #include "core/Support.h"
+#include "core/edit/ArrangeMaps.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/SizeText.h"
 
 namespace uq::test {
@@ -129,6 +131,39 @@ TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {
   EXPECT_EQ(whyNoBounds(yard, large), "");
   EXPECT_NE(whyNoBounds(yard, large, NewRoom::lastRow), "");
   EXPECT_EQ(bytes(withBounds(quilt, yard.id, large, NewRoom::lastRow)), bytes(quilt));
+}
+
+// The cell under each edge stays the one that the edge lies in; what is painted stays on its cells.
+RC_GTEST_PROP(ResizeMap, WithOtherCellsAMapKeepsThemOrHowFarItReaches, ()) {
+  const Quilt quilt = anyYard();
+  const Map map = yardOf(quilt);
+  const PixelSize cell{*rc::gen::inRange(kSmallestCell, 90), *rc::gen::inRange(kSmallestCell, 90)};
+  const Quilt same = withCell(quilt, map.id, cell);
+  RC_ASSERT(same.map(map.id)->bounds == map.bounds);
+  if (!whyNoCell(map, cell, CellsKeep::reach).empty()) return;
+  const Map is = *withCell(quilt, map.id, cell, CellsKeep::reach).map(map.id);
+  RC_ASSERT(is.grid == same.map(map.id)->grid);
+  for (std::size_t i = 0; i < map.layers.size(); ++i) RC_ASSERT(is.layers[i] == map.layers[i]);
+  const PixelSize was = cellsPitch(map.grid);
+  const PixelSize now = cellsPitch(is.grid);
+  const auto lies = [](int before, int beforeCell, int after, int afterCell) {
+    return std::abs(before * beforeCell - after * afterCell) < afterCell;
+  };
+  RC_ASSERT(lies(map.bounds.x0, was.w, is.bounds.x0, now.w) && lies(map.bounds.x1, was.w, is.bounds.x1, now.w));
+  RC_ASSERT(lies(map.bounds.y0, was.h, is.bounds.y0, now.h) && lies(map.bounds.y1, was.h, is.bounds.y1, now.h));
+}
+
+TEST(ResizeMap, GrowsByWholeScreensToHoldWhatIsWanted) {
+  Quilt quilt = smallQuilt();
+  quilt = withScreen(quilt, {320, 200});
+  Map yard = yardOf(quilt);
+  yard.grid = nearestShape(GridKind::orthogonal, {32, 32});
+  yard.bounds = {0, 0, 20, 12};
+  quilt = quilt.with(yard);
+  EXPECT_EQ(grownToHold(quilt, yard, {0, 0, 20, 12}), yard.bounds);
+  EXPECT_EQ(grownToHold(quilt, yard, {3, 3, 21, 5}), (CellRect{0, 0, 30, 12}));
+  EXPECT_EQ(grownToHold(quilt, yard, {-11, -1, 5, 5}), (CellRect{-20, -7, 20, 12}));
+  EXPECT_EQ(grownToHold(quilt, yard, {0, 0, kFarthestCell, 5}), yard.bounds) << "which cannot be";
 }
 
 TEST(ResizeMap, IsCutToWhatIsUsed) {

@@ -177,6 +177,8 @@ RC_GTEST_PROP(RowsAndColumns, InAnySequenceLeaveEverythingWhereItBelongs, ()) {
       }
       on.verbs.maps.changeLines(lines);
     }
+    // What comes to lie outside is selected no more, until the step is taken back.
+    selected = selected.intersected(CellSet(bounds));
     if (on.work.undoLine().steps().size() > steps) before.push_back(was);
   }
   RC_ASSERT(on.work.map()->bounds == bounds);
@@ -209,7 +211,7 @@ TEST(RowsAndColumns, TakeAlongWhatStandsOnCells) {
   EXPECT_EQ(on.work.desk().selection(), CellSet(CellRect{3, 2, 4, 4}).united(CellSet(CellRect{6, 2, 8, 4})));
   EXPECT_EQ(on.work.lastPoint(), (CellPos{9, 7}));
   EXPECT_EQ(on.work.undoLine().steps().back().name, "Insert 2 columns in Yard");
-  on.verbs.maps.changeLines({Which::rows, 6, -3});
+  on.verbs.maps.changeLines({Which::rows, 5, -3});
   EXPECT_EQ(on.work.lastPoint(), std::nullopt);
   EXPECT_EQ(on.work.undoLine().steps().back().name, "Remove 3 rows of Yard");
 }

@@ -147,6 +147,8 @@ constexpr ActionRow kTable[] = {
     {ActionId::mapSize, "map-size", UQ_TEXT("Size…"),
      UQ_TEXT("Type how large the map is: 64, +5, 3 screens, 1920 px"), "", "", Menu::map, ActsIn::anywhere, false, false,
      needsMap, kOpensGroup},
+    {ActionId::cellSize, "cell-size", UQ_TEXT("Cell size…"), UQ_TEXT("Give the map other cells, and see what becomes of it"), "",
+     "", Menu::map, ActsIn::anywhere, false, false, needsMap},
     {ActionId::cutToUsed, "cut-to-used", UQ_TEXT("Cut to what is used"),
      UQ_TEXT("Cut the map to what is painted on it; what lies outside is kept"), "", "Ctrl+Shift+U", Menu::map, ActsIn::anywhere, true,
      false, needsMap},

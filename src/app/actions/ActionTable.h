@@ -78,6 +78,7 @@ enum class ActionId {
   duplicateMap,
   deleteMap,
   mapSize,
+  cellSize,
   cutToUsed,
   dropAllowance,
   insertColumns,

@@ -318,7 +318,12 @@ bool MapCanvas::isOverStretch() const {
 
 QString MapCanvas::tagText() const {
   if (!map()) return {};
+  if (const auto along = rulers(); along && pointer_ && drag_ == Drag::none && along->isOnSwitch(*pointer_)) {
+    return session_->desk().linesOfLayer ? tr("Rows and columns of the active layer alone · press: of all layers")
+                                         : tr("Rows and columns of all layers · press: of the active one alone");
+  }
   if (session_->verbs().lines.lines()) return wordsOf(session_->verbs().lines, *map(), session_->desk());
+  if (offersGrowth_) return tr("Beyond the edge nothing was laid · Enter: the map grows as you paint");
   if (drag_ == Drag::edge) return wordsOf(session_->verbs().edge, quilt(), *map());
   if (drag_ == Drag::select || drag_ == Drag::take || boxFrom_) {
     const CellSet cells = spanned();
@@ -402,7 +407,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   over.paintSight(painter);
   if (drag_ == Drag::none || drag_ == Drag::refit) over.paintHandles(painter, handles());
   if (const auto along = rulers()) {
-    along->paint(painter, hoveredCell());
+    along->paint(painter, hoveredCell(), desk.linesOfLayer);
     along->paintLines(painter, session_->verbs().lines);
   }
   if (!taken_.empty()) drawStitches(painter, view.rectOf(taken_), theme.madder, theme.paper);

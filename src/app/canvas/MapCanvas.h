@@ -269,6 +269,7 @@ class MapCanvas : public QWidget {
   QPointF lastPan_;
   Drag drag_ = Drag::none;
   bool ignoresSecond_ = false;  // of a double click
+  bool offersGrowth_ = false;   // something was to be laid beyond the edge just now
   Qt::MouseButton dragButton_ = Qt::NoButton;
   bool dragTakesAway_ = false;
   Selecting selecting_ = Selecting::anew;

@@ -133,6 +133,7 @@ void MapCanvas::say(const QString& refusal) {
 
 void MapCanvas::mousePressEvent(QMouseEvent* event) {
   ignoresSecond_ = false;
+  offersGrowth_ = false;
   pointer_ = event->position();
   cursor_.reset();
   boxFrom_.reset();
@@ -181,6 +182,11 @@ void MapCanvas::press(QPointF at, Qt::MouseButton button) {
       break;
     case PressMeans::edge: pressToResize(at); break;
     case PressMeans::lines:
+      if (rulers()->isOnSwitch(at)) {
+        Desk desk = session_->desk();
+        desk.linesOfLayer = !desk.linesOfLayer;
+        return session_->setDesk(std::move(desk));
+      }
       followRulers();
       session_->verbs().lines.take();
       if (session_->verbs().lines.isHeld()) drag_ = Drag::lines;
@@ -318,6 +324,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   showCursor();
   if (hoveredCell() != before) {
     refusal_.clear();
+    offersGrowth_ = offersGrowth_ && !hoveredCell();
     updateOverlay();
   }
   Q_EMIT hovered();
@@ -393,7 +400,10 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && ended == Drag::edge) session_->verbs().edge.leave();
   if (session_ && ended == Drag::lines) session_->verbs().lines.leave();
   if (session_ && (ended == Drag::stroke || ended == Drag::refit)) {
+    const Stroke* stroke = forecast_->underWay();
+    const bool clipped = stroke && stroke->reachesBeyond();
     (void)session_->work().finish();
+    offersGrowth_ = clipped && map() && !map()->growsAsPainted;
     handlesGone_ = false;
   }
   if (session_ && (ended == Drag::select || ended == Drag::move)) releaseToSelect();

@@ -56,6 +56,7 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     session_->verbs().edge.setRoom(static_cast<NewRoom>(event->key() - Qt::Key_1));
     return update();
   }
+  offersGrowth_ = offersGrowth_ && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter);
   switch (event->key()) {
     case Qt::Key_Control:
     case Qt::Key_Shift:
@@ -67,7 +68,11 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Down: arrow(0, 1, shift); break;
     case Qt::Key_Return:
     case Qt::Key_Enter:
-      if (cursor_ && drag_ == Drag::none) useCursor(event->modifiers() & Qt::ControlModifier);
+      if (std::exchange(offersGrowth_, false)) {
+        session_->verbs().strokes.letGrow();
+      } else if (cursor_ && drag_ == Drag::none) {
+        useCursor(event->modifiers() & Qt::ControlModifier);
+      }
       break;
     case Qt::Key_Escape: escape(*event); break;
     default: {

@@ -54,10 +54,13 @@ Rulers::Scale Rulers::scaleOf(Which which) const {
   if (!isSlanted()) {
     const CellPos corner{bounds_.x0, bounds_.y0};
     const QRectF here = plane_.cellRect(corner);
-    // Two on, since every second row or column may be shifted.
-    const QRectF next = plane_.cellRect(columns ? CellPos{corner.x + 2, corner.y} : CellPos{corner.x, corner.y + 2});
+    // Far on, since places are rounded to whole pixels; an even number, since every second row or column may be
+    // shifted.
+    const int far = std::max(2, scale.count / 2 * 2);
+    const QRectF last =
+        plane_.cellRect(columns ? CellPos{corner.x + far, corner.y} : CellPos{corner.x, corner.y + far});
     scale.begin = columns ? QPointF(here.left(), kRulerBreadth) : QPointF(kRulerBreadth, here.top());
-    scale.step = columns ? QPointF((next.left() - here.left()) / 2, 0) : QPointF(0, (next.top() - here.top()) / 2);
+    scale.step = columns ? QPointF((last.left() - here.left()) / far, 0) : QPointF(0, (last.top() - here.top()) / far);
     scale.out = columns ? QPointF(0, -1) : QPointF(-1, 0);
     scale.breadth = kRulerBreadth;
     return scale;
@@ -98,14 +101,14 @@ bool Rulers::isOn(const Scale& scale, QPointF at) {
 bool Rulers::isOn(QPointF at) const {
   // Those that run along the widget's ends do so over all of them.
   if (!isSlanted()) return at.x() < kRulerBreadth || at.y() < kRulerBreadth;
+  if (isOnSwitch(at)) return true;
   return std::any_of(kBothWays.begin(), kBothWays.end(), [&](Which which) { return isOn(scaleOf(which), at); });
 }
 
 std::optional<RulerPlace> Rulers::placeAt(QPointF at) const {
   for (const Which which : kBothWays) {
     const Scale scale = scaleOf(which);
-    const bool corner = !isSlanted() && at.x() < kRulerBreadth && at.y() < kRulerBreadth;
-    if (corner || !isOn(scale, at)) continue;
+    if (isOnSwitch(at) || !isOn(scale, at)) continue;
     const double line = along(scale, at).x();
     const double side = std::hypot(scale.step.x(), scale.step.y());
     const int nearest = std::clamp(static_cast<int>(std::lround(line)), 0, scale.count);
@@ -122,6 +125,30 @@ int Rulers::reached(const RulerPlace& from, QPointF at) const {
   const Scale scale = scaleOf(from.which);
   const double line = std::clamp(along(scale, at).x(), -1e6, 1e6);
   return scale.first + static_cast<int>(from.removes ? std::floor(line) : std::lround(line));
+}
+
+QRectF Rulers::switchRect() const {
+  if (!isSlanted()) return {0, 0, kRulerBreadth, kRulerBreadth};
+  const Scale columns = scaleOf(Which::columns);
+  const Scale rows = scaleOf(Which::rows);
+  // Above the corner where both begin.
+  const QPointF between = (columns.begin + columns.out * columns.breadth + rows.begin + rows.out * rows.breadth) / 2;
+  return QRectF(between.x() - kRulerBreadth / 2, between.y() - kRulerBreadth, kRulerBreadth, kRulerBreadth);
+}
+
+void Rulers::paintSwitch(QPainter& painter, bool ofLayer) const {
+  const Theme& theme = Theme::current();
+  const QRectF at = switchRect();
+  painter.setPen(QPen(theme.edge, 1));
+  painter.setBrush(theme.panel);
+  painter.drawRect(at);
+  // One layer of three, or all of them.
+  for (int i = 0; i < 3; ++i) {
+    const bool changes = !ofLayer || i == 1;
+    painter.setPen(QPen(changes ? theme.madder : theme.edge, 2));
+    const double y = at.top() + 6 + 4 * i;
+    painter.drawLine(QPointF(at.left() + 5, y), QPointF(at.right() - 5, y));
+  }
 }
 
 void Rulers::paintNumber(QPainter& painter, Which which, QPointF at, int number) const {
@@ -178,7 +205,7 @@ void Rulers::paintScale(QPainter& painter, Which which, std::optional<CellPos> h
     painter.drawLine(QPointF(kRulerBreadth + 0.5, 0), QPointF(kRulerBreadth + 0.5, sight.height()));
 }
 
-void Rulers::paint(QPainter& painter, std::optional<CellPos> hovered) const {
+void Rulers::paint(QPainter& painter, std::optional<CellPos> hovered, bool ofLayer) const {
   painter.save();
   QFont font = painter.font();
   font.setPointSizeF(font.pointSizeF() * 0.85);
@@ -186,7 +213,7 @@ void Rulers::paint(QPainter& painter, std::optional<CellPos> hovered) const {
   painter.setRenderHint(QPainter::Antialiasing, isSlanted());
   paintScale(painter, Which::rows, hovered);
   paintScale(painter, Which::columns, hovered);
-  if (!isSlanted()) painter.fillRect(QRectF(0, 0, kRulerBreadth, kRulerBreadth), Theme::current().panel);
+  paintSwitch(painter, ofLayer);
   painter.restore();
 }
 

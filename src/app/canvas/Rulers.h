@@ -22,11 +22,14 @@ class Rulers {
 
   // Whether a point lies on one of them; and what a press there would do.
   bool isOn(QPointF at) const;
+  // Where both meet: whether all layers change, or the active one alone.
+  bool isOnSwitch(QPointF at) const { return switchRect().contains(at); }
   std::optional<RulerPlace> placeAt(QPointF at) const;
   // Where a drag from a place has come to: the column or row, or the place between two, that is nearest.
   int reached(const RulerPlace& from, QPointF at) const;
 
-  void paint(QPainter& painter, std::optional<CellPos> hovered) const;
+  // `ofLayer`: the active layer alone changes.
+  void paint(QPainter& painter, std::optional<CellPos> hovered, bool ofLayer) const;
   // The knob of a place, and through the map what would come in or go.
   void paintLines(QPainter& painter, const LinesDrag& drag) const;
 
@@ -45,6 +48,8 @@ class Rulers {
   static QPointF along(const Scale& scale, QPointF at);
   static bool isOn(const Scale& scale, QPointF at);
   bool isSlanted() const { return plane_.grid().shape().kind == GridKind::diamond && !plane_.grid().shape().plan; }
+  QRectF switchRect() const;
+  void paintSwitch(QPainter& painter, bool ofLayer) const;
   void paintScale(QPainter& painter, Which which, std::optional<CellPos> hovered) const;
   void paintNumber(QPainter& painter, Which which, QPointF at, int number) const;
 

@@ -370,6 +370,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
     {ActionId::mapSize, UQ_HELP("resize width height dimensions larger smaller grow")},
+    {ActionId::cellSize, UQ_HELP("tile size grid pixels wrong cells resolution")},
     {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},
     {ActionId::dropAllowance, UQ_HELP("delete outside cells cropped rest")},
     {ActionId::insertColumns, UQ_HELP("add column middle widen push apart space make room")},

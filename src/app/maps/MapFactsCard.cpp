@@ -126,6 +126,19 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   connect(camera_, &QComboBox::activated, this, [this](int index) {
     session_->verbs().maps.change("Camera", withCameraFree(session_->quilt(), session_->map()->id, index == 1));
   });
+  cells_ = new QPushButton(this);
+  cells_->setObjectName(QStringLiteral("map-cells"));
+  cells_->setToolTip(tr("Give the map other cells, and see what becomes of it"));
+  connect(cells_, &QPushButton::clicked, this, [this] {
+    close();
+    Q_EMIT cellsWanted();
+  });
+  grows_ = new QCheckBox(tr("The map grows as I paint"), this);
+  grows_->setObjectName(QStringLiteral("map-grows"));
+  grows_->setToolTip(tr("A stroke beyond its edge makes it larger, by a whole screen on that side"));
+  connect(grows_, &QCheckBox::clicked, this, [this](bool on) {
+    session_->verbs().maps.change("Growing", withGrowing(session_->quilt(), session_->map()->id, on));
+  });
   told_ = makeSoftLabel(this);
   told_->setObjectName(QStringLiteral("map-told"));
   cut_ = new QPushButton(tr("Cut to what is used"), this);
@@ -148,6 +161,8 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   left->addWidget(differs_, 0, Qt::AlignLeft);
   left->addLayout(new SentenceLayout({word(tr("Shown at ×")), times_, word(tr("in the game."))}));
   left->addLayout(new SentenceLayout({word(tr("The camera")), camera_}));
+  left->addWidget(cells_, 0, Qt::AlignLeft);
+  left->addWidget(grows_, 0, Qt::AlignLeft);
   left->addWidget(told_);
   left->addWidget(cut_, 0, Qt::AlignLeft);
   left->addStretch();
@@ -202,6 +217,8 @@ void MapFactsCard::refresh() {
   differs_->setChecked(map->screen.has_value());
   times_->setValue(map->shownTimes);
   camera_->setCurrentIndex(map->cameraRunsFree ? 1 : 0);
+  cells_->setText(tr("Cells of %1 × %2 px…").arg(map->grid.cell.w).arg(map->grid.cell.h));
+  grows_->setChecked(map->growsAsPainted);
   const PixelRect all = makeGrid(map->grid)->pixelBounds(map->bounds);
   QStringList lines{tr("The map is %1 × %2 px: %3 × %4 screens.")
                         .arg(all.w)

@@ -27,6 +27,7 @@ class MapFactsCard : public Card {
 
  Q_SIGNALS:
   void closed();
+  void cellsWanted();  // another size of cells
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
@@ -46,6 +47,8 @@ class MapFactsCard : public Card {
   QCheckBox* differs_;
   NumberField* times_;
   QComboBox* camera_;
+  QPushButton* cells_;
+  QCheckBox* grows_;
   QLabel* told_;
   QPushButton* cut_;  // where strips at the edges hold no tile
   Preview* preview_;

@@ -1,6 +1,5 @@
 #include "app/maps/SizeCard.h"
 
-#include <QApplication>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -8,8 +7,6 @@
 #include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPushButton>
-#include <QToolButton>
 
 #include "app/canvas/MapEdges.h"
 #include "app/look/SentenceLayout.h"
@@ -41,13 +38,6 @@ std::pair<int, int> partedBy(SideChoice choice, int more) {
   if (choice == SideChoice::before) return {more, 0};
   if (choice == SideChoice::behind) return {0, more};
   return {more / 2, more - more / 2};
-}
-
-// Map pixels that one more cell adds, each way.
-PixelSize cellStep(const Map& map) {
-  const auto grid = makeGrid(map.grid);
-  const PixelRect one = grid->pixelBounds({0, 0, 2, 2});
-  return {(grid->pixelBounds({0, 0, 4, 2}).w - one.w) / 2, (grid->pixelBounds({0, 0, 2, 4}).h - one.h) / 2};
 }
 
 }  // namespace
@@ -103,11 +93,7 @@ void SidePicture::keyPressEvent(QKeyEvent* event) {
   }
 }
 
-SizeCard::SizeCard(QWidget* parent) : Card(parent) {
-  setObjectName(QStringLiteral("size-card"));
-  makeCard(this);
-  setFixedWidth(kSizeCardWide);
-  title_ = makeTitle({}, this);
+SizeCard::SizeCard(QWidget* parent) : TrialCard("size", kSizeCardWide, tr("Resize"), parent) {
   const auto field = [this](const char* object, const QString& name) {
     auto* edit = new QLineEdit(this);
     edit->setObjectName(QLatin1String(object));
@@ -126,29 +112,12 @@ SizeCard::SizeCard(QWidget* parent) : Card(parent) {
   room_->setAccessibleName(tr("What new room gets"));
   room_->addItems({tr("nothing"), tr("the last row again"), tr("the ground again")});
   connect(room_, &QComboBox::activated, this, [this](int index) {
-    Desk desk = session_->desk();
+    Desk desk = session()->desk();
     desk.newRoom = static_cast<NewRoom>(index);
-    session_->setDesk(std::move(desk));
+    session()->setDesk(std::move(desk));
     follow();
   });
-  told_ = makeSoftLabel(this);
-  told_->setObjectName(QStringLiteral("size-told"));
-  // Two lines, whatever it says, so that no button moves.
-  told_->setMinimumHeight(2 * told_->fontMetrics().lineSpacing());
-  told_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  resize_ = new QPushButton(tr("Resize"), this);
-  resize_->setObjectName(QStringLiteral("size-resize"));
-  resize_->setDefault(true);
-  auto* not_ = new QPushButton(tr("Not now"), this);
-  not_->setObjectName(QStringLiteral("size-not-now"));
-  connect(resize_, &QPushButton::clicked, this, [this] { leave(true); });
-  connect(not_, &QPushButton::clicked, this, [this] { leave(false); });
-
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(kGap * 2, kGap, kGap * 2, kGap * 2);
-  layout->setSpacing(kGap);
-  layout->addLayout(makeCardHead(this, title_, "size-close"));
   auto* sides = new QHBoxLayout;
   auto* left = new QVBoxLayout;
   left->addLayout(new SentenceLayout({across_, word(tr("across,"))}));
@@ -157,99 +126,42 @@ SizeCard::SizeCard(QWidget* parent) : Card(parent) {
   left->addStretch();
   sides->addLayout(left, 1);
   sides->addWidget(sides_, 0, Qt::AlignTop);
-  layout->addLayout(sides);
-  layout->addWidget(told_);
-  layout->addLayout(new SentenceLayout({resize_, not_}));
-  connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
-    const bool isElsewhere = now && now != this && !isAncestorOf(now) && !QApplication::activePopupWidget();
-    if (isVisible() && isElsewhere) leave(false);
-  });
-  if (auto* close = findChild<QToolButton*>(QStringLiteral("size-close")))
-    connect(close, &QToolButton::clicked, this, [this] { leave(false); });
-  hide();
-}
-
-void SizeCard::setSession(Session* session) {
-  if (session_) session_->disconnect(this);
-  session_ = session;
-  hide();
-  if (!session_) return;
-  connect(session_, &Session::gestureEnded, this, [this] {
-    if (!isVisible() || holds()) return;
-    hide();
-    Q_EMIT closed();
-  });
-}
-
-bool SizeCard::holds() const {
-  return session_ && session_->work().gesture() && session_->work().gesturesBegun() == gesture_;
+  content()->addLayout(sides);
 }
 
 void SizeCard::open() {
-  if (!session_ || !session_->map()) return;
+  if (!session() || !session()->map()) return;
   if (isVisible() && holds()) return across_->setFocus();
-  Work& work = session_->work();
-  const Map& map = *session_->map();
-  if (!work.begin("Resize " + map.name, Gesture::changing(work.quilt()))) return;
-  gesture_ = work.gesturesBegun();
-  count_.emplace(map);
-  title_->setText(tr("How large is %1?").arg(QString::fromStdString(map.name)));
+  const Map map = *session()->map();
+  setTitle(tr("How large is %1?").arg(QString::fromStdString(map.name)));
   across_->setText(QString::number(map.bounds.width()));
   down_->setText(QString::number(map.bounds.height()));
-  room_->setCurrentIndex(static_cast<int>(session_->desk().newRoom));
+  room_->setCurrentIndex(static_cast<int>(session()->desk().newRoom));
+  if (!begin("Resize " + map.name)) return;
+  count_.emplace(map);
   follow();
-  adjustSize();
-  const QSize room = parentWidget()->size();
-  move(std::max(0, room.width() - width() - kGap), std::max(0, room.height() - height() - kGap));
-  show();
-  raise();
   across_->setFocus(Qt::OtherFocusReason);
   across_->selectAll();
 }
 
 void SizeCard::follow() {
   if (!holds()) return;
-  Work& work = session_->work();
-  const Quilt& before = work.gesture()->before();
-  const Map& map = *before.map(session_->desk().map);
-  const PixelSize screen = screenOf(before, map);
-  const PixelSize step = cellStep(map);
+  const Map& map = mapBefore();
+  const PixelSize screen = screenOf(before(), map);
+  const PixelSize step = cellsPitch(map.grid);
   const SizeMeant across = sizeMeant(across_->text().toStdString(), map.bounds.width(), step.w, screen.w);
   const SizeMeant down = sizeMeant(down_->text().toStdString(), map.bounds.height(), step.h, screen.h);
   std::string why = !across.why.empty() ? across.why : down.why;
-  CellRect to = map.bounds;
-  if (why.empty()) {
-    const auto [left, right] = partedBy(sides_->across(), across.cells - map.bounds.width());
-    const auto [top, bottom] = partedBy(sides_->down(), down.cells - map.bounds.height());
-    to = moved(map.bounds, {left, top, right, bottom});
-    why = whyNoBounds(map, to, session_->desk().newRoom);
-  }
-  resize_->setEnabled(why.empty());
-  if (!why.empty()) return told_->setText(QString::fromStdString(why));
-  work.gesture()->become(withBounds(before, map.id, to, session_->desk().newRoom));
-  work.show();
-  told_->setText(resizingText(work.quilt(), *session_->map(), count_->cutBy(to), count_->broughtBackBy(to)));
-}
-
-void SizeCard::leave(bool makes) {
-  if (makes && !resize_->isEnabled()) return;
-  if (makes && holds()) (void)session_->work().finish();
-  // Unless that closed it.
-  if (!isVisible()) return;
-  hide();
-  Q_EMIT closed();
-}
-
-void SizeCard::hideEvent(QHideEvent* event) {
-  Card::hideEvent(event);
-  // Whatever hides it: what was not asked for is not done.
-  if (holds()) session_->work().drop();
-}
-
-void SizeCard::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Escape) return leave(false);
-  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return leave(true);
-  Card::keyPressEvent(event);
+  if (!why.empty()) return refuse(why);
+  const auto [left, right] = partedBy(sides_->across(), across.cells - map.bounds.width());
+  const auto [top, bottom] = partedBy(sides_->down(), down.cells - map.bounds.height());
+  const CellRect to = moved(map.bounds, {left, top, right, bottom});
+  why = whyNoBounds(map, to, session()->desk().newRoom);
+  if (!why.empty()) return refuse(why);
+  Quilt after = withBounds(before(), map.id, to, session()->desk().newRoom);
+  const Map shown = *after.map(map.id);
+  const QString words = resizingText(after, shown, count_->cutBy(to), count_->broughtBackBy(to));
+  tryOut(std::move(after), words);
 }
 
 }  // namespace uq

@@ -1,16 +1,13 @@
 // SizeCard: the size of the open map, typed as people write sizes, with the sides that give or take chosen on a picture.
 //
-// What it says is shown on the canvas at once, as one gesture: Enter makes it a step, Esc leaves no trace. Where something
-// else ends the gesture the card closes. Threads: the interface's.
+// What it says is shown on the canvas at once (TrialCard). Threads: the interface's.
 #pragma once
 
-#include "app/look/Card.h"
-#include "app/workroom/Session.h"
+#include "app/maps/TrialCard.h"
+#include "core/edit/ResizeMap.h"
 
 class QComboBox;
-class QLabel;
 class QLineEdit;
-class QPushButton;
 
 namespace uq {
 
@@ -41,38 +38,23 @@ class SidePicture : public QWidget {
   SideChoice down_ = SideChoice::behind;
 };
 
-class SizeCard : public Card {
+class SizeCard : public TrialCard {
   Q_OBJECT
 
  public:
   explicit SizeCard(QWidget* parent);
 
-  void setSession(Session* session);
   // For the open map; nothing where it cannot be changed, and why is told.
   void open();
 
- Q_SIGNALS:
-  void closed();
-
- protected:
-  void keyPressEvent(QKeyEvent* event) override;
-  void hideEvent(QHideEvent* event) override;
-
  private:
-  bool holds() const;
   void follow();
-  void leave(bool makes);
 
-  Session* session_ = nullptr;
-  std::uint64_t gesture_ = 0;
   std::optional<PaintedCount> count_;
-  QLabel* title_;
   QLineEdit* across_;
   QLineEdit* down_;
   SidePicture* sides_;
   QComboBox* room_;
-  QLabel* told_;
-  QPushButton* resize_;
 };
 
 }  // namespace uq

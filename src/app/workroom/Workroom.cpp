@@ -115,7 +115,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inGesture()) {
     const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
-                         mapFacts_->isVisible() || sizeCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
+                         mapFacts_->isVisible() || sizeCard_->isVisible() || cellCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -218,6 +218,7 @@ void Workroom::hideCards() {
   exportCard_->hide();
   mapFacts_->hide();
   sizeCard_->hide();
+  cellCard_->hide();
   rolesCard_->hide();
   hangCard_->hide();
 }
@@ -281,6 +282,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   exportCard_->setSession(session.get());
   mapFacts_->setSession(session.get());
   sizeCard_->setSession(session.get());
+  cellCard_->setSession(session.get());
   rolesCard_->setSession(session.get());
   hangCard_->hide();
   cameBack_->hide();

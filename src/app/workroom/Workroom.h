@@ -11,6 +11,7 @@
 #include "app/help/FindBox.h"
 #include "app/help/KeysPage.h"
 #include "app/maps/MapFactsCard.h"
+#include "app/maps/CellCard.h"
 #include "app/maps/SizeCard.h"
 #include "app/maps/MapList.h"
 #include "app/maps/NewMapCard.h"
@@ -203,6 +204,7 @@ class Workroom : public QMainWindow {
   RolesCard* rolesCard_ = nullptr;
   MapFactsCard* mapFacts_;
   SizeCard* sizeCard_;
+  CellCard* cellCard_;
   HangCard* hangCard_;
   JointRound* joints_ = nullptr;
   bool spreadHeld_ = false;  // its key is down

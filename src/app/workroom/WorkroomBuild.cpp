@@ -122,7 +122,10 @@ void Workroom::buildOverMap(QWidget* middle) {
   exportCard_ = new ExportCard(middle);
   sizeCard_ = new SizeCard(middle);
   connect(sizeCard_, &SizeCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  cellCard_ = new CellCard(middle);
+  connect(cellCard_, &CellCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   mapFacts_ = new MapFactsCard(middle);
+  connect(mapFacts_, &MapFactsCard::cellsWanted, this, [this] { act(ActionId::cellSize); });
   connect(mapFacts_, &MapFactsCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   rolesCard_ = new RolesCard(middle);
   connect(rolesCard_, &RolesCard::closed, canvas_, qOverload<>(&QWidget::setFocus));

@@ -27,6 +27,9 @@ class Shared {
  public:
   Shared() noexcept = default;
   explicit Shared(T value) : node_(new Node(std::move(value))) {}
+  // Made of its parts where it stays, for a T that is large and would be copied on its way.
+  template <class... Parts>
+  explicit Shared(std::in_place_t, Parts&&... parts) : node_(new Node(std::in_place, std::forward<Parts>(parts)...)) {}
   Shared(const Shared& other) noexcept : node_(other.node_) {
     if (node_) node_->owners.fetch_add(1, std::memory_order_relaxed);
   }
@@ -53,7 +56,9 @@ class Shared {
     if (!node_) {
       node_ = new Node(T{});
     } else if (node_->owners.load(std::memory_order_acquire) != 1) {
-      *this = Shared(node_->value);
+      Shared own;
+      own.node_ = new Node(std::as_const(node_->value));
+      *this = std::move(own);
     }
     std::forward<F>(f)(node_->value);
   }
@@ -74,7 +79,10 @@ class Shared {
   static constexpr bool kPooled = requires { typename T::Pool; };
 
   struct Node : std::conditional_t<kPooled, Pooled, Plain> {
-    explicit Node(T v) : value(std::move(v)) {}
+    explicit Node(T&& v) : value(std::move(v)) {}
+    explicit Node(const T& v) : value(v) {}
+    template <class... Parts>
+    explicit Node(std::in_place_t, Parts&&... parts) : value{std::forward<Parts>(parts)...} {}
     std::atomic<std::uint32_t> owners{1};
     T value;
   };

@@ -173,7 +173,7 @@ CellGrid::Slot CellGrid::slotOf(const ChunkCells& cells) {
   const auto second = std::find_if(cells.begin(), cells.end(), [first](Cell cell) { return cell != first; });
   if (second == cells.end()) return {{}, {}, first};
   const bool two = std::all_of(second, cells.end(), [&](Cell cell) { return cell == first || cell == *second; });
-  if (!two) return {Shared(Chunk{Revision::next(), cells}), {}, {}};
+  if (!two) return {Shared<Chunk>(std::in_place, Revision::next(), cells), {}, {}};
   const Cell ground = std::min(first, *second, [](Cell a, Cell b) { return a.bits() < b.bits(); });
   TwoTone twoTone{Revision::next(), {}, ground == first ? *second : first};
   const Cell* cell = cells.data();

@@ -54,6 +54,7 @@ struct Map {
   std::optional<PixelSize> screen;         // what the player's screen shows here, where that is not the quilt's
   int shownTimes = 1;                      // how many screen pixels a map pixel takes in the game, each way
   bool cameraRunsFree = false;             // else the camera stops at the map's edge
+  bool growsAsPainted = false;             // a stroke beyond its edge makes it larger; see grownToHold
   std::string title;                       // the name that the player reads; may be empty
   Id walker;                               // the layer that the Walker is drawn right in front of; see walkerPlace
   Json::Object extra;                      // fields that this version does not know

@@ -1,3 +1,4 @@
+#include "core/edit/ResizeMap.h"
 #include "core/edit/ArrangeMaps.h"
 
 #include <algorithm>
@@ -20,6 +21,23 @@ std::string freeFolder(const Quilt& quilt, const std::string& name, Id besides =
     if (map->id != besides) taken.push_back(map->folder);
   }
   return slugFor(name, taken);
+}
+
+std::int64_t floorDiv64(std::int64_t a, std::int64_t b) { return a / b - (a % b < 0 ? 1 : 0); }
+
+Map withOtherCells(Map map, PixelSize cell, CellsKeep keeps) {
+  const PixelSize before = cellsPitch(map.grid);
+  const bool firstShift = map.grid.firstShift;
+  map.grid = nearestShape(map.grid.kind, cell);
+  map.grid.firstShift = firstShift;
+  if (keeps == CellsKeep::cells) return map;
+  const PixelSize after = cellsPitch(map.grid);
+  // Each edge goes to the cell in which it lies then; in 64 bits, since cells lie far out.
+  const auto begin = [](int at, int was, int is) { return static_cast<int>(floorDiv64(std::int64_t{at} * was, is)); };
+  const auto end = [&](int at, int was, int is) { return -begin(-at, was, is); };
+  map.bounds = {begin(map.bounds.x0, before.w, after.w), begin(map.bounds.y0, before.h, after.h),
+                end(map.bounds.x1, before.w, after.w), end(map.bounds.y1, before.h, after.h)};
+  return map;
 }
 
 }  // namespace
@@ -103,16 +121,19 @@ Quilt renameMap(const Quilt& quilt, Id id, const std::string& name) {
   return quilt.with(std::move(renamed));
 }
 
-Quilt withCell(const Quilt& quilt, Id id, PixelSize cell) {
+Quilt withCell(const Quilt& quilt, Id id, PixelSize cell, CellsKeep keeps) {
   const Map* map = quilt.map(id);
-  if (!map) return quilt;
-  Map next = *map;
-  const bool firstShift = next.grid.firstShift;
-  next.grid = nearestShape(next.grid.kind, cell);
-  next.grid.firstShift = firstShift;
-  const PixelRect pixels = makeGrid(next.grid)->pixelBounds(next.bounds);
-  if (std::max({-pixels.x, -pixels.y, pixels.right(), pixels.bottom()}) > kFarthestPixel) return quilt;
-  return quilt.with(std::move(next));
+  if (!map || !whyNoCell(*map, cell, keeps).empty()) return quilt;
+  Map next = withOtherCells(*map, cell, keeps);
+  return next == *map ? quilt : quilt.with(std::move(next));
+}
+
+std::string whyNoCell(const Map& map, PixelSize cell, CellsKeep keeps) {
+  if (std::min(cell.w, cell.h) < kSmallestCell || std::max(cell.w, cell.h) > kLargestCell) {
+    return "Cells are 2 to 512 pixels each way";
+  }
+  const Map next = withOtherCells(map, cell, keeps);
+  return whyNoBounds(next, next.bounds);
 }
 
 Quilt deleteMap(const Quilt& quilt, Id map) { return quilt.without<Map>(map); }

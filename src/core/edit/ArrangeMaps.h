@@ -38,8 +38,15 @@ MapAdded duplicateMap(const Quilt& quilt, Id map, IdSource& ids);
 
 Quilt renameMap(const Quilt& quilt, Id map, const std::string& name);
 
-// Gives a map cells of the size that comes nearest to `cell` on its grid; what is painted stays on its cells.
-Quilt withCell(const Quilt& quilt, Id map, PixelSize cell);
+// What stays as it is where a map gets other cells: its cells, so that it reaches farther or less far; or how far it reaches,
+// so that it has more cells or fewer.
+enum class CellsKeep { cells, reach };
+
+// Gives a map cells of the size that comes nearest to `cell` on its grid; what is painted stays on its cells, and what
+// comes to lie outside is seam allowance.
+Quilt withCell(const Quilt& quilt, Id map, PixelSize cell, CellsKeep keeps = CellsKeep::cells);
+// Why that cannot be, in words; empty where it can.
+std::string whyNoCell(const Map& map, PixelSize cell, CellsKeep keeps);
 
 // Deletes a map with its layers.
 Quilt deleteMap(const Quilt& quilt, Id map);

@@ -24,6 +24,9 @@ Quilt withShownTimes(const Quilt& quilt, Id map, int times);
 
 Quilt withCameraFree(const Quilt& quilt, Id map, bool runsFree);
 
+// Whether strokes beyond its edge make it larger.
+Quilt withGrowing(const Quilt& quilt, Id map, bool grows);
+
 // The layer that the Walker is drawn right in front of; the empty id: as is usual.
 Quilt withWalker(const Quilt& quilt, Id map, Id behind);
 

@@ -4,6 +4,7 @@
 #include <limits>
 
 #include "core/edit/LayerFacts.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/RowsAndColumns.h"
 #include "core/grid/Grid.h"
 
@@ -51,6 +52,14 @@ int toScreens(int size, int moves, int cell, int screen) {
 }
 
 }  // namespace
+
+PixelSize cellsPitch(const GridShape& shape) {
+  const auto grid = makeGrid(shape);
+  const PixelRect one = grid->pixelBounds({0, 0, 2, 2});
+  const PixelRect wider = grid->pixelBounds({0, 0, 4, 2});
+  const PixelRect higher = grid->pixelBounds({0, 0, 2, 4});
+  return {std::max(1, (wider.w - one.w) / 2), std::max(1, (higher.h - one.h) / 2)};
+}
 
 CellRect moved(CellRect bounds, const EdgeMoves& by) {
   return {sum(bounds.x0, -by.left), sum(bounds.y0, -by.top), sum(bounds.x1, by.right), sum(bounds.y1, by.bottom)};
@@ -125,6 +134,20 @@ Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
     done.quilt = withoutAllowance(done.quilt, id);
   }
   return done;
+}
+
+CellRect grownToHold(const Quilt& quilt, const Map& map, CellRect wanted) {
+  const PixelSize screen = screenOf(quilt, map);
+  const PixelSize cell = cellsPitch(map.grid);
+  const auto screens = [](std::int64_t beyond, int cells) {
+    return beyond <= 0 ? 0 : static_cast<int>(std::min<std::int64_t>((beyond + cells - 1) / cells * cells, kFarthestCell));
+  };
+  const int across = std::max(1, ceilDiv(screen.w, cell.w));
+  const int down = std::max(1, ceilDiv(screen.h, cell.h));
+  const CellRect all = map.bounds;
+  const CellRect to = moved(all, {screens(std::int64_t{all.x0} - wanted.x0, across), screens(std::int64_t{all.y0} - wanted.y0, down),
+                                  screens(std::int64_t{wanted.x1} - all.x1, across), screens(std::int64_t{wanted.y1} - all.y1, down)});
+  return wanted.empty() || !whyNoBounds(map, to).empty() ? all : to;
 }
 
 CellRect usedBounds(const Map& map) {
@@ -226,13 +249,9 @@ CellRect dragged(const Map& map, const HeldEdge& edge, const EdgeWay& way) {
     return before ? std::pair(out, 0) : std::pair(0, out);
   };
   const PixelSize screen = way.screen.value_or(PixelSize{});
-  // What one more cell adds, along each axis: not a cell's own size where cells interlock.
-  const auto grid = makeGrid(map.grid);
-  const PixelRect one = grid->pixelBounds({0, 0, 2, 2});
-  const PixelRect wider = grid->pixelBounds({0, 0, 4, 2});
-  const PixelRect higher = grid->pixelBounds({0, 0, 2, 4});
-  const auto [left, right] = axis(edge.left, edge.right, way.across, bounds.width(), (wider.w - one.w) / 2, screen.w);
-  const auto [top, bottom] = axis(edge.top, edge.bottom, way.down, bounds.height(), (higher.h - one.h) / 2, screen.h);
+  const PixelSize cell = cellsPitch(map.grid);
+  const auto [left, right] = axis(edge.left, edge.right, way.across, bounds.width(), cell.w, screen.w);
+  const auto [top, bottom] = axis(edge.top, edge.bottom, way.down, bounds.height(), cell.h, screen.h);
   return moved(bounds, {left, top, right, bottom});
 }
 

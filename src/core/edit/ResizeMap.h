@@ -18,6 +18,9 @@
 
 namespace uq {
 
+// What one more cell adds to a map along each axis, in map pixels: not a cell's own size where cells interlock.
+PixelSize cellsPitch(const GridShape& shape);
+
 // By how many cells each edge moves outwards; inwards where negative.
 struct EdgeMoves {
   int left = 0, top = 0, right = 0, bottom = 0;
@@ -56,6 +59,10 @@ struct Resized {
   std::string why = {};  // why it cannot be, in words; then nothing is changed
 };
 Resized resized(const Quilt& quilt, Id map, const ResizeAsk& ask);
+
+// The map's bounds, larger by whole screens on each side where `wanted` lies beyond them; as they are where the map cannot
+// be so large.
+CellRect grownToHold(const Quilt& quilt, const Map& map, CellRect wanted);
 
 // The least bounds around all that is painted within the map's; empty where nothing is.
 CellRect usedBounds(const Map& map);

@@ -13,6 +13,18 @@ constexpr int kMostLines = 2 * kFarthestCell;  // so that no sum overflows
 
 bool goesAlong(const Layer& layer, Id only) { return layer.holdsTiles() && (only.empty() || layer.id == only); }
 
+// Behind which column, or row, there is nothing painted; to whole chunks, unless it is near the limit.
+int farthest(const CellGrid& cells, const CellLines& lines) {
+  int end = -kFarthestCell;
+  cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    const CellRect all = chunk.at.cells();
+    end = std::max(end, lines.areColumns() ? all.x1 : all.y1);
+  });
+  if (std::int64_t{end} + lines.count <= kFarthestCell) return end;
+  const CellRect used = cells.usedBounds();
+  return lines.areColumns() ? used.x1 : used.y1;
+}
+
 int clampedOffset(int pixels) { return std::clamp(pixels, -kFarthestOffset, kFarthestOffset); }
 
 }  // namespace
@@ -39,9 +51,7 @@ std::string whyNoLines(const Map& map, const CellLines& lines, Id only, const st
   for (const Shared<Layer>& layer : map.layers) {
     if (!goesAlong(layer.read(), only)) continue;
     if (locked.contains(layer->id)) return "“" + layer->name + "” is locked: unlock it, or change another layer alone";
-    const CellRect used = layer->cells.usedBounds();
-    const CellRect then = whereTo(lines, used);
-    if (!used.empty() && (then.x1 > kFarthestCell || then.y1 > kFarthestCell)) {
+    if (lines.count > 0 && farthest(layer->cells, lines) + std::int64_t{lines.count} > kFarthestCell) {
       return "Cells lie at most 1,048,576 from where the map began";
     }
   }

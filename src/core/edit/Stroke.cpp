@@ -6,6 +6,7 @@
 #include "core/edit/Laying.h"
 #include "core/edit/Patchwork.h"
 #include "core/edit/Region.h"
+#include "core/edit/ResizeMap.h"
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 
@@ -44,8 +45,8 @@ class Stroke::Work {
   void moveTo(CellPos cell, bool even) {
     if (!grid_ || plan_.hand.empty()) return;
     if (!press_) press_ = cell;
-    const bool byPath = (plan_.tool == Tool::brush || plan_.tool == Tool::erase) && !stretches();
-    if (byPath) {
+    lastEven_ = even;
+    if (goesByPath()) {
       brushTo(cell);
     } else if (plan_.tool != Tool::fill || !last_) {
       layAnew(cell, even);
@@ -61,6 +62,18 @@ class Stroke::Work {
 
   void refit(CellRect box) {
     if (grid_ && stretches() && press_) layStretch(box);
+  }
+
+  bool goesByPath() const { return (plan_.tool == Tool::brush || plan_.tool == Tool::erase) && !stretches(); }
+
+  // What it would lay, where some of that lies beyond the map's edge; nothing else.
+  std::optional<CellRect> beyond() const {
+    const bool clips = plan_.takesAway || !plan_.within.empty() || plan_.tool == Tool::fill || !refusal_.empty();
+    if (clips || !press_) return std::nullopt;
+    CellRect wanted = footprint_.united(shape_.bounds());
+    // The shape is worked out near the map only.
+    if (!goesByPath() && !stretches() && !lastEven_) wanted = wanted.united(CellRect::around(*press_, *last_));
+    return wanted.intersected(patchwork_.bounds()) == wanted ? std::nullopt : std::optional(wanted);
   }
 
   Quilt before_;
@@ -134,7 +147,9 @@ class Stroke::Work {
     if (alike && plan_.options.width == 1 && !careful_ && plan_.hand.others.empty()) return brushSingle(line, *alike);
     const CellSet fresh = brushed(*grid_, line, plan_.options.width);
     shape_ = shape_.united(fresh);
-    lay(allowed(laying_->whole(fresh)).without(cells_));
+    const CellSet whole = laying_->whole(fresh);
+    footprint_ = footprint_.united(whole.bounds());
+    lay(allowed(whole).without(cells_));
   }
 
   // One tile, one cell broad: the stroke that is made most, without sets of cells for each move.
@@ -196,7 +211,9 @@ class Stroke::Work {
     if (swaps()) return swapAt(cell);
     if (stretches()) return stretchTo(cell, even);
     planLaying(drawShape(cell, even));
-    const CellSet cells = allowed(plan_.tool == Tool::line ? laying_->whole(shape_) : shape_);
+    const CellSet whole = plan_.tool == Tool::line ? laying_->whole(shape_) : shape_;
+    footprint_ = whole.bounds();
+    const CellSet cells = allowed(whole);
     if (!land(cells)) return;
     const bool alike = laying_->alike() && plan_.hand.others.empty();
     if (plan_.mostLaid > 0 && !alike && cells.count() > plan_.mostLaid) {
@@ -372,20 +389,57 @@ class Stroke::Work {
   std::optional<CellPos> press_;
   std::optional<CellPos> last_;
   std::unique_ptr<Laying> laying_;
+  CellRect footprint_;  // around all that would be laid, beyond the map's edge too
   bool careful_ = false;
   bool putOff_ = false;
+  bool lastEven_ = false;
 };
 
-Stroke::Stroke(Quilt before, StrokePlan plan) : work_(std::make_unique<Work>(std::move(before), std::move(plan))) {}
+Stroke::Stroke(Quilt before, StrokePlan plan) : work_(std::make_unique<Work>(before, std::move(plan))), before_(std::move(before)) {}
 Stroke::~Stroke() = default;
 Stroke::Stroke(Stroke&&) noexcept = default;
 Stroke& Stroke::operator=(Stroke&&) noexcept = default;
 
-void Stroke::moveTo(CellPos cell, bool even) { work_->moveTo(cell, even); }
+void Stroke::moveTo(CellPos cell, bool even) {
+  const Map* map = before_.map(work_->plan_.layer.map);
+  if (!map || !map->growsAsPainted) return work_->moveTo(cell, even);
+  // A shape is drawn from the first place to the last; what it grew by in between is taken back.
+  const bool byPath = work_->goesByPath();
+  if (!byPath && moves_.size() > 1) moves_.pop_back();
+  moves_.emplace_back(cell, even);
+  if (!byPath && work_->before_.map(map->id)->bounds != map->bounds) {
+    work_ = std::make_unique<Work>(before_, work_->plan_);
+    for (const auto& [at, evenly] : moves_) work_->moveTo(at, evenly);
+  } else {
+    work_->moveTo(cell, even);
+  }
+  grow();
+}
 void Stroke::finish() { work_->finish(); }
-void Stroke::refit(CellRect box) { work_->refit(box); }
+void Stroke::refit(CellRect box) {
+  work_->refit(box);
+  grow();
+}
+
+void Stroke::grow() {
+  const Map* map = before_.map(work_->plan_.layer.map);
+  if (!map || !map->growsAsPainted) return;
+  // What is cut off at the old edge may reach beyond the new one, too.
+  while (const auto wanted = work_->beyond()) {
+    const Map& now = *work_->before_.map(map->id);
+    const CellRect to = grownToHold(before_, now, *wanted);
+    if (to == now.bounds) return;
+    const auto box = work_->box_;
+    auto larger = std::make_unique<Work>(withBounds(work_->before_, map->id, to), work_->plan_);
+    for (const auto& [cell, even] : moves_) larger->moveTo(cell, even);
+    if (box && larger->box_ != box) larger->refit(*box);
+    work_ = std::move(larger);
+  }
+}
+
+bool Stroke::reachesBeyond() const { return work_->beyond().has_value(); }
 const StrokePlan& Stroke::plan() const { return work_->plan_; }
-const Quilt& Stroke::before() const { return work_->before_; }
+const Quilt& Stroke::before() const { return before_; }
 const Quilt& Stroke::quilt() const { return work_->now_; }
 const Landing& Stroke::landing() const { return work_->landing_; }
 const CellSet& Stroke::cells() const { return work_->cells_; }

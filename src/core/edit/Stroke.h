@@ -4,7 +4,8 @@
 // before it and the path of the pointer. Made move by move it gives the same as made at once, and what it gives is also
 // what its ghost shows. Brush and Erase grow with the path: cells between two moves are joined by the grid's line, so a
 // fast hand leaves no gaps. Line, Box, Oval and a stretch are laid anew at each move, from the press to the pointer;
-// Fill is laid by the press. Cells outside the map's bounds, or beyond the selection, are never touched.
+// Fill is laid by the press. Cells outside the map's bounds, or beyond the selection, are never touched; a map that grows
+// as it is painted has larger bounds then, by whole screens on the sides where what is laid reaches beyond them.
 //
 // Cost of a move: the cells it newly crosses, or those of the shape; whole chunks of one tile cost no more than one
 // cell. A copy of each chunk that is touched.
@@ -54,6 +55,8 @@ class Stroke {
 
   // Presses (first call) or moves to a cell. `even`: Line snaps to the grid's ways, Box and Oval have equal sides.
   void moveTo(CellPos cell, bool even = false);
+  // Whether something was to be laid beyond the edge of a map that does not grow.
+  bool reachesBeyond() const;
   // Lays what was put off for being large; see StrokePlan::mostLaid.
   void finish();
   // Fits the stretch into another box of places, after it was laid.
@@ -77,8 +80,12 @@ class Stroke {
   const std::string& refusal() const;
 
  private:
+  void grow();
+
   class Work;
-  std::unique_ptr<Work> work_;
+  std::unique_ptr<Work> work_;  // on the quilt before, or on one whose map has grown
+  Quilt before_;
+  std::vector<std::pair<CellPos, bool>> moves_;  // where the map may grow
 };
 
 // The whole stroke at once.

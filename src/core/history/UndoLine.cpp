@@ -163,6 +163,7 @@ bool UndoLine::commit(const Quilt& after, DeskMark desk) {
   step.changes = changesBetween(gesture.before, after);
   if (step.changes.empty()) return false;
   step.number = ++lastNumber_;
+  if (!desk.selection) step.deskBefore.selection.reset();
   step.deskAfter = std::move(desk);
   dropGroupsAgainst(step, after);
   line_.push_back(std::move(step));

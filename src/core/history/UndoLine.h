@@ -113,7 +113,8 @@ class UndoLine {
   const Quilt& beforeGesture() const { return gesture_->before; }
   // Gives the gesture another name, known only at its end.
   void rename(std::string name);
-  // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept.
+  // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept. Where `desk`
+  // says nothing of what is selected, the step is not about that.
   bool commit(const Quilt& after, DeskMark desk);
   // Closes the gesture and gives back the quilt before it.
   Quilt cancel();

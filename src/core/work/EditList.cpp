@@ -389,6 +389,7 @@ class Doing : private EditReading {
     if (const std::string name = text(step, "layer"); !name.empty()) {
       const Layer* layer = map->layerNamed(name);
       if (!layer) return lacks("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
+      if (ask.lines.empty()) return refuse("“layer” means nothing in “resize” without rows or columns", step);
       ask.linesOf = layer->id;
     }
     ask.dropsAllowance = flag(step, "dropsAllowance");

@@ -1,6 +1,7 @@
 #include "core/work/Strokes.h"
 
 #include "core/edit/FindStretch.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/Selected.h"
 #include "core/work/EditList.h"
 #include "core/work/StepNames.h"
@@ -172,6 +173,18 @@ void Strokes::throwAgain() {
   if (!work_.make({named("Throw again"), stroke.quilt(), desk.activeAt()})) return;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));
+}
+
+void Strokes::letGrow() {
+  if (underWay() || !work_.map()) return;
+  Quilt after = withGrowing(work_.quilt(), work_.map()->id, true);
+  if (const Work::LastStroke* last = work_.lastStroke()) {
+    Stroke stroke = along(after, last->plan, last->moves);
+    if (last->box) stroke.refit(*last->box);
+    stroke.finish();
+    after = stroke.quilt();
+  }
+  work_.step("Let " + work_.map()->name + " grow as it is painted", std::move(after));
 }
 
 std::optional<CellRect> Strokes::stretchBox() const {

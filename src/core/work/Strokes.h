@@ -56,6 +56,8 @@ class Strokes {
   std::optional<Repeated> last() const;
   // Another outcome of chance: for the selection, else for the last stroke. One step.
   void throwAgain();
+  // The desk's map grows as it is painted from now on, and so does what was laid last: one step.
+  void letGrow();
   std::string whyNoThrow() const;
 
   // The stretch that is laid, was laid last or was recognised: its box in side coordinates, and what lay in the hand.

@@ -116,16 +116,20 @@ Result<bool> Work::make(Made made) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark(made.selected.has_value()));
+  undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark(true));
   Desk desk = desk_;
   desk.map = made.active.map;
   if (!made.active.layer.empty()) desk.activeLayer[desk.map] = made.active.layer;
   if (!(desk.activeAt() == desk_.activeAt())) desk.lift = 0;
-  const std::optional<CellSet> selected = made.selected;
+  std::optional<CellSet> selected = made.selected;
   if (selected) desk.select(*selected, desk.selectedStamp);
+  desk = validDesk(std::move(desk), made.after);
+  // Edges that are moved over what is selected leave the rest of it.
+  const bool clips = made.active.map == desk_.map && !(desk.selection() == desk_.selection());
+  if (clips) selected = desk.selection();
   const bool isNew = undoLine_.commit(made.after, {made.active, selected});
   quilt_ = std::move(made.after);
-  desk_ = validDesk(std::move(desk), quilt_);
+  desk_ = std::move(desk);
   asked_.clear();
   tellOfChanges(true);
   return isNew;
@@ -142,7 +146,7 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(gesture.kind() == Gesture::Kind::move));
+  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(true));
   selectedBefore_ = desk_.selection();
   gesture_.emplace(std::move(gesture));
   ++gesturesBegun_;
@@ -158,7 +162,9 @@ void Work::show() {
   (void)putDesk(std::move(desk));
   asked_.clear();
   const bool isFirst = !std::exchange(isShown_, true);
-  if (!isFirst && gesture_->kind() != Gesture::Kind::change) return listener_->gestureMoved();
+  const Map* was = told_.map(desk_.map);
+  const bool grew = map() && was && was->bounds != map()->bounds;
+  if (!isFirst && !grew && gesture_->kind() != Gesture::Kind::change) return listener_->gestureMoved();
   tellOfChanges(false);
 }
 
@@ -185,7 +191,7 @@ Result<bool> Work::finish() {
     drop();
     return fail(std::move(*why));
   }
-  const bool selects = gesture_->kind() == Gesture::Kind::move;
+  const bool selects = gesture_->kind() == Gesture::Kind::move || !(desk_.selection() == selectedBefore_);
   gesture_.reset();
   if (last) last_ = std::move(last);
   if (!name.empty()) undoLine_.rename(name);
