@@ -9,6 +9,7 @@
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/SizeFindings.h"
 #include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
 #include "raster/MapExport.h"
@@ -273,7 +274,7 @@ std::size_t listJoints(const Quilt& quilt, const SheetPictures& pictures) {
 
 }  // namespace
 
-int check(const std::string& folder, bool joints) {
+int check(const std::string& folder, bool joints, bool sizes) {
   auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);
   if (!opened) {
     report(opened.error());
@@ -284,6 +285,18 @@ int check(const std::string& folder, bool joints) {
   if (!opened->problems.empty()) return kProblems;
   if (const std::size_t loose = joints ? listJoints(opened->quilt, pictures) : 0; loose > 0) {
     std::cout << loose << (loose == 1 ? " loose joint\n" : " loose joints\n");
+    return kProblems;
+  }
+  int disagree = 0;
+  for (const Shared<Map>& map : opened->quilt.maps()) {
+    if (!sizes) break;
+    for (const SizeFinding& one : sizeFindings(opened->quilt, map.read())) {
+      std::cout << map->name << ": " << one.text << ". " << one.mend << "?\n";
+      ++disagree;
+    }
+  }
+  if (disagree > 0) {
+    std::cout << disagree << (disagree == 1 ? " size does" : " sizes do") << " not agree\n";
     return kProblems;
   }
   std::cout << opened->quilt.facts().name << ": everything opens (" << opened->quilt.maps().size() << " maps, "

@@ -42,6 +42,6 @@ int exportMap(const RenderOrder& order);
 int render(const RenderOrder& order);
 
 // Opens everything and reports what is wrong; with `joints` also every loose joint of every map.
-int check(const std::string& quilt, bool joints);
+int check(const std::string& quilt, bool joints, bool sizes);
 
 }  // namespace uq::cli

@@ -57,6 +57,8 @@ int main(int argc, char** argv) {
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
   bool joints = false;
+  bool sizes = false;
+  check->add_flag("--sizes", sizes, "Also list sizes that do not agree: map and screen, backdrop and map, tiles and cells");
   check->add_flag("--joints", joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
 
   uq::cli::JointsOrder laying;
@@ -167,5 +169,5 @@ int main(int argc, char** argv) {
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
   if (out->parsed()) return uq::cli::exportMap(order);
-  return uq::cli::check(quilt, joints);
+  return uq::cli::check(quilt, joints, sizes);
 }

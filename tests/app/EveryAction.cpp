@@ -414,6 +414,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return plays && !room->canvas()->playsCamera();
       }
+      case ActionId::checkSizes:
       case ActionId::mapFacts: return opens("map-facts");
       case ActionId::listRoles: return opens("roles-list");
       case ActionId::rulers: return changed(&Desk::rulers);

@@ -344,4 +344,40 @@ TEST_F(Resizing, AMapThatIsFarTooLargeIsCutToWhatIsUsedByOnePress) {
   EXPECT_EQ(map().bounds, (CellRect{10, 12, 42, 34}));
 }
 
+// What is selected is named before it lies outside; an edge that comes back leaves it, and so does undo.
+TEST_F(Resizing, WhatIsSelectedIsNamedBeforeItLiesOutside) {
+  Desk desk = session().desk();
+  const CellSet selected(CellRect{0, 10, 4, 11});
+  desk.select(selected);
+  session().setDesk(desk);
+  const QPointF from = beyond(Qt::LeftEdge);
+  hand.press(room->canvas(), from);
+  hand.moveTo(room->canvas(), from + cells(3, 0));
+  EXPECT_THAT(room->canvas()->tagText().toStdString(), testing::HasSubstr("outside then: 3 selected cells"));
+  hand.moveTo(room->canvas(), from + cells(-2, 0));
+  EXPECT_EQ(session().desk().selection(), selected);
+  hand.moveTo(room->canvas(), from + cells(2, 0));
+  hand.release(room->canvas(), from + cells(2, 0));
+  EXPECT_EQ(session().desk().selection().count(), 2);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(session().desk().selection(), selected);
+}
+
+// A gap of some pixels under the last row: one press in About the map.
+TEST_F(Resizing, AGapUnderTheLastRowIsMendedByOnePress) {
+  Quilt quilt = session().quilt();
+  const PixelRect all = makeGrid(map().grid)->pixelBounds(map().bounds);
+  session().verbs().maps.change("Screen", withScreen(quilt, map().id, PixelSize{all.w, all.h + 8}));
+  const CellRect before = map().bounds;
+  choose(ActionId::checkSizes);
+  ASSERT_TRUE(shows<QWidget>("map-facts"));
+  EXPECT_EQ(part<QLabel>("map-finding-0")->text().toStdString(), "The map is 8 px lower than the screen.");
+  picture("sizes-disagree");
+  const int actions = hand.actions();
+  hand.click(part<QPushButton>("map-mend-0"));
+  EXPECT_EQ(hand.actions() - actions, 1);
+  EXPECT_EQ(map().bounds, moved(before, {0, 0, 0, 1}));
+  EXPECT_FALSE(part<QPushButton>("map-mend-0")->isEnabled()) << "a second press meets nothing else";
+}
+
 }  // namespace uq::test

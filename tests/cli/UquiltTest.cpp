@@ -7,6 +7,7 @@
 #include <filesystem>
 #include <fstream>
 
+#include "core/edit/MapFacts.h"
 #include "core/store/JsonText.h"
 #include "core/store/KeptWork.h"
 #include "core/store/QuiltStore.h"
@@ -196,6 +197,38 @@ TEST_F(Uquilt, ResizesAMapAndKeepsWhatIsCutOff) {
     EXPECT_NE(refused.err, "");
   }
   EXPECT_EQ(run(words({"resize", "Nowhere", "--left", "1"})).code, 3);
+}
+
+TEST_F(Uquilt, PutsRowsAndColumnsInAndTakesThemOut) {
+  const auto bytesOf = [](const std::string& path) { return realDisk()->read(path, 1 << 24).value_or(""); };
+  const Answer in = run(words({"resize", "Depot Yard", "--insert-columns", "20:2", "--insert-rows", "4:1"}));
+  EXPECT_EQ(in.code, 0) << in.err;
+  EXPECT_THAT(in.out, testing::HasSubstr("Depot Yard: 50 x 33 cells"));
+  const Answer out = run(words({"resize", "Depot Yard", "--remove-columns", "20:2", "--remove-rows", "4:1"}));
+  EXPECT_EQ(out.code, 0) << out.err;
+  EXPECT_THAT(out.out, testing::Not(testing::HasSubstr("removed with"))) << "nothing was painted there";
+  EXPECT_EQ(bytesOf(folder + "/maps/depot-yard/paving.cells"),
+            bytesOf(UQ_SOURCE_DIR "/demo/copperline/maps/depot-yard/paving.cells"));
+  const Answer alone = run(words({"resize", "Depot Yard", "--remove-rows", "4:2", "--layer", "Paving", "--dry-run"}));
+  EXPECT_EQ(alone.code, 0) << alone.err;
+  EXPECT_THAT(alone.out, testing::HasSubstr("48 x 32 cells"));
+  EXPECT_THAT(alone.out, testing::HasSubstr("painted cells removed with rows and columns"));
+  for (const char* wrong : {"20", "x:1", "20:0", "-1:2", "3:4:5", "20:99999999999"}) {
+    EXPECT_EQ(run(words({"resize", "Depot Yard", "--insert-columns", wrong})).code, 2) << wrong;
+  }
+  EXPECT_EQ(run(words({"resize", "Depot Yard", "--remove-rows", "31:2"})).code, 2);
+  EXPECT_EQ(run(words({"resize", "Depot Yard", "--insert-rows", "1:1", "--layer", "Nowhere"})).code, 3);
+}
+
+TEST_F(Uquilt, NamesSizesThatDoNotAgree) {
+  auto opened = QuiltStore::open(realDisk(), folder, QuiltStore::Access::write);
+  ASSERT_TRUE(opened);
+  const Map& yard = *opened->quilt.mapNamed("Depot Yard");
+  const PixelRect all = makeGrid(yard.grid)->pixelBounds(yard.bounds);
+  ASSERT_TRUE(opened->store.save(withScreen(opened->quilt, yard.id, PixelSize{all.w, all.h + 8})));
+  const Answer named = run(words({"check", "--sizes"}));
+  EXPECT_EQ(named.code, 1);
+  EXPECT_THAT(named.out, testing::HasSubstr("Depot Yard: The map is 8 px lower than the screen. Lay the last row again?"));
 }
 
 TEST_F(Uquilt, RecoversWorkThatWasKeptAndNotSaved) {

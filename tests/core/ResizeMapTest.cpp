@@ -5,6 +5,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <limits>
+#include <set>
 
 #include "core/AnyGrid.h"
 #include "core/Support.h"
@@ -114,6 +115,38 @@ TEST(ResizeMap, NewGroundComesOnTheGroundAlone) {
     layer->cells.forEachPainted(fresh, [&](CellPos, Cell) { ++painted; });
     EXPECT_EQ(painted, layer->role == "ground" ? fresh.height() : 0) << layer->name;
   }
+}
+
+// Ground that a kept mix knows comes as that mix, the same each time.
+TEST(ResizeMap, NewGroundComesAsItsMix) {
+  Quilt quilt = smallQuilt();
+  const Map yard = yardOf(quilt);
+  const LayerAt at = layerOf(quilt, "Yard", "Paving");
+  quilt = withRole(quilt, at, "ground");
+  LayerCells all = *quilt.layer(at);
+  all.lay(yard.bounds, Laid{tileOf(quilt, "street", 1), 0});
+  quilt = quilt.with(at, all);
+  Stamp mix;
+  mix.id = IdSource(3).next();
+  mix.name = "Setts";
+  mix.file = "setts";
+  mix.held.manner = Manner::mix;
+  for (const std::uint32_t number : {1u, 2u, 3u}) mix.held.members.push_back({Block::of(tileOf(quilt, "street", number)), 1});
+  quilt = quilt.with(mix);
+  const CellRect to = moved(yard.bounds, {0, 0, 10, 0});
+  const CellGrid now = withBounds(quilt, yard.id, to, NewRoom::ground).layer(at)->cells;
+  std::set<std::uint32_t> numbers;
+  now.forEachPainted({yard.bounds.x1, to.y0, to.x1, to.y1}, [&](CellPos, Cell cell) { numbers.insert(cell.tile().number); });
+  EXPECT_EQ(numbers, (std::set<std::uint32_t>{1, 2, 3}));
+  EXPECT_TRUE(withBounds(quilt, yard.id, to, NewRoom::ground).layer(at)->cells == now);
+}
+
+TEST(ResizeMap, WhatWouldLieOutsideIsNamed) {
+  const Quilt quilt = smallQuilt();
+  const Map yard = yardOf(quilt);
+  const CellRect to = moved(yard.bounds, {-4, 0, 0, 0});
+  EXPECT_THAT(leftOutside(yard, to, CellSet(CellRect{-3, 0, 2, 1})), testing::ElementsAre("3 selected cells"));
+  EXPECT_THAT(leftOutside(yard, to, CellSet(CellRect{0, 0, 2, 1})), testing::IsEmpty());
 }
 
 TEST(ResizeMap, WhatCannotBeSaysWhyAndChangesNothing) {

@@ -296,6 +296,8 @@ constexpr ActionRow kTable[] = {
     {ActionId::fitsHere, "show-fitting", UQ_TEXT("Fits here"),
      UQ_TEXT("Show the tiles that join the neighbours of the cell under the pointer"), "fits-here", "", Menu::view,
      ActsIn::anywhere, false, false, needsMap},
+    {ActionId::checkSizes, "check-sizes", UQ_TEXT("Sizes that do not agree"), UQ_TEXT("Say which sizes on this map do not go together, and mend them"), "",
+     "", Menu::check, ActsIn::anywhere, false, false, needsMap},
     {ActionId::looseJoints, "show-loose-joints", UQ_TEXT("Loose joints"),
      UQ_TEXT("Stitch over the sides where a picture is cut off and its sheet has the tile that belongs there"), "", "J",
      Menu::check, ActsIn::canvas, false, false, needsMap},

@@ -79,6 +79,7 @@ enum class ActionId {
   deleteMap,
   mapSize,
   cellSize,
+  checkSizes,
   cutToUsed,
   dropAllowance,
   insertColumns,

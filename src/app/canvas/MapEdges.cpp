@@ -61,6 +61,9 @@ QString resizingText(const Quilt& quilt, const Map& map, std::int64_t cut, std::
 QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
   QStringList parts{resizingText(quilt, map, drag.cut(), drag.broughtBack())};
   if (!drag.refusal().empty()) parts.prepend(QString::fromStdString(drag.refusal()));
+  QStringList outside;
+  for (const std::string& one : drag.outside()) outside << QString::fromStdString(one);
+  if (!outside.isEmpty()) parts << tr("outside then: %1").arg(outside.join(QStringLiteral(", ")));
   const std::array rooms{tr("empty"), tr("the last row again"), tr("the ground again")};
   if (drag.grows()) parts << tr("new room: %1 (keys 1, 2, 3)").arg(rooms[static_cast<std::size_t>(drag.room())]);
   return parts.join(QStringLiteral(" · "));

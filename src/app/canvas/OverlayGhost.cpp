@@ -172,12 +172,34 @@ void Overlay::paintHandles(QPainter& painter, const std::vector<StretchHandle>& 
   painter.restore();
 }
 
+namespace {
+
+constexpr qsizetype kTagLine = 64;  // letters
+
+// A long tag goes on in another line where it has a dot between two parts.
+QString inLines(const QString& text) {
+  const QString dot = QStringLiteral(" · ");
+  QStringList lines{QString()};
+  for (const QString& part : text.split(dot)) {
+    QString& line = lines.back();
+    const bool fits = line.isEmpty() || line.size() + dot.size() + part.size() <= kTagLine;
+    if (fits) {
+      line += (line.isEmpty() ? QString() : dot) + part;
+    } else {
+      lines << part;
+    }
+  }
+  return lines.join(QLatin1Char('\n'));
+}
+
+}  // namespace
+
 QRectF Overlay::tagRect(const QString& text, QPointF anchor, bool besideAnchor) const {
   QRectF beside = landing_.boxAround(forecast_.footprint(pointing_));
   const bool large = beside.width() > view_.size.width() / 3.0 || beside.height() > view_.size.height() / 3.0;
   if (besideAnchor || large || beside.isEmpty()) beside = QRectF(anchor - QPointF(16, 16), QSizeF(16, 16));
   const QFontMetrics metrics(QGuiApplication::font());
-  const QSizeF size(metrics.horizontalAdvance(text) + 18, metrics.height() + 8);
+  const QSizeF size = metrics.size(0, inLines(text)) + QSize(18, 8);
   QRectF tag(beside.bottomRight() + QPointF(8, 8), size);
   if (tag.right() > view_.size.width() - 4) tag.moveRight(std::max(size.width() + 4, beside.left() - 8));
   if (tag.bottom() > view_.size.height() - 4) tag.moveBottom(beside.top() - 8);
@@ -207,7 +229,7 @@ void Overlay::paintTag(QPainter& painter, const QRectF& place, const QString& te
   painter.setPen(QPen(lands ? thread() : theme.weld, 2));
   painter.drawRoundedRect(edge, kCorner, kCorner);
   painter.setPen(theme.ink);
-  painter.drawText(place, Qt::AlignCenter, text);
+  painter.drawText(place, Qt::AlignCenter, inLines(text));
   painter.restore();
 }
 

@@ -370,6 +370,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
     {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
     {ActionId::mapSize, UQ_HELP("resize width height dimensions larger smaller grow")},
+    {ActionId::checkSizes, UQ_HELP("gap screen backdrop tile cell mismatch check resolution")},
     {ActionId::cellSize, UQ_HELP("tile size grid pixels wrong cells resolution")},
     {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},
     {ActionId::dropAllowance, UQ_HELP("delete outside cells cropped rest")},

@@ -8,6 +8,7 @@
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
+#include <algorithm>
 
 #include "app/look/ColourField.h"
 #include "app/look/NumberField.h"
@@ -21,6 +22,8 @@
 namespace uq {
 
 namespace {
+
+constexpr std::size_t kMostFindings = 4;
 
 constexpr int kWide = 620;           // logical pixels
 constexpr QSize kPicture(224, 168);  // logical pixels, at most
@@ -141,6 +144,17 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   });
   told_ = makeSoftLabel(this);
   told_->setObjectName(QStringLiteral("map-told"));
+  for (std::size_t i = 0; i < kMostFindings; ++i) {
+    Row row{new QLabel(this), new QPushButton(this)};
+    row.text->setObjectName(QStringLiteral("map-finding-%1").arg(i));
+    row.text->setWordWrap(true);
+    row.mend->setObjectName(QStringLiteral("map-mend-%1").arg(i));
+    connect(row.mend, &QPushButton::clicked, this, [this, i] {
+      const auto found = std::find_if(findings_.begin(), findings_.end(), [&](const auto& one) { return one.text == listed_[i]; });
+      if (found != findings_.end()) session_->verbs().maps.mend(SizeFinding(*found));
+    });
+    rows_.push_back(row);
+  }
   cut_ = new QPushButton(tr("Cut to what is used"), this);
   cut_->setObjectName(QStringLiteral("map-cut"));
   connect(cut_, &QPushButton::clicked, this, [this] { session_->verbs().maps.cutToUsed(); });
@@ -164,6 +178,10 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   left->addWidget(cells_, 0, Qt::AlignLeft);
   left->addWidget(grows_, 0, Qt::AlignLeft);
   left->addWidget(told_);
+  for (const Row& row : rows_) {
+    left->addWidget(row.text);
+    left->addWidget(row.mend, 0, Qt::AlignLeft);
+  }
   left->addWidget(cut_, 0, Qt::AlignLeft);
   left->addStretch();
   sides->addLayout(left, 1);
@@ -185,12 +203,16 @@ void MapFactsCard::setSession(Session* session) {
     if (concerns && isVisible()) refresh();
   });
   connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-    if (change.map && isVisible()) refresh();
+    if (change.map && isVisible()) {
+      listed_.clear();
+      refresh();
+    }
   });
 }
 
 void MapFactsCard::open() {
   if (!session_ || !session_->map()) return;
+  listed_.clear();
   refresh();
   adjustSize();
   const QSize room = parentWidget()->size();
@@ -233,8 +255,6 @@ void MapFactsCard::refresh() {
                    .arg(layer->offset.x)
                    .arg(layer->offset.y);
   }
-  for (const BackdropGap& gap : backdropGaps(session_->quilt(), *map))
-    lines << QString::fromStdString(gap.text) + tr(".");
   const DeadStrips dead = deadStrips(*map);
   const std::tuple<int, QString, QString> strips[] = {
       {dead.west, tr("1 column at the west edge holds no tile."), tr("%1 columns at the west edge hold no tile.")},
@@ -246,7 +266,27 @@ void MapFactsCard::refresh() {
   }
   told_->setText(lines.join(QLatin1Char('\n')));
   cut_->setVisible(!(dead == DeadStrips{}));
+  refreshFindings();
   preview_->update();
+}
+
+void MapFactsCard::refreshFindings() {
+  findings_ = sizeFindings(session_->quilt(), *session_->map());
+  const auto isListed = [&](const SizeFinding& one) { return std::find(listed_.begin(), listed_.end(), one.text) != listed_.end(); };
+  for (const SizeFinding& one : findings_) {
+    if (!isListed(one) && listed_.size() < rows_.size()) listed_.push_back(one.text);
+  }
+  for (std::size_t i = 0; i < rows_.size(); ++i) {
+    const Row& row = rows_[i];
+    row.text->setVisible(i < listed_.size());
+    row.mend->setVisible(i < listed_.size());
+    if (i >= listed_.size()) continue;
+    const auto found = std::find_if(findings_.begin(), findings_.end(), [&](const auto& one) { return one.text == listed_[i]; });
+    const bool open = found != findings_.end();
+    row.text->setText(QString::fromStdString(listed_[i]) + (open ? tr(".") : tr(": mended.")));
+    row.mend->setEnabled(open);
+    if (open) row.mend->setText(onButton(QString::fromStdString(found->mend)));
+  }
 }
 
 void MapFactsCard::keyPressEvent(QKeyEvent* event) {

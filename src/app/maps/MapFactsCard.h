@@ -2,8 +2,11 @@
 // and the name that players read, drawn in the screen as they see it.
 #pragma once
 
+#include <vector>
+
 #include "app/look/Card.h"
 #include "app/workroom/Session.h"
+#include "core/edit/SizeFindings.h"
 
 class QCheckBox;
 class QComboBox;
@@ -36,6 +39,9 @@ class MapFactsCard : public Card {
   class Preview;
 
   void refresh();
+  // Sizes that do not agree, each with a button that mends it. While the card is open a row stays where it is: one that is
+  // mended says so, and no press meets another button than the one that was seen.
+  void refreshFindings();
   void close();
 
   Session* session_ = nullptr;
@@ -49,6 +55,13 @@ class MapFactsCard : public Card {
   QComboBox* camera_;
   QPushButton* cells_;
   QCheckBox* grows_;
+  struct Row {
+    QLabel* text;
+    QPushButton* mend;
+  };
+  std::vector<Row> rows_;
+  std::vector<std::string> listed_;  // what the rows say
+  std::vector<SizeFinding> findings_;
   QLabel* told_;
   QPushButton* cut_;  // where strips at the edges hold no tile
   Preview* preview_;

@@ -224,6 +224,7 @@ void Workroom::act(ActionId id) {
       hideCards();
       mapFacts_->open();
       break;
+    case ActionId::checkSizes: act(ActionId::mapFacts); break;
     case ActionId::cellSize: cellCard_->open(sheetInHand()); break;
     case ActionId::mapSize:
       sizeCard_->open();

@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <limits>
 
+#include "core/edit/Chance.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/LookAlikes.h"
 #include "core/edit/MapFacts.h"
 #include "core/edit/RowsAndColumns.h"
 #include "core/grid/Grid.h"
@@ -39,6 +41,30 @@ bool takesRoom(const Map& map, std::size_t index, NewRoom room) {
   const bool anyGround = std::any_of(map.layers.begin(), map.layers.end(), [](const auto& one) { return one->role == kGround; });
   return anyGround ? layer.role == kGround : index == 0;
 }
+
+// What new room takes from the nearest cell: the same again; of ground that a kept mix knows one of the mix, by chance, which
+// falls the same for a place however often the edge is dragged over it.
+class NewGround {
+ public:
+  NewGround(const Quilt& quilt, const Map& map, NewRoom room)
+      : quilt_(quilt), grid_(makeGrid(map.grid)), mixes_(room == NewRoom::ground) {}
+
+  Laid at(CellPos place, const Laid& nearest) {
+    if (!mixes_ || nearest.cell.empty()) return nearest;
+    const auto [known, isNew] = looks_.try_emplace(nearest.cell.bits());
+    if (isNew) known->second = looksOf(quilt_, nearest.cell);
+    if (known->second.size() < 2) return nearest;
+    return {thrownLook(known->second, thrown(kNewGround, grid_->toSide(place))), nearest.lift};
+  }
+
+ private:
+  static constexpr std::uint64_t kNewGround = 0x6e65772067726e64;  // a seed like any other
+
+  const Quilt& quilt_;
+  std::unique_ptr<const Grid> grid_;
+  bool mixes_;
+  std::map<std::uint32_t, std::vector<Look>> looks_;  // by cell
+};
 
 // How far a side may go: to a size of at least one cell.
 int insideOf(int moves, int size) { return std::max(moves, 1 - size); }
@@ -89,12 +115,13 @@ Quilt withBounds(const Quilt& quilt, Id id, CellRect bounds, NewRoom room) {
     if (!takesRoom(*map, i, room)) continue;
     LayerCells cells = next.layers[i].read();
     const LayerCells before = cells;
+    NewGround ground(quilt, *map, room);
     for (const CellRect& part : around(bounds, old)) {
       for (int y = part.y0; y < part.y1; ++y) {
         for (int x = part.x0; x < part.x1; ++x) {
           if (!before.cells.at({x, y}).empty()) continue;
           const CellPos nearest{std::clamp(x, old.x0, old.x1 - 1), std::clamp(y, old.y0, old.y1 - 1)};
-          cells.lay(CellPos{x, y}, before.laidAt(nearest));
+          cells.lay(CellPos{x, y}, ground.at({x, y}, before.laidAt(nearest)));
         }
       }
     }
@@ -134,6 +161,20 @@ Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {
     done.quilt = withoutAllowance(done.quilt, id);
   }
   return done;
+}
+
+std::vector<std::string> leftOutside(const Map& map, CellRect to, const CellSet& selected) {
+  std::vector<std::string> left;
+  if (const std::int64_t cells = selected.without(CellSet(to)).count(); cells > 0) {
+    left.push_back(std::to_string(cells) + (cells == 1 ? " selected cell" : " selected cells"));
+  }
+  const auto grid = makeGrid(map.grid);
+  for (const Shared<Layer>& layer : map.layers) {
+    if (layer->kind != LayerKind::backdrop || layer->backdrop.sheet.empty()) continue;
+    const CellPos hangs = grid->cellAt(layer->offset);
+    if (map.bounds.contains(hangs) && !to.contains(hangs)) left.push_back("where " + layer->name + " hangs");
+  }
+  return left;
 }
 
 CellRect grownToHold(const Quilt& quilt, const Map& map, CellRect wanted) {

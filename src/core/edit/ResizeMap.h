@@ -64,6 +64,10 @@ Resized resized(const Quilt& quilt, Id map, const ResizeAsk& ask);
 // be so large.
 CellRect grownToHold(const Quilt& quilt, const Map& map, CellRect wanted);
 
+// What stands on cells of the map and would lie outside these bounds, in words: cells that are selected, the places where
+// backdrops hang.
+std::vector<std::string> leftOutside(const Map& map, CellRect to, const CellSet& selected);
+
 // The least bounds around all that is painted within the map's; empty where nothing is.
 CellRect usedBounds(const Map& map);
 

@@ -15,6 +15,8 @@ bool EdgeDrag::take(const HeldEdge& edge, CellPos at) {
   way_ = {};
   count_.emplace(*work_.map());
   cut_ = broughtBack_ = 0;
+  selected_ = work_.desk().selection();
+  outside_.clear();
   grows_ = false;
   refusal_.clear();
   return true;
@@ -44,6 +46,7 @@ void EdgeDrag::show() {
   grows_ = to.count() > to.intersected(map.bounds).count();
   cut_ = count_->cutBy(to);
   broughtBack_ = count_->broughtBackBy(to);
+  outside_ = leftOutside(map, to, selected_);
   work_.gesture()->become(withBounds(before, map.id, to, room()));
   work_.show();
 }

@@ -8,6 +8,8 @@
 
 #include <cstdint>
 #include <optional>
+#include <string>
+#include <vector>
 
 #include "core/edit/ResizeMap.h"
 #include "core/work/Work.h"
@@ -37,6 +39,8 @@ class EdgeDrag {
   // What the map as it is shown cuts off, and brings back, of painted cells.
   std::int64_t cut() const { return cut_; }
   std::int64_t broughtBack() const { return broughtBack_; }
+  // What would lie outside then, other than painted cells; see leftOutside.
+  const std::vector<std::string>& outside() const { return outside_; }
   // Why the edge goes no farther; empty while it does.
   const std::string& refusal() const { return refusal_; }
 
@@ -53,6 +57,8 @@ class EdgeDrag {
   bool grows_ = false;
   std::int64_t cut_ = 0;
   std::int64_t broughtBack_ = 0;
+  CellSet selected_;  // when it was taken
+  std::vector<std::string> outside_;
   std::string refusal_;
 };
 

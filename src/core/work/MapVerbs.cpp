@@ -114,6 +114,10 @@ void MapVerbs::dropAllowance() {
   work_.step("Drop " + std::to_string(cells) + " cells of the seam allowance of " + work_.map()->name, withoutAllowance(work_.quilt(), work_.desk().map));
 }
 
+void MapVerbs::mend(const SizeFinding& finding) {
+  if (work_.map()) work_.step(finding.mend + " on " + work_.map()->name, finding.mended);
+}
+
 void MapVerbs::change(const std::string& what, Quilt after) {
   if (work_.map()) work_.step(what + " of " + work_.map()->name, std::move(after));
 }

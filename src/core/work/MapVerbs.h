@@ -6,6 +6,7 @@
 
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/ResizeMap.h"
+#include "core/edit/SizeFindings.h"
 #include "core/work/Work.h"
 
 namespace uq {
@@ -35,6 +36,8 @@ class MapVerbs {
   CellRect leftByCutting(const HeldEdge& sides = {true, true, true, true}) const;
   // Takes away what the desk's map keeps outside its bounds.
   void dropAllowance();
+  // Makes what a finding offers a step.
+  void mend(const SizeFinding& finding);
   // Changes what is said of the desk's map; `what` is said in the step's name.
   void change(const std::string& what, Quilt after);
 

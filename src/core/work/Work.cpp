@@ -158,6 +158,8 @@ void Work::show() {
   if (!gesture_) return;
   quilt_ = gesture_->quilt();
   Desk desk = desk_;
+  // An edge that went over what is selected and came back leaves no trace of that.
+  if (gesture_->kind() == Gesture::Kind::change) desk.select(selectedBefore_, desk.selectedStamp);
   if (gesture_->selected()) desk.select(*gesture_->selected(), desk.selectedStamp);
   (void)putDesk(std::move(desk));
   asked_.clear();
