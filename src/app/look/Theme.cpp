@@ -64,6 +64,8 @@ QPalette Theme::palette() const {
 
 void applyTheme(QApplication& application, const Theme& theme) {
   loadIcons();
+  // A style sheet is given to every widget anew, which takes as long as building the window.
+  if (inForce == &theme && application.styleSheet() == theme.styleSheet()) return;
   inForce = &theme;
   QApplication::setStyle(QStringLiteral("fusion"));
   QApplication::setPalette(theme.palette());

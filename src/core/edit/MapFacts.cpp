@@ -47,7 +47,7 @@ Quilt withShownTimes(const Quilt& quilt, Id map, int times) {
 }
 
 Quilt withGrowing(const Quilt& quilt, Id map, bool grows) {
-  return changed(quilt, map, false, [&](Map& next) { next.growsAsPainted = grows; });
+  return changed(quilt, map, true, [&](Map& next) { next.growsAsPainted = grows; });
 }
 
 Quilt withCameraFree(const Quilt& quilt, Id map, bool runsFree) {
