@@ -293,7 +293,7 @@ TEST_F(Resizing, OtherCellsAreSeenBeforeTheyAreTaken) {
   const Map before = map();
   choose(ActionId::mapFacts);
   hand.click(part<QPushButton>("map-cells"));
-  ASSERT_TRUE(shows<QWidget>("cells-card"));
+  ASSERT_TRUE(part<QWidget>("cells-card")->isVisible());
   auto* width = room->findChild<QWidget*>(QStringLiteral("cells-width"))->findChild<QLineEdit*>();
   ASSERT_NE(width, nullptr);
   width->selectAll();
@@ -370,7 +370,7 @@ TEST_F(Resizing, AGapUnderTheLastRowIsMendedByOnePress) {
   session().verbs().maps.change("Screen", withScreen(quilt, map().id, PixelSize{all.w, all.h + 8}));
   const CellRect before = map().bounds;
   choose(ActionId::checkSizes);
-  ASSERT_TRUE(shows<QWidget>("map-facts"));
+  ASSERT_TRUE(part<QWidget>("map-facts")->isVisible());
   EXPECT_EQ(part<QLabel>("map-finding-0")->text().toStdString(), "The map is 8 px lower than the screen.");
   picture("sizes-disagree");
   const int actions = hand.actions();
