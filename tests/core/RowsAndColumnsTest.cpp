@@ -248,6 +248,11 @@ TEST(RowsAndColumns, ThatCannotBeSayWhyAndChangeNothing) {
     EXPECT_THAT(on.deaf.why, HasSubstr(why));
     EXPECT_EQ(bytes(on.work.quilt()), before);
   }
+  IdSource ids(9);
+  const LayerAdded hung =
+      addBackdrop(on.work.quilt(), on.work.desk().map, 0, on.work.quilt().sheets().front()->id, ids);
+  EXPECT_THAT(whyNoLines(*hung.quilt.map(on.work.desk().map), {Which::columns, 0, 1}, hung.layer),
+              HasSubstr("has no cells"));
   desk.locked.insert(on.work.map()->layers.back()->id);
   on.work.setDesk(desk);
   on.verbs.maps.changeLines({Which::columns, 0, 1});

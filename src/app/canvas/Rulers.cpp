@@ -173,7 +173,9 @@ void Rulers::paintScale(QPainter& painter, Which which, std::optional<CellPos> h
   const double side = std::hypot(scale.step.x(), scale.step.y());
   const QRectF sight(QPointF(), plane_.view().size);
   const auto pointAt = [&](double line) { return scale.begin + scale.step * line; };
-  QPolygonF band{pointAt(0), pointAt(scale.count), pointAt(scale.count) + out, pointAt(0) + out};
+  // As far beyond both ends as a number has room.
+  const double more = kRulerBreadth / 2 / std::max(1.0, side);
+  QPolygonF band{pointAt(-more), pointAt(scale.count + more), pointAt(scale.count + more) + out, pointAt(-more) + out};
   if (!isSlanted()) {
     const bool columns = which == Which::columns;
     band =

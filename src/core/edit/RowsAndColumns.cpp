@@ -44,6 +44,8 @@ std::string whyNoLines(const Map& map, const CellLines& lines, Id only, const st
   if (lines.at < first || lines.at > end) return "The map has no such " + called;
   if (lines.count < 0 && std::int64_t{lines.at} - lines.count > end)
     return "The map has not so many " + called + " there";
+  const Layer* alone = only.empty() ? nullptr : map.layer(only);
+  if (alone && !alone->holdsTiles()) return "“" + alone->name + "” has no cells: choose a layer with tiles, or change all of them";
   if (only.empty()) {
     const CellRect bounds = whereTo(lines, map.bounds);
     if (std::string why = whyNoBounds(map, bounds); !why.empty()) return why;
