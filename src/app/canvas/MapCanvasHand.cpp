@@ -401,7 +401,8 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && ended == Drag::lines) session_->verbs().lines.leave();
   if (session_ && (ended == Drag::stroke || ended == Drag::refit)) {
     const Stroke* stroke = forecast_->underWay();
-    const bool clipped = stroke && stroke->reachesBeyond();
+    // One that ends outside; a broad one along the edge is no wish for a larger map.
+    const bool clipped = stroke && stroke->reachesBeyond() && !map()->bounds.contains(cellAt(event->position()));
     (void)session_->work().finish();
     offersGrowth_ = clipped && map() && !map()->growsAsPainted;
     handlesGone_ = false;
