@@ -7,6 +7,7 @@
 
 #include "app/Story.h"
 #include "app/maps/SizeCard.h"
+#include "core/edit/MapFacts.h"
 
 namespace uq::test {
 
