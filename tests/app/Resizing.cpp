@@ -264,6 +264,7 @@ TEST_F(Resizing, AMapThatCannotBeChangedKeepsItsEdges) {
 // A stroke beyond the edge: offered at the first one that ends outside, and then it grows by a screen in the same step.
 TEST_F(Resizing, TheMapGrowsAsOnePaintsOnceThatIsWanted) {
   const CellRect before = map().bounds;
+  session().verbs().hand.take(Block::of(Cell(tile("street", 24), {})));
   const QPointF inside = onMap({before.x1 - 2, 10});
   hand.drag(room->canvas(), {inside, inside + cells(5, 0)});
   EXPECT_EQ(map().bounds, before);
@@ -295,9 +296,7 @@ TEST_F(Resizing, OtherCellsAreSeenBeforeTheyAreTaken) {
   choose(ActionId::mapFacts);
   hand.click(part<QPushButton>("map-cells"));
   ASSERT_TRUE(part<QWidget>("cells-card")->isVisible());
-  auto* width = room->findChild<QWidget*>(QStringLiteral("cells-width"))->findChild<QLineEdit*>();
-  ASSERT_NE(width, nullptr);
-  width->selectAll();
+  part<QLineEdit>("cells-width")->selectAll();
   hand.type(QStringLiteral("16"));
   hand.key(Qt::Key_Tab);
   EXPECT_EQ(map().grid.cell.w, 16);

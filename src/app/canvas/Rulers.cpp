@@ -225,7 +225,7 @@ void Rulers::paintLines(QPainter& painter, const LinesDrag& drag) const {
   const Theme& theme = Theme::current();
   const bool comes = lines->count > 0;
   const bool can = drag.refusal().empty();
-  const QColor thread = !can ? theme.softInk : comes ? theme.madder : theme.weld;
+  const QColor thread = !can ? theme.softInk : comes ? theme.woad : theme.weld;
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
   const auto shape = [&](CellRect cells) { return QPolygonF(plane_.pointsOf(plane_.grid().perimeter(cells))); };
@@ -243,7 +243,7 @@ void Rulers::paintLines(QPainter& painter, const LinesDrag& drag) const {
     }
   }
   QColor fill = thread;
-  fill.setAlpha(comes ? 70 : 110);
+  fill.setAlpha(comes ? 90 : 200);
   painter.setPen(QPen(thread, 2));
   painter.setBrush(QBrush(fill, comes ? Qt::SolidPattern : Qt::BDiagPattern));
   painter.drawPolygon(shape(band));
