@@ -58,21 +58,18 @@ class EveryAction : public Story {
 
   // The tool on whose options an action stands; nothing where it stands elsewhere.
   static std::optional<Tool> toolWith(ActionId id) {
-    switch (id) {
-      case ActionId::outlinesOnly: return Tool::box;
-      case ActionId::throughCorners:
-      case ActionId::onlyThisTile:
-      case ActionId::sameStamp:
-      case ActionId::wholePile:
-      case ActionId::swapTiles:
-      case ActionId::regionsAsSeen: return Tool::fill;
-      case ActionId::selectByBox:
-      case ActionId::selectByOutline:
-      case ActionId::selectTouching:
-      case ActionId::selectEverywhere:
-      case ActionId::allLayers: return Tool::select;
-      default: return std::nullopt;
-    }
+    using enum ActionId;
+    static const std::map<Tool, std::set<ActionId>> kOptions = {
+        {Tool::box, {outlinesOnly}},
+        {Tool::fill, {throughCorners, onlyThisTile, sameStamp, wholePile, swapTiles, regionsAsSeen}},
+        {Tool::select, {selectByBox, selectByOutline, selectTouching, selectEverywhere, allLayers}}};
+    const auto with = std::find_if(kOptions.begin(), kOptions.end(), [id](const auto& one) { return one.second.contains(id); });
+    return with == kOptions.end() ? std::nullopt : std::optional(with->first);
+  }
+  void select(CellRect cells) {
+    Desk desk = session().desk();
+    desk.select(cells.empty() ? CellSet() : CellSet(cells));
+    session().setDesk(std::move(desk));
   }
   // What only some actions need: a tool, a level, a lift, a slanted map.
   void prepare(ActionId id) {
@@ -92,11 +89,7 @@ class EveryAction : public Story {
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
     if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
-    if (id == ActionId::removeColumns || id == ActionId::removeRows) {
-      Desk desk = session().desk();
-      desk.select(CellSet(CellRect{3, 3, 6, 5}));
-      session().setDesk(desk);
-    }
+    if (id == ActionId::removeColumns || id == ActionId::removeRows) select({3, 3, 6, 5});
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
     const bool needsAllowance = id == ActionId::dropAllowance || id == ActionId::showAllowance;
     if (needsAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
@@ -106,12 +99,8 @@ class EveryAction : public Story {
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
     }
-    if (id == ActionId::closeJoints) {
-      // Of selected cells only those would be looked at.
-      Desk desk = session().desk();
-      desk.select({});
-      session().setDesk(std::move(desk));
-    }
+    // Of selected cells only those would be looked at.
+    if (id == ActionId::closeJoints) select({});
     if (id == ActionId::closeJoint) {
       choose(ActionId::nextJoint);
       awaitWork();
@@ -397,13 +386,9 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
                            [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
       }
       case ActionId::showAllowance: return changed(&Desk::showsAllowance);
-      case ActionId::cellSize: {
-        const bool isOpen = opens("cells-card");
-        hand.key(Qt::Key_Escape);
-        return isOpen;
-      }
+      case ActionId::cellSize:
       case ActionId::mapSize: {
-        const bool isOpen = opens("size-card");
+        const bool isOpen = opens(id == ActionId::mapSize ? "size-card" : "cells-card");
         hand.key(Qt::Key_Escape);
         return isOpen;
       }

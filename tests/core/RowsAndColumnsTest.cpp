@@ -147,7 +147,7 @@ RC_GTEST_PROP(RowsAndColumns, InAnySequenceLeaveEverythingWhereItBelongs, ()) {
   on.work.setDesk(desk);
   std::vector<std::map<std::pair<int, int>, Cell>> model;
   std::vector<std::map<std::pair<int, int>, Cell>> lifts;
-  for (const auto& layer : on.work.map()->layers) {
+  for (const Shared<Layer>& layer : on.work.map()->layers) {
     model.push_back(plainly(layer->cells));
     lifts.push_back(plainly(layer->lifts.cells()));
   }
@@ -165,8 +165,8 @@ RC_GTEST_PROP(RowsAndColumns, InAnySequenceLeaveEverythingWhereItBelongs, ()) {
       const CellLines lines = anyLines(25, 6);
       if (on.verbs.maps.whyNoLines(lines).empty()) {
         bounds = whereTo(lines, bounds);
-        for (auto& layer : model) layer = moved(lines, layer);
-        for (auto& layer : lifts) layer = moved(lines, layer);
+        for (auto& cells : model) cells = moved(lines, cells);
+        for (auto& numbers : lifts) numbers = moved(lines, numbers);
         CellSet then;
         selected.forEachStretch([&](CellPos at, int count) {
           for (int x = at.x; x < at.x + count; ++x) {
@@ -203,9 +203,15 @@ TEST(RowsAndColumns, TakeAlongWhatStandsOnCells) {
   quilt = withOffset(hung.quilt, {yard, hung.layer}, {5 * cell.w + 3, 2 * cell.h + 1});
   Working on(quilt);
   Desk desk = on.work.desk();
+  on.verbs.hand.take(Block::of(tileOf(quilt, "street", 3)));
+  desk = on.work.desk();
+  desk.selections.clear();
+  on.work.setDesk(desk);
+  on.verbs.strokes.begin(on.verbs.strokes.askAt({7, 7}, false, false));
+  ASSERT_TRUE(on.work.finish());
+  desk = on.work.desk();
   desk.selections[yard] = CellSet(CellRect{3, 2, 6, 4});
   on.work.setDesk(desk);
-  on.work.setLastPoint(CellPos{7, 7});
   on.verbs.maps.changeLines({Which::columns, 4, 2});
   EXPECT_EQ(on.work.quilt().layer({yard, hung.layer})->offset, (PixelPos{7 * cell.w + 3, 2 * cell.h + 1}));
   EXPECT_EQ(on.work.desk().selection(), CellSet(CellRect{3, 2, 4, 4}).united(CellSet(CellRect{6, 2, 8, 4})));

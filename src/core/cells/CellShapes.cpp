@@ -219,13 +219,6 @@ CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf
   const Measures first = measuresOf(grid, from);
   const Measures last = measuresOf(grid, to);
   const int x0 = near.x0 & ~1;
-  const int y0 = near.y0 & ~1;
-  // The measures grow evenly from each row to the one after the next: worked out for two rows, then stepped.
-  const Measures down = growth({0, 2});
-  Measures starts[2][2];  // by column, by row
-  for (const int odd : {0, 1}) {
-    for (const int below : {0, 1}) starts[odd][below] = measuresOf(grid, {x0 + odd, y0 + below});
-  }
   std::vector<RowSpans> rows(static_cast<std::size_t>(near.height()));
   Span rim[2];  // of the row before, by columns
   for (int y = near.y0; y < near.y1; ++y) {
@@ -236,9 +229,7 @@ CellSet convexSet(const Grid& grid, CellRect around, CellRect inside, MeasuresOf
       continue;
     }
     for (int odd = 0; odd < columns; ++odd) {
-      const Measures& above = starts[odd][(y - y0) & 1];
-      const int twoRows = (y - y0) / 2;
-      const Measures start{above.a + twoRows * down.a, above.b + twoRows * down.b};
+      const Measures start = measuresOf(grid, {x0 + odd, y});
       Span steps{0, (near.x1 - x0 - odd + columns - 1) / columns};
       steps = within(steps, start.a, grows.a, first.a, last.a);
       steps = within(steps, start.b, grows.b, first.b, last.b);

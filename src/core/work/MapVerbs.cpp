@@ -72,13 +72,14 @@ void MapVerbs::changeLines(const CellLines& lines) {
   const Id only = linesLayer(before);
   const GridShape grid = map->grid;
   const std::string what = linesText(lines);
-  const auto last = work_.lastPoint();
   Work::Made made{(lines.count > 0 ? "Insert " + what + " in " : "Remove " + what + " of ") + map->name,
                   withLines(work_.quilt(), map->id, lines, only), before.activeAt()};
-  if (only.empty() && !before.selection().empty()) made.selected = whereTo(lines, before.selection());
+  if (only.empty()) {
+    made.lines = lines;
+    if (!before.selection().empty()) made.selected = whereTo(lines, before.selection());
+  }
   const auto done = work_.make(std::move(made));
   if (!done || !*done || !only.empty()) return;
-  if (last) work_.setLastPoint(whereTo(lines, *last));
   Desk desk = work_.desk();
   const auto camera = desk.cameras.find(desk.map);
   if (camera == desk.cameras.end()) return;

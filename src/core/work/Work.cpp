@@ -127,6 +127,10 @@ Result<bool> Work::make(Made made) {
   // Edges that are moved over what is selected leave the rest of it.
   const bool clips = made.active.map == desk_.map && !(desk.selection() == desk_.selection());
   if (clips) selected = desk.selection();
+  if (const auto last = lastPoint(); last && made.lines) {
+    const auto there = whereTo(*made.lines, *last);
+    lastPoint_ = there ? std::optional(std::pair(desk_.map, *there)) : std::nullopt;
+  }
   const bool isNew = undoLine_.commit(made.after, {made.active, selected});
   quilt_ = std::move(made.after);
   desk_ = std::move(desk);
@@ -226,10 +230,6 @@ const Work::LastStroke* Work::lastStroke() const {
 void Work::setLastStroke(std::optional<LastStroke> last) {
   last_ = std::move(last);
   if (last_) tellOfDesk();
-}
-
-void Work::setLastPoint(std::optional<CellPos> at) {
-  lastPoint_ = at ? std::optional(std::pair(desk_.map, *at)) : std::nullopt;
 }
 
 std::optional<CellPos> Work::lastPoint() const {

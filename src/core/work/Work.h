@@ -21,6 +21,7 @@
 #include <set>
 #include <string>
 
+#include "core/cells/CellLines.h"
 #include "core/document/Desk.h"
 #include "core/history/UndoLine.h"
 #include "core/work/Changes.h"
@@ -89,6 +90,7 @@ class Work {
     Quilt after;
     LayerAt active;                      // the layer that is active then; the step is made in the tab of its map
     std::optional<CellSet> selected{};  // on the active map
+    std::optional<CellLines> lines{};   // come in or go there: the last point goes along
   };
   // The door: true when a step was made, false when `after` is the quilt as it is; an Error, which the listener was
   // told, says why it may not be, and then nothing happened.
@@ -126,8 +128,6 @@ class Work {
   void setLastStroke(std::optional<LastStroke> last);
   // Where it ended, on the desk's map, for the next one to go on from.
   std::optional<CellPos> lastPoint() const;
-  // What was there lies somewhere else now; nothing: nowhere.
-  void setLastPoint(std::optional<CellPos> at);
   // The seeds of the next stroke: of chance, and of the ids that it makes. Another one each time something was laid.
   std::uint64_t seed();
   std::uint64_t idSeed();
