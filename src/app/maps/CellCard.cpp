@@ -26,6 +26,7 @@ CellCard::CellCard(QWidget* parent) : TrialCard("cells", kCellCardWide, tr("Chan
     auto* field = new NumberField(name, kSmallestCell, kLargestCell, 0, this);
     field->setObjectName(QLatin1String(object));
     connect(field, &NumberField::valueChanged, this, &CellCard::follow);
+    connect(field, &QLineEdit::textEdited, this, &CellCard::follow);
     return field;
   };
   width_ = number("cells-width", tr("How wide a cell is, in map pixels"));
@@ -88,7 +89,7 @@ void CellCard::offerFor(const Sheet* sheet, const GridShape& now) {
 void CellCard::follow() {
   if (!holds()) return;
   const Map& map = mapBefore();
-  const PixelSize cell{width_->wholeValue(), height_->wholeValue()};
+  const PixelSize cell{static_cast<int>(width_->typed()), static_cast<int>(height_->typed())};
   const CellsKeep keeps = keeps_->currentIndex() == 1 ? CellsKeep::reach : CellsKeep::cells;
   if (const std::string why = whyNoCell(map, cell, keeps); !why.empty()) return refuse(why);
   Quilt after = withCell(before(), map.id, cell, keeps);
