@@ -444,7 +444,7 @@ void MapCanvas::paintSelection(QPainter& painter) const {
 
 QRectF MapCanvas::tagRect(const Overlay& over, const QString& text) const {
   const auto cell = hoveredCell();
-  const QPointF anchor = cell ? cellRect(*cell).bottomRight() : pointer_.value_or(QPointF());
+  const QPointF anchor = cell ? cellRect(*cell).bottomRight() : pointer_.value_or(offeredAt_);
   return over.tagRect(text, anchor, drag_ != Drag::none || !cell);
 }
 

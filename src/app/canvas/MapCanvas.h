@@ -270,6 +270,7 @@ class MapCanvas : public QWidget {
   Drag drag_ = Drag::none;
   bool ignoresSecond_ = false;  // of a double click
   bool offersGrowth_ = false;   // something was to be laid beyond the edge just now
+  QPointF offeredAt_;           // on the widget; the pointer may be beyond it
   Qt::MouseButton dragButton_ = Qt::NoButton;
   bool dragTakesAway_ = false;
   Selecting selecting_ = Selecting::anew;

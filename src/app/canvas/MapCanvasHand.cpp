@@ -405,6 +405,8 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
     const bool clipped = stroke && stroke->reachesBeyond() && !map()->bounds.contains(cellAt(event->position()));
     (void)session_->work().finish();
     offersGrowth_ = clipped && map() && !map()->growsAsPainted;
+    const QPointF at = event->position();
+    offeredAt_ = {std::clamp(at.x(), 0.0, double(width())), std::clamp(at.y(), 0.0, double(height()))};
     handlesGone_ = false;
   }
   if (session_ && (ended == Drag::select || ended == Drag::move)) releaseToSelect();
