@@ -121,7 +121,8 @@ std::vector<LooseJoint> looseJoints(JointBook& book, const Map& map, std::size_t
   std::vector<LooseJoint> found;
   const Layer& layer = map.layers[index].read();
   const PixelPos plane = map.planeOf(layer);
-  part = part.intersected(map.bounds);
+  // Joints are looked for from painted cells; a map may be two million rows high and hold ten.
+  part = part.intersected(map.bounds).intersected(layer.cells.usedBounds());
   if (part.empty()) return found;
   if (progress) progress->expect(part.height());
   const Grid& grid = book.sides().grid();
