@@ -18,6 +18,7 @@ constexpr double kRulerBreadth = 20;  // logical pixels
 constexpr double kRulerBeside = 12;   // between a slanted map's side, where its edge is taken hold of, and the ruler
 constexpr double kLeastBetween = 40;  // between numbers
 constexpr double kRulerInSight = 90;  // how far a slanted ruler stays within the sight
+constexpr double kLeastOn = 6;  // where a column or row is narrower, none is taken out
 constexpr double kKnobRadius = 7;     // radius
 constexpr std::array kBothWays = {CellLines::Which::columns, CellLines::Which::rows};
 
@@ -114,7 +115,7 @@ std::optional<RulerPlace> Rulers::placeAt(QPointF at) const {
     const int nearest = std::clamp(static_cast<int>(std::lround(line)), 0, scale.count);
     const int on = static_cast<int>(std::floor(line));
     const bool between =
-        side < 2 * kKnobRadius || std::abs(line - nearest) * side <= std::clamp(side / 4, 3.0, kKnobRadius);
+        side < kLeastOn || std::abs(line - nearest) * side <= std::clamp(side / 4, 1.5, kKnobRadius);
     if (between || on < 0 || on >= scale.count) return RulerPlace{which, false, scale.first + nearest};
     return RulerPlace{which, true, scale.first + on};
   }
