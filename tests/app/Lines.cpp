@@ -61,6 +61,14 @@ TEST_F(LinesAtRulers, TwoColumnsComeInInTheMiddleByOneDrag) {
   EXPECT_TRUE(session().isSaved());
 }
 
+// However far beyond the widget the hand is, what is said stays in sight.
+TEST(Tag, StaysInSight) {
+  const QRectF room(4, 4, 792, 592);
+  EXPECT_EQ(movedInto({100, 100, 50, 20}, room), QRectF(100, 100, 50, 20));
+  EXPECT_EQ(movedInto({1200, 700, 50, 20}, room), QRectF(746, 576, 50, 20));
+  EXPECT_EQ(movedInto({-90, -9, 900, 20}, room), QRectF(4, 4, 900, 20));
+}
+
 TEST_F(LinesAtRulers, ColumnsGoWhereTheHandWentOverThemAndAreCountedBefore) {
   const Map before = map();
   const CellLines three{CellLines::Which::columns, 30, -3};

@@ -81,6 +81,14 @@ double zoomStop(double zoom, int steps) {
   return zoom;
 }
 
+QRectF movedInto(QRectF rect, const QRectF& room) {
+  rect.moveRight(std::min(rect.right(), room.right()));
+  rect.moveBottom(std::min(rect.bottom(), room.bottom()));
+  rect.moveLeft(std::max(rect.left(), room.left()));
+  rect.moveTop(std::max(rect.top(), room.top()));
+  return rect;
+}
+
 Plane::Plane(const MapView& view, const GridShape& shape, PixelPos by)
     : view_(view), grid_(makeGrid(shape)), shift_(deviceShift(by, view.scale())) {}
 

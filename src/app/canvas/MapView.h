@@ -52,6 +52,9 @@ struct MapView {
   void keepInSight(const PixelRect& all);
 };
 
+// A rectangle, moved no farther than it takes to lie in `room`; at its upper left where it is larger.
+QRectF movedInto(QRectF rect, const QRectF& room);
+
 // Logical pixels that are left round a rectangle that is fitted in.
 inline constexpr int kMapMargin = 24;
 

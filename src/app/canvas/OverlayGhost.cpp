@@ -1,4 +1,5 @@
 #include "app/canvas/Overlay.h"
+#include "app/canvas/Rulers.h"
 
 #include <QGuiApplication>
 
@@ -203,7 +204,8 @@ QRectF Overlay::tagRect(const QString& text, QPointF anchor, bool besideAnchor) 
   QRectF tag(beside.bottomRight() + QPointF(8, 8), size);
   if (tag.right() > view_.size.width() - 4) tag.moveRight(std::max(size.width() + 4, beside.left() - 8));
   if (tag.bottom() > view_.size.height() - 4) tag.moveBottom(beside.top() - 8);
-  return tag;
+  // A hand that drags may be far beyond the widget.
+  return movedInto(tag, QRectF(QPointF(), view_.size).adjusted(4, 4, -4, -4));
 }
 
 void Overlay::paintSight(QPainter& painter) const {
@@ -211,7 +213,8 @@ void Overlay::paintSight(QPainter& painter) const {
   const Theme& theme = Theme::current();
   const QString text = QCoreApplication::translate("canvas", "Plan view · P leaves it");
   const QFontMetrics metrics(QGuiApplication::font());
-  const QRectF place(kGap, kGap, metrics.horizontalAdvance(text) + 18, metrics.height() + 8);
+  const double beside = kGap + (desk().rulers ? kRulerBreadth : 0);
+  const QRectF place(beside, beside, metrics.horizontalAdvance(text) + 18, metrics.height() + 8);
   painter.fillRect(place, theme.paper);
   drawStitches(painter, place, theme.woad, theme.paper);
   painter.setPen(theme.ink);

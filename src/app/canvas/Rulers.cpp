@@ -14,7 +14,6 @@ namespace uq {
 
 namespace {
 
-constexpr double kRulerBreadth = 20;  // logical pixels
 constexpr double kRulerBeside = 12;   // between a slanted map's side, where its edge is taken hold of, and the ruler
 constexpr double kLeastBetween = 40;  // between numbers
 constexpr double kRulerInSight = 90;  // how far a slanted ruler stays within the sight

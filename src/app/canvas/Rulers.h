@@ -15,6 +15,8 @@
 
 namespace uq {
 
+inline constexpr double kRulerBreadth = 20;  // logical pixels
+
 class Rulers {
  public:
   // `plane`: that of the map itself.
