@@ -186,6 +186,7 @@ RC_GTEST_PROP(LayerFacts, ComeBackFromTheFile, ()) {
     hung.quilt = withScreen(hung.quilt, hung.at.map, PixelSize{*rc::gen::inRange(1, 999), 7});
   hung.quilt = withShownTimes(hung.quilt, hung.at.map, *rc::gen::inRange(1, kMostShownTimes + 1));
   hung.quilt = withCameraFree(hung.quilt, hung.at.map, *rc::gen::arbitrary<bool>());
+  hung.quilt = withGrowing(hung.quilt, hung.at.map, *rc::gen::arbitrary<bool>());
   hung.quilt = withTitle(hung.quilt, hung.at.map, *rc::gen::element<std::string>("", "The Yard"));
   auto disk = std::make_shared<MemoryDisk>();
   RC_ASSERT(QuiltStore::create(disk, "/q", hung.quilt).has_value());
