@@ -264,9 +264,10 @@ void MapFactsCard::refresh() {
   for (const auto& [count, one, several] : strips) {
     if (count > 0) lines << (count == 1 ? one : several.arg(count));
   }
+  refreshFindings();
+  if (listed_.empty() && dead == DeadStrips{}) lines << tr("All its sizes go together.");
   told_->setText(lines.join(QLatin1Char('\n')));
   cut_->setVisible(!(dead == DeadStrips{}));
-  refreshFindings();
   preview_->update();
 }
 
