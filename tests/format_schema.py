@@ -38,7 +38,7 @@ for path in documents:
         later = field in ("roles", "screen", "opensWith", "table", "order", "seat", "footprint", "facings", "firstShift",
                           "offset", "footing", "pile", "from", "by", "licence", "maySell", "mayTurn", "mayMirrorAcross",
                           "mayMirrorDown", "seeThrough", "shrink", "closesRims", "enlarge", "shelf", "role", "manner",
-                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "growsAsPainted", "title", "walker")
+                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "growsAsPainted", "title", "walker")
         expect(later, lacking, f"{path} without {field}")
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
 broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")

@@ -19,7 +19,6 @@
 #include "core/store/JsonText.h"
 
 namespace uq::test {
-
 namespace {
 
 // All that a quilt would be saved as.
@@ -403,6 +402,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::mapFacts: return opens("map-facts");
       case ActionId::listRoles: return opens("roles-list");
       case ActionId::rulers: return changed(&Desk::rulers);
+      case ActionId::goToBoard: return changed(&Desk::onBoard);
       case ActionId::linesOfLayer: return changed(&Desk::linesOfLayer);
       case ActionId::fadeOthers: return changed(&Desk::fadesOthers);
       case ActionId::goToTable:

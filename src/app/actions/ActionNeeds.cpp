@@ -1,5 +1,7 @@
 #include "app/actions/ActionNeeds.h"
 
+#include "app/actions/ActionTable.h"
+
 #include <QCoreApplication>
 
 #include "core/document/PlanView.h"
@@ -14,11 +16,11 @@ QString needsIdle(const Situation& s) {
 }
 
 QString needsSomethingToUndo(const Situation& s) {
-  return s.undoLine.planBack(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was done on this map yet"));
+  return s.undoLine.planBack(tabOf(s.desk), s.quilt) ? QString() : translated(UQ_TEXT("Nothing was done on this map yet"));
 }
 
 QString needsSomethingToRedo(const Situation& s) {
-  return s.undoLine.planForth(s.desk.map, s.quilt) ? QString() : translated(UQ_TEXT("Nothing was taken back here"));
+  return s.undoLine.planForth(tabOf(s.desk), s.quilt) ? QString() : translated(UQ_TEXT("Nothing was taken back here"));
 }
 
 QString needsSteps(const Situation& s) {
@@ -129,6 +131,20 @@ QString needsSlantedMap(const Situation& s) {
 
 QString needsChange(const Situation& s) {
   return s.busy ? needsIdle(s) : s.saved ? translated(UQ_TEXT("Everything is saved")) : QString();
+}
+
+bool ActionRow::worksOnBoard() const {
+  switch (id) {
+    case ActionId::undo:
+    case ActionId::redo:
+    case ActionId::listMaps:
+    case ActionId::goToBoard:
+    case ActionId::tidyBoard:
+    case ActionId::linen:
+    case ActionId::indigo:
+    case ActionId::asDesktop: return true;
+    default: return menu == Menu::quilt || menu == Menu::help;
+  }
 }
 
 }  // namespace uq

@@ -79,6 +79,8 @@ enum class ActionId {
   deleteMap,
   mapSize,
   cellSize,
+  goToBoard,
+  tidyBoard,
   checkSizes,
   cutToUsed,
   dropAllowance,
@@ -223,6 +225,8 @@ struct ActionRow {
 
   bool worksAlone() const { return traits & kWorksAlone; }
   bool opensGroup() const { return traits & kOpensGroup; }
+  // Whether it can be done while the Board is looked at.
+  bool worksOnBoard() const;
 };
 
 // The tool that an action chooses, and back.

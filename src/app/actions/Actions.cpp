@@ -29,6 +29,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::fadeOthers: return desk.fadesOthers;
     case ActionId::rulers: return desk.rulers;
     case ActionId::linesOfLayer: return desk.linesOfLayer;
+    case ActionId::goToBoard: return desk.onBoard;
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
     case ActionId::planView: return desk.planView;
     case ActionId::saveEachMinutes: return savesWhen() == SavesWhen::eachMinutes;
@@ -138,7 +139,10 @@ void Actions::refresh(const Situation& situation) {
   for (const ActionRow& row : actionTable()) {
     if (row.gesture) continue;
     QAction* action = actions_.at(row.id);
-    const QString reason = row.when(situation);
+    QString reason = row.when(situation);
+    if (reason.isEmpty() && situation.desk.onBoard && !row.worksOnBoard()) {
+      reason = translated(QT_TRANSLATE_NOOP("actions", "The Board is shown: open a map first"));
+    }
     action->setEnabled(reason.isEmpty());
     const QString keys = KeyBindings::shared().text(row.id);
     const QString tip = translated(row.tip) + (keys.isEmpty() ? QString() : QStringLiteral(" (%1)").arg(keys));

@@ -81,11 +81,13 @@ void FootLine::tellKept(const Session* session) {
 }
 
 void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool overTable) {
-  const Map* map = session ? session->map() : nullptr;
+  const Map* map = session && !session->desk().onBoard ? session->map() : nullptr;
   if (!said_.isEmpty()) {
     hands_->setText(said_);
   } else if (!session) {
     hands_->clear();
+  } else if (session->desk().onBoard) {
+    hands_->setText(tr("Drag moves a piece · double-click opens it · Shift chooses more · Ctrl+wheel zooms"));
   } else if (overTable) {
     hands_->setText(
         handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));

@@ -56,6 +56,17 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   stays.setRetainSizeWhenHidden(true);
   undo_->setSizePolicy(stays);
   connect(undo_, &QToolButton::clicked, this, &MapTabs::undoPressed);
+  board_ = new QToolButton(this);
+  board_->setObjectName(QStringLiteral("tab-board"));
+  board_->setProperty("tight", true);
+  board_->setFocusPolicy(Qt::TabFocus);
+  board_->setToolTip(actions->action(ActionId::goToBoard)->toolTip());
+  board_->installEventFilter(this);
+  keepWidth(*board_, tr("Board"));
+  board_->setText(tr("Board"));
+  connect(board_, &QToolButton::clicked, this, [this] {
+    if (session_) session_->verbs().maps.showBoard(true);
+  });
   scroll_ = new QScrollArea(this);
   scroll_->setFrameShape(QFrame::NoFrame);
   scroll_->setFocusPolicy(Qt::NoFocus);
@@ -75,6 +86,8 @@ MapTabs::MapTabs(Actions* actions, QWidget* parent) : QWidget(parent) {
   row->setContentsMargins(0, 0, kGap, 0);
   row->setSpacing(kGap);
   // Right behind the last tab, and never scrolled away.
+  row->addSpacing(kGap);
+  row->addWidget(board_);
   row->addWidget(scroll_, 1);
   row->addWidget(more_);
   row->addStretch();
@@ -140,7 +153,7 @@ void MapTabs::refresh() {
   }
   unsaved_.clear();
   // All the same, so that going from one map to another changes none.
-  const int room = width() - undo_->width() - more_->sizeHint().width() - 4 * kGap;
+  const int room = width() - undo_->width() - board_->width() - kGap - more_->sizeHint().width() - 4 * kGap;
   const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame - kGap / 2;
   const int most = namesFit(room) ? kLongestName : std::clamp(share, kShortestName, kLongestName);
   for (std::size_t i = 0; i < open.size(); ++i) {
@@ -157,9 +170,14 @@ void MapTabs::refresh() {
     tabs_[i]->setAccessibleName(saved ? tr("Map %1").arg(name) : tr("Map %1, not saved").arg(name));
     tabs_[i]->setToolTip(tr("%1\nDouble-click renames it, a middle click closes the tab").arg(name));
     QFont font = tabs_[i]->font();
-    font.setBold(map->id == session_->desk().map);
+    font.setBold(map->id == session_->desk().map && !session_->desk().onBoard);
     tabs_[i]->setFont(font);
   }
+  board_->setVisible(session_ && !session_->quilt().maps().empty());
+  QFont font = board_->font();
+  font.setBold(session_ && session_->desk().onBoard);
+  board_->setFont(font);
+  board_->update();
   strip_->update();
   fitStrip();
   if (session_ && shown_ != session_->desk().map) {
@@ -169,7 +187,7 @@ void MapTabs::refresh() {
   }
   // Within a stroke there is nothing to go back to, but the button must not flicker.
   if (session_ && session_->inGesture()) return;
-  const auto plan = session_ ? session_->undoLine().planBack(session_->desk().map, session_->quilt()) : std::nullopt;
+  const auto plan = session_ ? session_->undoLine().planBack(tabOf(session_->desk()), session_->quilt()) : std::nullopt;
   undo_->setVisible(plan.has_value());
   if (plan) {
     const QString name = QString::fromStdString(plan->names.front());
@@ -209,6 +227,9 @@ void MapTabs::paintEvent(QPaintEvent*) {
   const Theme& theme = Theme::current();
   painter.fillRect(rect(), theme.panel);
   painter.fillRect(QRect(0, height() - 1, width(), 1), theme.edge);
+  if (board_->isVisible()) {
+    paintTab(painter, QRectF(board_->geometry()).adjusted(.5, .5, -.5, -.5), session_ && session_->desk().onBoard);
+  }
 }
 
 void MapTabs::changeEvent(QEvent* event) {
@@ -218,28 +239,34 @@ void MapTabs::changeEvent(QEvent* event) {
   if (restyled) QMetaObject::invokeMethod(this, &MapTabs::refresh, Qt::QueuedConnection);
 }
 
+// The paper of a tab, with stitches under the active one.
+void MapTabs::paintTab(QPainter& painter, const QRectF& tab, bool active) {
+  const Theme& theme = Theme::current();
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setPen(theme.edge);
+  painter.setBrush(active ? theme.paper : theme.panel);
+  painter.drawRoundedRect(tab, kCorner, kCorner);
+  painter.setRenderHint(QPainter::Antialiasing, false);
+  if (!active) return;
+  drawStitchLine(painter, QLineF(tab.left() + 8, tab.bottom() - 1, tab.right() - 8, tab.bottom() - 1), theme.madder, theme.paper);
+}
+
 void MapTabs::paintTabs() {
   QPainter painter(strip_);
   const Theme& theme = Theme::current();
   painter.fillRect(QRect(0, strip_->height() - 1, strip_->width(), 1), theme.edge);
   for (std::size_t i = 0; i < tabs_.size(); ++i) {
     const QRectF tab = QRectF(tabs_[i]->geometry()).adjusted(.5, .5, -.5, -.5);
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setPen(theme.edge);
     const Id map = i < session_->desk().openMaps.size() ? session_->desk().openMaps[i] : Id();
-    const bool active = !map.empty() && map == session_->desk().map;
-    painter.setBrush(active ? theme.paper : theme.panel);
-    painter.drawRoundedRect(tab, kCorner, kCorner);
+    const bool active = !map.empty() && map == session_->desk().map && !session_->desk().onBoard;
+    paintTab(painter, tab, active);
     if (unsaved_.contains(map)) {
+      painter.setRenderHint(QPainter::Antialiasing);
       painter.setPen(Qt::NoPen);
       painter.setBrush(theme.ink);
       painter.drawEllipse(tab.topRight() + QPointF(-kDotInside, kDotInside), kDotRadius, kDotRadius);
     }
     painter.setRenderHint(QPainter::Antialiasing, false);
-    if (active) {
-      drawStitchLine(painter, QLineF(tab.left() + 8, tab.bottom() - 1, tab.right() - 8, tab.bottom() - 1), theme.madder,
-                     theme.paper);
-    }
   }
 }
 

@@ -28,6 +28,7 @@ class MapTabs : public QWidget {
   explicit MapTabs(Actions* actions, QWidget* parent = nullptr);
 
   void setSession(Session* session);
+  QToolButton* boardTab() const { return board_; }
   // The tab of an open map; nullptr when it has none.
   QToolButton* tab(Id map) const;
   // Opens a field over the name of the map that is worked on; Enter takes what is typed, Esc leaves it.
@@ -48,6 +49,7 @@ class MapTabs : public QWidget {
   // Whether all names have room, as long as they are shown at most.
   bool namesFit(int room) const;
   static void keepWidth(QToolButton& tab, const QString& text);
+  static void paintTab(QPainter& painter, const QRectF& tab, bool active);
   void paintTabs();
   void fitStrip();
   void showActive();
@@ -59,6 +61,7 @@ class MapTabs : public QWidget {
   std::set<Id> unsaved_;
   Id shown_;  // the active map, to which the tabs were scrolled
   std::vector<QToolButton*> tabs_;
+  QToolButton* board_;
   QToolButton* more_;
   QToolButton* undo_;
   NameField* field_ = nullptr;

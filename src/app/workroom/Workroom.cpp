@@ -49,6 +49,9 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   room_ = buildWorkroom();
   pages_->addWidget(start_);
   pages_->addWidget(room_);
+  board_ = new BoardView(actions_, pages_);
+  pages_->addWidget(board_);
+  connect(board_, &BoardView::opened, this, [this](Id map) { session_->verbs().maps.goTo(map); });
   steps_ = new StepList(this);
   maps_ = new MapList(this);
   find_ = new FindBox(actions_, this);
@@ -257,6 +260,7 @@ void Workroom::chooseFiles() {
 
 void Workroom::showSession() {
   pages_->setCurrentWidget(session_ ? room_ : start_);
+  followBoard();
   notices_->lieOver(session_ ? static_cast<QWidget*>(canvas_) : start_);
   tabs_->setVisible(session_ != nullptr);
   if (!session_) showMapAlone(false);
@@ -292,6 +296,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   canvas_->setSession(session.get());
   stack_->setSession(session.get());
   overview_->setSession(session.get());
+  board_->setSession(session.get());
   session_.swap(session);
   givenUp_.reset();
   if (session) {
@@ -304,6 +309,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   connect(session_.get(), &Session::quiltChanged, this, &Workroom::refresh);
   connect(session_.get(), &Session::deskChanged, this, [this] {
     deskMoved_ = true;
+    followBoard();
     refresh();
   });
   connect(session_.get(), &Session::asksFarther, this, [this](const QString& question) { notices_->tell({question}); });
@@ -351,6 +357,20 @@ void Workroom::refresh() {
   tape_->refresh(session_.get());
   foot_->refresh(session_.get(), *canvas_, overTable_);
   foot_->tellKept(session_.get());
+}
+
+void Workroom::followBoard() {
+  if (!session_) return;
+  QWidget* page = session_->desk().onBoard ? static_cast<QWidget*>(board_) : room_;
+  if (pages_->currentWidget() == page) return;
+  hideCards();
+  pages_->setCurrentWidget(page);
+  if (session_->desk().onBoard) {
+    board_->choose(session_->desk().map);
+    board_->setFocus(Qt::OtherFocusReason);
+  } else {
+    canvas_->setFocus(Qt::OtherFocusReason);
+  }
 }
 
 void Workroom::report(const Error& error) { notices_->tell({QString::fromStdString(error.text())}); }

@@ -11,6 +11,7 @@
 #include "app/help/FindBox.h"
 #include "app/help/KeysPage.h"
 #include "app/maps/MapFactsCard.h"
+#include "app/board/BoardView.h"
 #include "app/maps/CellCard.h"
 #include "app/maps/SizeCard.h"
 #include "app/maps/MapList.h"
@@ -68,6 +69,7 @@ class Workroom : public QMainWindow {
 
   Session* session() const { return session_.get(); }  // nullptr when nothing is open
   MapCanvas* canvas() const { return canvas_; }
+  BoardView* board() const { return board_; }
   TableView* table() const { return panel_->table(); }
   TablePanel* tablePanel() const { return panel_; }
   // The Table as it lies over the map, while T has spread it.
@@ -120,6 +122,7 @@ class Workroom : public QMainWindow {
   template <class Card>
   void showCard(Card* card, Id sheet) {
     hideCards();
+    session_->verbs().maps.showBoard(false);
     card->open(sheet);
   }
   void tidy(Id sheet);
@@ -137,6 +140,8 @@ class Workroom : public QMainWindow {
   void stepOption(int steps);
   void deleteMap();
   void showSession();
+  // The Board or the map, as the desk says.
+  void followBoard();
   // Nothing but the map, or all that was there; `on` as it is now where nothing is said.
   void showMapAlone(bool on);
   // Gives back the session that was there.
@@ -213,6 +218,7 @@ class Workroom : public QMainWindow {
   ExportCard* exportCard_;
   InHandPanel* inHand_;
   MapCanvas* canvas_;
+  BoardView* board_;
   StackPanel* stack_;
   Overview* overview_;
   StepList* steps_;

@@ -225,6 +225,8 @@ void Workroom::act(ActionId id) {
       mapFacts_->open();
       break;
     case ActionId::checkSizes: act(ActionId::mapFacts); break;
+    case ActionId::goToBoard: session_->verbs().maps.showBoard(!session_->desk().onBoard); break;
+    case ActionId::tidyBoard: session_->verbs().maps.tidyBoard(); break;
     case ActionId::cellSize: cellCard_->open(sheetInHand()); break;
     case ActionId::mapSize:
       sizeCard_->open();

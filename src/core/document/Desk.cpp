@@ -58,6 +58,7 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Map>) {
     const Map* map = quilt.map(desk.map);
     return !map || !map->layer(layer) || layer == desk.activeAt().layer;
   });
+  desk.onBoard = desk.onBoard && !desk.map.empty();
   std::erase_if(desk.cameras, [&](const auto& one) { return !quilt.map(one.first); });
   std::erase_if(desk.openMaps, [&](Id map) { return !quilt.map(map); });
   const bool hasTab = std::find(desk.openMaps.begin(), desk.openMaps.end(), desk.map) != desk.openMaps.end();

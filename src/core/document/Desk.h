@@ -46,6 +46,7 @@ enum class Tinting { no, byHeight, byWalker };
 
 struct Desk {
   Id map;                        // the map that is worked on; empty when the quilt has none
+  bool onBoard = false;          // the Board is looked at, not that map
   std::map<Id, Id> activeLayer;  // by map
   InHand inHand;
   Tool tool = Tool::brush;
@@ -95,6 +96,9 @@ struct Desk {
 
   friend bool operator==(const Desk&, const Desk&) = default;
 };
+
+// Where steps are made and taken back: the tab of the map, or, as the empty id, the Board.
+inline Id tabOf(const Desk& desk) { return desk.onBoard ? Id() : desk.map; }
 
 // `desk` with whatever no longer exists in `quilt` replaced by the nearest thing that does: the first map, the map's
 // nearest layer of the role "ground" or else its farthest layer, an empty hand. The map worked on gets a tab.

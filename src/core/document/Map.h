@@ -22,6 +22,7 @@
 namespace uq {
 
 inline constexpr int kMostShownTimes = 8;
+inline constexpr int kFarthestOnBoard = 1 << 22;  // map pixels
 inline constexpr int kDeepestLayerFolder = 16;       // so many folders in one another
 inline constexpr int kLargestScreen = 1 << 14;  // map pixels, each way
 
@@ -54,6 +55,7 @@ struct Map {
   std::optional<PixelSize> screen;         // what the player's screen shows here, where that is not the quilt's
   int shownTimes = 1;                      // how many screen pixels a map pixel takes in the game, each way
   bool cameraRunsFree = false;             // else the camera stops at the map's edge
+  std::optional<PixelPos> onBoard;         // where its map pixel 0, 0 lies there, ±kFarthestOnBoard; none: laid out
   bool growsAsPainted = false;             // a stroke beyond its edge makes it larger; see grownToHold
   std::string title;                       // the name that the player reads; may be empty
   Id walker;                               // the layer that the Walker is drawn right in front of; see walkerPlace

@@ -119,6 +119,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
   Json::Array held;
   for (const InHand& hand : desk.held) held.push_back(keptJson(hand, quilt));
   return Json::Object{{"map", desk.map.text()},
+                      {"onBoard", desk.onBoard},
                       {"openMaps", idList(desk.openMaps)},
                       {"activeLayers", std::move(layers)},
                       {"inHand", keptJson(desk.inHand, quilt)},
@@ -151,6 +152,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
 Desk readDesk(const Json& json, const Quilt& quilt) {
   Desk desk;
   desk.map = idOf(json.find("map"));
+  desk.onBoard = flagOf(json.find("onBoard"), false);
   desk.openMaps = idsOf(json.find("openMaps"));
   const Json* layers = json.find("activeLayers");
   if (const auto* fields = layers ? layers->as<Json::Object>() : nullptr) {

@@ -165,6 +165,7 @@ Json mapDocument(const Map& map) {
   if (map.screen) object.emplace_back("screen", pair(*map.screen));
   if (map.shownTimes != 1) object.emplace_back("shownTimes", map.shownTimes);
   if (map.cameraRunsFree) object.emplace_back("cameraRunsFree", true);
+  if (map.onBoard) object.emplace_back("onBoard", pair(*map.onBoard));
   if (map.growsAsPainted) object.emplace_back("growsAsPainted", true);
   if (!map.title.empty()) object.emplace_back("title", map.title);
   if (map.layer(map.walker)) object.emplace_back("walker", map.walker.text());
@@ -220,6 +221,10 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   }
   if (fields.has("shownTimes")) map.shownTimes = fields.number("shownTimes", 1, kMostShownTimes);
   if (fields.has("cameraRunsFree")) map.cameraRunsFree = fields.flag("cameraRunsFree");
+  if (fields.has("onBoard")) {
+    const auto place = fields.numbers("onBoard", 2, -kFarthestOnBoard, kFarthestOnBoard);
+    map.onBoard = PixelPos{place[0], place[1]};
+  }
   if (fields.has("growsAsPainted")) map.growsAsPainted = fields.flag("growsAsPainted");
   if (fields.has("title")) map.title = fields.text("title");
   if (fields.has("walker")) map.walker = fields.id("walker");

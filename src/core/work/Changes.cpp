@@ -57,7 +57,7 @@ QuiltChange changeOf(const Quilt& before, const Quilt& after) {
 DeskChange changeOf(const Desk& before, const Desk& after) {
   const auto other = [&](auto... field) { return ((!(before.*field == after.*field)) || ...); };
   DeskChange change;
-  change.map = other(&Desk::map, &Desk::openMaps);
+  change.map = other(&Desk::map, &Desk::openMaps, &Desk::onBoard);
   change.layer = other(&Desk::activeLayer, &Desk::alsoChosen);
   change.hand = other(&Desk::inHand, &Desk::held);
   change.tool = other(&Desk::tool, &Desk::options, &Desk::obeysLayer, &Desk::leads, &Desk::lift, &Desk::box, &Desk::newRoom,

@@ -123,11 +123,50 @@ void MapVerbs::change(const std::string& what, Quilt after) {
   if (work_.map()) work_.step(what + " of " + work_.map()->name, std::move(after));
 }
 
+void MapVerbs::showBoard(bool on) {
+  (void)work_.finish();
+  Desk desk = work_.desk();
+  desk.onBoard = on && !work_.quilt().maps().empty();
+  work_.setDesk(std::move(desk));
+}
+
+std::set<Id> MapVerbs::fixedPieces() const {
+  std::set<Id> fixed;
+  for (const Shared<Map>& map : work_.quilt().maps()) {
+    if (work_.damage(map->id)) fixed.insert(map->id);
+  }
+  return fixed;
+}
+
+void MapVerbs::movePieces(const std::set<Id>& maps, PixelPos by) {
+  const Map* one = maps.empty() ? nullptr : work_.quilt().map(*maps.begin());
+  if (!one) return;
+  const std::string what = maps.size() == 1 ? one->name : std::to_string(maps.size()) + " pieces";
+  work_.step("Move " + what + " on the Board", withPiecesMoved(work_.quilt(), maps, by, fixedPieces()));
+}
+
+std::vector<BoardLine> MapVerbs::dragPieces(const std::set<Id>& maps, PixelPos by, int reach) {
+  const Map* one = maps.empty() ? nullptr : work_.quilt().map(*maps.begin());
+  if (!one) return {};
+  if (!work_.gesture()) {
+    const std::string what = maps.size() == 1 ? one->name : std::to_string(maps.size()) + " pieces";
+    if (!work_.begin("Move " + what + " on the Board", Gesture::changing(work_.quilt()))) return {};
+  }
+  const Quilt before = work_.gesture()->before();
+  const Aligned to = reach < 0 ? Aligned{by, {}} : aligned(piecesOf(before), maps, by, reach);
+  work_.gesture()->become(withPiecesMoved(before, maps, to.by, fixedPieces()));
+  work_.show();
+  return to.lines;
+}
+
+void MapVerbs::tidyBoard() { work_.step("Tidy the Board", withTidyBoard(work_.quilt(), fixedPieces())); }
+
 void MapVerbs::goTo(Id id) {
   if (!work_.quilt().map(id)) return;
   (void)work_.finish();
   Desk desk = work_.desk();
   desk.map = id;
+  desk.onBoard = false;
   work_.setDesk(std::move(desk));
 }
 

@@ -2,9 +2,11 @@
 // to, and gets a tab. Threads: those of the Work.
 #pragma once
 
+#include <set>
 #include <string>
 
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/Board.h"
 #include "core/edit/ResizeMap.h"
 #include "core/edit/SizeFindings.h"
 #include "core/work/Work.h"
@@ -40,6 +42,17 @@ class MapVerbs {
   void mend(const SizeFinding& finding);
   // Changes what is said of the desk's map; `what` is said in the step's name.
   void change(const std::string& what, Quilt after);
+
+  // Shows the Board, or the map that is worked on.
+  void showBoard(bool on);
+  // Moves pieces on the Board; lays all of them out. Maps that cannot be changed stay where they are.
+  void movePieces(const std::set<Id>& maps, PixelPos by);
+  // The same while the hand drags them, as a gesture that begins with the first call: drawn to edges of others within `reach`
+  // map pixels, none where it is negative. The edges that meet.
+  std::vector<BoardLine> dragPieces(const std::set<Id>& maps, PixelPos by, int reach);
+  void tidyBoard();
+  // Those that cannot be changed.
+  std::set<Id> fixedPieces() const;
 
   // Goes to a map, which gets a tab; takes one's tab away. A gesture under way is finished before.
   void goTo(Id map);

@@ -116,7 +116,7 @@ Result<bool> Work::make(Made made) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(made.name), made.active.map, quilt_, mark(true));
+  undoLine_.begin(std::move(made.name), desk_.onBoard ? Id() : made.active.map, quilt_, mark(true));
   Desk desk = desk_;
   desk.map = made.active.map;
   if (!made.active.layer.empty()) desk.activeLayer[desk.map] = made.active.layer;
@@ -150,7 +150,7 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
     report(*why);
     return fail(std::move(*why));
   }
-  undoLine_.begin(std::move(name), desk_.map, quilt_, mark(true));
+  undoLine_.begin(std::move(name), tabOf(desk_), quilt_, mark(true));
   selectedBefore_ = desk_.selection();
   gesture_.emplace(std::move(gesture));
   ++gesturesBegun_;
@@ -280,13 +280,13 @@ bool Work::mayGoBack() const {
 
 void Work::undo() {
   if (!mayGoBack()) return;
-  const auto plan = undoLine_.planBack(desk_.map, quilt_);
+  const auto plan = undoLine_.planBack(tabOf(desk_), quilt_);
   if (plan && confirmed(*plan, true)) (void)takeBack(*plan);
 }
 
 void Work::redo() {
   if (!mayGoBack()) return;
-  const auto plan = undoLine_.planForth(desk_.map, quilt_);
+  const auto plan = undoLine_.planForth(tabOf(desk_), quilt_);
   if (plan && confirmed(*plan, false)) (void)layBack(*plan);
 }
 
@@ -298,7 +298,7 @@ void Work::returnTo(std::uint64_t step) {
 }
 
 Result<void> Work::takeBack(const UndoLine::Plan& plan) {
-  auto outcome = undoLine_.takeBack(plan, desk_.map, quilt_);
+  auto outcome = undoLine_.takeBack(plan, tabOf(desk_), quilt_);
   if (!outcome) {
     listener_->failed(outcome.error());
     return fail(outcome.error());

@@ -1,0 +1,96 @@
+// BoardView: the Board, where all maps lie on one cloth as pieces with live pictures.
+//
+// Pieces are chosen, several at once by a frame or with Shift, and dragged, drawn to one another's edges by a stitch
+// line; a double click, or Enter, opens one. Arrows go from piece to piece, Shift and arrows move the chosen ones.
+// Pictures come one after the other while nothing else happens; one that is out of date is shown until then. What is
+// dragged is a gesture of Work, so Esc leaves no trace and letting go is one step. Threads: the interface's.
+#pragma once
+
+#include <QImage>
+#include <QTimer>
+#include <QWidget>
+#include <map>
+#include <optional>
+
+#include "app/actions/Actions.h"
+#include "app/canvas/MapView.h"
+#include "app/workroom/Session.h"
+#include "core/edit/Board.h"
+
+namespace uq {
+
+class BoardView : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit BoardView(Actions* actions, QWidget* parent = nullptr);
+
+  void setSession(Session* session);
+  // The piece that the keyboard is at; and all that are chosen, it among them.
+  Id chosen() const { return chosen_; }
+  const std::set<Id>& allChosen() const { return all_; }
+  void choose(Id map);
+  // All pieces in sight.
+  void fit();
+  // Where a piece's box lies on the widget; empty where there is none.
+  QRectF pieceRect(Id map) const;
+  // Whether pictures are still to come.
+  bool isComing() const { return timer_.isActive(); }
+
+ Q_SIGNALS:
+  void opened(uq::Id map);
+  void viewChanged();
+  void pictured();  // all pictures in sight are there
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+
+ private:
+  enum class Drag { none, pan, frame, pieces };
+  struct Picture {
+    QImage image;
+    PixelRect covers;   // map pixels
+    Revision revision;  // of the map that it shows
+    int most = 0;       // pixels, as it was drawn
+  };
+
+  MapView sight() const;
+  const Piece* piece(Id map) const;
+  void follow();
+  // How large the picture of a piece should be; 0 where it is out of sight.
+  int mostFor(const Piece& piece) const;
+  // Draws the next picture that is missing, too coarse or out of date; none is left then.
+  void drawNext();
+  void paintCloth(QPainter& painter) const;
+  void paintPiece(QPainter& painter, const Piece& piece) const;
+  void open(Id map);
+  void step(int dx, int dy, bool moves);
+  void bringIntoSight(Id map);
+  void zoomBy(int steps, QPointF about);
+  PixelPos cloth(QPointF at) const { return sight().pixelAt(at); }
+
+  Actions* actions_;
+  Session* session_ = nullptr;
+  MapView view_;
+  bool fits_ = true;
+  std::vector<Piece> pieces_;
+  Id chosen_;
+  std::set<Id> all_;
+  Drag drag_ = Drag::none;
+  QPointF pressed_;
+  QPointF last_;
+  PixelRect frame_;
+  std::vector<BoardLine> lines_;  // of edges that meet while pieces are dragged
+  std::map<Id, Picture> pictures_;
+  QTimer timer_;  // until all pictures are there
+};
+
+}  // namespace uq

@@ -1,0 +1,53 @@
+// Board: the cloth on which all maps lie as pieces, and where each of them lies.
+//
+// A piece lies where its map says, in map pixels of the cloth: that is where map pixel 0, 0 lies, so a map that grows
+// to the left or the top does not move. Pieces of maps that say nothing are laid out below those that do. Nothing here
+// touches a cell. Cost: a few comparisons for each pair of pieces at most. Threads: any.
+#pragma once
+
+#include <optional>
+#include <set>
+#include <vector>
+
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+struct Piece {
+  Id map;
+  PixelPos at;       // of map pixel 0, 0, on the cloth
+  PixelRect covers;  // the box around its outline, on the cloth
+  friend bool operator==(const Piece&, const Piece&) = default;
+};
+
+// All pieces, in the order of the maps; a later one lies on an earlier one.
+std::vector<Piece> piecesOf(const Quilt& quilt);
+// The box around them all; empty where there is none.
+PixelRect boxAround(const std::vector<Piece>& pieces);
+
+// The topmost piece whose real outline holds a pixel of the cloth.
+std::optional<Id> pieceAt(const Quilt& quilt, const std::vector<Piece>& pieces, PixelPos at);
+// Those whose boxes meet a rectangle of the cloth.
+std::set<Id> piecesIn(const std::vector<Piece>& pieces, const PixelRect& frame);
+// The nearest piece that lies in a direction, (±1, 0) or (0, ±1), from another one.
+std::optional<Id> pieceBeside(const std::vector<Piece>& pieces, Id from, int dx, int dy);
+
+// By how much pieces come to lie that are moved by `by`, and are drawn to edges of others that are no farther than
+// `reach` pixels off; and the edges that meet then, as lines on the cloth.
+struct BoardLine {
+  PixelPos from;
+  PixelPos to;
+};
+struct Aligned {
+  PixelPos by;
+  std::vector<BoardLine> lines;
+};
+Aligned aligned(const std::vector<Piece>& pieces, const std::set<Id>& moved, PixelPos by, int reach);
+
+// With these pieces moved; no farther than kFarthestOnBoard. Those that are `fixed` stay, and nothing is said of their
+// maps.
+Quilt withPiecesMoved(const Quilt& quilt, const std::set<Id>& maps, PixelPos by, const std::set<Id>& fixed = {});
+// With all pieces laid in rows, without overlaps, in the order of the maps.
+Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed = {});
+
+}  // namespace uq
