@@ -122,7 +122,7 @@ class Workroom : public QMainWindow {
   template <class Card>
   void showCard(Card* card, Id sheet) {
     hideCards();
-    session_->verbs().maps.showBoard(false);
+    if (session_->desk().onBoard) session_->verbs().maps.showBoard(false);  // a card lies over the map
     card->open(sheet);
   }
   void tidy(Id sheet);
