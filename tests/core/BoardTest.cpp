@@ -23,7 +23,8 @@ Quilt anyWorld() {
     plan.grid.plan = false;
     quilt = addMap(quilt, plan, ids).quilt;
   }
-  for (const Shared<Map>& map : Quilt(quilt).maps()) {
+  const Quilt all = quilt;
+  for (const Shared<Map>& map : all.maps()) {
     if (*rc::gen::inRange(0, 3) != 0) continue;
     Map placed = map.read();
     placed.onBoard = PixelPos{*rc::gen::inRange(-3000, 3000), *rc::gen::inRange(-3000, 3000)};
