@@ -55,7 +55,7 @@ std::map<std::pair<int, int>, Cell> moved(const CellLines& lines, const std::map
   return then;
 }
 
-CellGrid anyCells() {
+CellGrid anyPainted() {
   CellGrid cells;
   const auto some = [] { return *rc::gen::inRange(-150, 150); };
   for (int n = *rc::gen::inRange(0, 40); n > 0; --n) {
@@ -105,7 +105,7 @@ struct Working {
 }  // namespace
 
 RC_GTEST_PROP(RowsAndColumns, MoveCellsAsAPlainTableWould, ()) {
-  const CellGrid cells = anyCells();
+  const CellGrid cells = anyPainted();
   const CellLines lines = anyLines(170, *rc::gen::element(3, 70, 200));
   RC_ASSERT(plainly(whereTo(lines, cells)) == moved(lines, plainly(cells)));
   CellSet set;
