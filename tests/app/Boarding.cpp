@@ -9,6 +9,7 @@ namespace uq::test {
 
 class Boarding : public Story {
  protected:
+  Boarding() : Story(Demo::whole) {}
   void SetUp() override {
     openDemo();
     hand.key(Qt::Key_B, Qt::ControlModifier);
@@ -18,6 +19,12 @@ class Boarding : public Story {
   void pictures() {
     QSignalSpy all(board(), &BoardView::pictured);
     while (board()->isComing() && all.isEmpty()) ASSERT_TRUE(all.wait(5000));
+  }
+  PixelPos placeOf(Id map) {
+    for (const Piece& piece : piecesOf(session().quilt())) {
+      if (piece.map == map) return piece.at;
+    }
+    return {};
   }
   Id mapNamed(const char* name) { return session().quilt().mapNamed(name)->id; }
   QPointF middleOf(const char* name) { return board()->pieceRect(mapNamed(name)).center(); }
@@ -40,21 +47,19 @@ TEST_F(Boarding, OneKeyLeadsFromTheMapToItsPieceAndBack) {
 }
 
 TEST_F(Boarding, APieceIsDraggedSavedAndTakenBack) {
-  const Quilt before = session().quilt();
   const Id quayside = mapNamed("Quayside");
-  const PixelPos was = piecesOf(before)[4].at;
-  ASSERT_EQ(piecesOf(before)[4].map, quayside);
+  const PixelPos was = placeOf(quayside);
   const int actions = hand.actions();
   hand.drag(board(), {middleOf("Quayside"), middleOf("Quayside") + QPointF(60, 40)});
   EXPECT_EQ(hand.actions() - actions, 1);
-  EXPECT_NE(piecesOf(session().quilt())[4].at, was);
+  EXPECT_NE(placeOf(quayside), was);
   EXPECT_EQ(session().undoLine().steps().back().name, "Move Quayside on the Board");
   hand.key(Qt::Key_S, Qt::ControlModifier);
   awaitWork();
-  const PixelPos is = piecesOf(session().quilt())[4].at;
+  const PixelPos is = placeOf(quayside);
   close();
   openDemo();
-  EXPECT_EQ(piecesOf(session().quilt())[4].at, is);
+  EXPECT_EQ(placeOf(quayside), is);
   EXPECT_TRUE(session().isSaved());
 }
 

@@ -1,6 +1,8 @@
 // Where pieces lie on the Board, how they are found there, and what moving them leaves.
 #include "core/edit/Board.h"
 
+#include <algorithm>
+
 #include <gmock/gmock.h>
 #include <rapidcheck/gtest.h>
 
@@ -98,7 +100,9 @@ TEST(Board, APieceIsHitWithinItsRealOutlineOnly) {
   yard.onBoard = PixelPos{1000, 500};
   quilt = quilt.with(yard);
   const auto pieces = piecesOf(quilt);
-  const PixelRect box = pieces.front().covers;
+  const auto own = std::find_if(pieces.begin(), pieces.end(), [&](const Piece& one) { return one.map == yard.id; });
+  ASSERT_NE(own, pieces.end());
+  const PixelRect box = own->covers;
   EXPECT_EQ(pieceAt(quilt, pieces, {box.x + box.w / 2, box.y + box.h / 2}), yard.id);
   EXPECT_NE(pieceAt(quilt, pieces, {box.x + 2, box.y + 2}), yard.id) << "a corner of the box is beside the diamond";
 }
