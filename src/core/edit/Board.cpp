@@ -8,7 +8,9 @@ namespace uq {
 
 namespace {
 
-constexpr int kBetween = 96;  // map pixels between pieces that are laid out, and room for their names
+constexpr int kBeside = 128;   // map pixels between pieces that are laid out in a row
+constexpr int kBelow = 320;    // and between rows: room for names and sizes, also where all is seen small
+constexpr double kWide = 2.4;  // as much wider than high all of them are to be
 
 PixelRect pixelsOf(const Map& map) { return makeGrid(map.grid)->pixelBounds(map.bounds); }
 
@@ -34,15 +36,15 @@ int bounded(std::int64_t place) {
 class Rows {
  public:
   Rows(PixelPos begin, std::int64_t area) : begin_(begin), next_(begin) {
-    wide_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(area) * 1.6)));
+    wide_ = std::max(1, static_cast<int>(std::sqrt(static_cast<double>(area) * kWide)));
   }
   // Where map pixel 0, 0 of the next one lies.
   PixelPos place(const PixelRect& pixels) {
     const bool full = next_.x > begin_.x && next_.x + pixels.w > begin_.x + wide_;
-    if (full) next_ = {begin_.x, next_.y + high_ + kBetween};
+    if (full) next_ = {begin_.x, next_.y + high_ + kBelow};
     if (full) high_ = 0;
     const PixelPos at{bounded(std::int64_t{next_.x} - pixels.x), bounded(std::int64_t{next_.y} - pixels.y)};
-    next_.x = bounded(std::int64_t{next_.x} + pixels.w + kBetween);
+    next_.x = bounded(std::int64_t{next_.x} + pixels.w + kBeside);
     high_ = std::max(high_, pixels.h);
     return at;
   }
@@ -56,7 +58,7 @@ class Rows {
 
 std::int64_t areaOf(const Map& map) {
   const PixelRect pixels = pixelsOf(map);
-  return std::int64_t{pixels.w + kBetween} * (pixels.h + kBetween);
+  return std::int64_t{pixels.w + kBeside} * (pixels.h + kBelow);
 }
 
 }  // namespace
@@ -74,7 +76,7 @@ std::vector<Piece> piecesOf(const Quilt& quilt) {
       area += areaOf(map.read());
     }
   }
-  Rows rows(laid.empty() ? PixelPos() : PixelPos{laid.x, laid.bottom() + kBetween}, area);
+  Rows rows(laid.empty() ? PixelPos() : PixelPos{laid.x, laid.bottom() + kBelow}, area);
   for (std::size_t i = 0; i < pieces.size(); ++i) {
     const Map& map = quilt.maps()[i].read();
     if (map.onBoard) continue;
