@@ -260,6 +260,8 @@ void Workroom::chooseFiles() {
 
 void Workroom::showSession() {
   pages_->setCurrentWidget(session_ ? room_ : start_);
+  // What came back lies over the map.
+  if (session_ && session_->beside().cameBack && !toldOfReturn_) session_->verbs().maps.showBoard(false);
   followBoard();
   notices_->lieOver(session_ ? static_cast<QWidget*>(canvas_) : start_);
   tabs_->setVisible(session_ != nullptr);
