@@ -153,7 +153,8 @@ void MapTabs::refresh() {
   }
   unsaved_.clear();
   // All the same, so that going from one map to another changes none.
-  const int room = width() - undo_->width() - board_->width() - 3 * kGap - more_->sizeHint().width() - 4 * kGap;
+  // Beside the gaps of the row and of the strip.
+  const int room = width() - undo_->width() - board_->width() - more_->sizeHint().width() - 8 * kGap;
   const int share = open.empty() ? kLongestName : room / static_cast<int>(open.size()) - kTabFrame - kGap / 2;
   const int most = namesFit(room) ? kLongestName : std::clamp(share, kShortestName, kLongestName);
   for (std::size_t i = 0; i < open.size(); ++i) {
