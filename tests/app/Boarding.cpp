@@ -78,6 +78,17 @@ TEST_F(Boarding, WhatIsDoneOnTheBoardIsTakenBackThere) {
   EXPECT_TRUE(session().quilt() == before);
 }
 
+TEST_F(Boarding, NothingElseMovesWhileAPieceIsDragged) {
+  const QRectF yard = board()->pieceRect(mapNamed("Depot Yard"));
+  hand.press(board(), middleOf("Ward Board"));
+  hand.moveTo(board(), middleOf("Ward Board") + QPointF(90, 60));
+  EXPECT_EQ(board()->pieceRect(mapNamed("Depot Yard")), yard);
+  hand.release(board(), middleOf("Ward Board"));
+  EXPECT_EQ(board()->pieceRect(mapNamed("Depot Yard")), yard);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(board()->pieceRect(mapNamed("Depot Yard")), yard);
+}
+
 TEST_F(Boarding, SeveralAreChosenByAFrameAndMovedTogether) {
   const PixelRect all = boxAround(piecesOf(session().quilt()));
   const Quilt before = session().quilt();

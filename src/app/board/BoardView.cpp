@@ -46,6 +46,7 @@ void BoardView::setSession(Session* session) {
   all_.clear();
   drag_ = Drag::none;
   fits_ = true;
+  isPlaced_ = false;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
       if (change.any<Map>() || change.any<Sheet>()) follow();
@@ -77,7 +78,8 @@ void BoardView::follow() {
   std::erase_if(all_, [this](Id map) { return !piece(map); });
   if (!piece(chosen_)) chosen_ = session_ && piece(session_->desk().map) ? session_->desk().map : Id();
   if (!chosen_.empty()) all_.insert(chosen_);
-  if (fits_) fit();
+  // Later the view stays while pieces move under the hand.
+  if (!isPlaced_) fit();
   if (isVisible() && session_) timer_.start();
   update();
 }
@@ -98,6 +100,7 @@ void BoardView::fit() {
   // With room for the names above, and the sizes below.
   const int room = std::max(64, std::max(all.w, all.h) / 16);
   view_.fit({all.x - room / 2, all.y - room, all.w + room, all.h + 2 * room});
+  isPlaced_ = isVisible();
   timer_.start();
   Q_EMIT viewChanged();
   update();

@@ -80,7 +80,8 @@ class BoardView : public QWidget {
   Actions* actions_;
   Session* session_ = nullptr;
   MapView view_;
-  bool fits_ = true;
+  bool fits_ = true;       // all pieces are kept in sight while the window changes its size
+  bool isPlaced_ = false;  // the view was chosen once for this quilt
   std::vector<Piece> pieces_;
   Id chosen_;
   std::set<Id> all_;
