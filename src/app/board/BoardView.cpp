@@ -128,8 +128,8 @@ void BoardView::drawNext() {
     const int most = mostFor(one);
     Picture& known = pictures_[one.map];
     if (!map || most == 0) continue;
-    const bool good =
-        !known.image.isNull() && known.revision.is(map->revision) && known.most >= most && known.most <= 4 * most;
+    // Also where nothing came of it: asked again, nothing would once more.
+    const bool good = known.most >= most && known.most <= 4 * most && known.revision.is(map->revision);
     if (good) continue;
     const SmallPicture small = smallPicture(session_->painter(), session_->quilt(), *map, {most, most});
     known = {small.picture, small.covers, map->revision, most};
