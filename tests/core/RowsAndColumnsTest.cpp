@@ -10,6 +10,7 @@
 #include "core/Support.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/MapFacts.h"
 #include "core/edit/ResizeMap.h"
 #include "core/work/Verbs.h"
 #include "core/work/Work.h"
@@ -220,6 +221,19 @@ TEST(RowsAndColumns, TakeAlongWhatStandsOnCells) {
   on.verbs.maps.changeLines({Which::rows, 5, -3});
   EXPECT_EQ(on.work.lastPoint(), std::nullopt);
   EXPECT_EQ(on.work.undoLine().steps().back().name, "Remove 3 rows of Yard");
+}
+
+TEST(RowsAndColumns, TakeTheScreenFrameAlong) {
+  const Id yard = yardIn(smallQuilt()).id;
+  Working on(withCameraFree(smallQuilt(), yard, true));
+  const PixelSize cell = on.work.map()->grid.cell;
+  for (const auto& [at, moves] : {std::pair(5, 2), std::pair(2, 0)}) {
+    Desk desk = on.work.desk();
+    desk.cameras[yard] = {at * cell.w + 3, cell.h + 1};
+    on.work.setDesk(desk);
+    on.verbs.maps.changeLines({Which::columns, 4, 2});
+    EXPECT_EQ(on.work.desk().cameras.at(yard), (PixelPos{(at + moves) * cell.w + 3, cell.h + 1}));
+  }
 }
 
 TEST(RowsAndColumns, OfOneLayerLeaveTheMapAndTheOthersAsTheyAre) {
