@@ -71,8 +71,16 @@ class Stroke::Work {
     const bool clips = plan_.takesAway || !plan_.within.empty() || plan_.tool == Tool::fill || !refusal_.empty();
     if (clips || !press_) return std::nullopt;
     CellRect wanted = footprint_.united(shape_.bounds());
-    // The shape is worked out near the map only.
-    if (!goesByPath() && !stretches() && !lastEven_) wanted = wanted.united(CellRect::around(*press_, *last_));
+    if (wanted.empty()) return std::nullopt;
+    // The shape is worked out near the map only: farther off it goes on towards the hand.
+    if (!goesByPath() && !stretches() && !lastEven_) {
+      const CellRect hand = CellRect::around(*press_, *last_);
+      const CellRect near = reach();
+      if (hand.x0 < near.x0) wanted.x0 = std::min(wanted.x0, hand.x0);
+      if (hand.y0 < near.y0) wanted.y0 = std::min(wanted.y0, hand.y0);
+      if (hand.x1 > near.x1) wanted.x1 = std::max(wanted.x1, hand.x1);
+      if (hand.y1 > near.y1) wanted.y1 = std::max(wanted.y1, hand.y1);
+    }
     return wanted.intersected(patchwork_.bounds()) == wanted ? std::nullopt : std::optional(wanted);
   }
 
