@@ -45,7 +45,7 @@ RC_GTEST_PROP(Patchwork, EachCellHasOneMapAndComesToIt, ()) {
     own.forEachStretch([&](CellPos first, int length) {
       for (int i = 0; i < length; ++i) {
         const CellPos canvas{first.x + i + patch.by.x, first.y + patch.by.y};
-        RC_ASSERT(patchwork.at(canvas) != nullptr);
+        RC_ASSERT(patchwork.at(canvas).has_value());
         RC_ASSERT(patchwork.at(canvas)->map == patch.map);
         RC_ASSERT(patch.onMap(canvas) == (CellPos{first.x + i, first.y}));
         back.insert(canvas);

@@ -101,6 +101,9 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
   for (InHand& hand : desk.held) keep(hand);
 }
 
+// The desk says nothing of seams.
+void forget(Desk&, const Quilt&, KindTag<Seam>) {}
+
 }  // namespace
 
 Desk validDesk(Desk desk, const Quilt& quilt) {

@@ -29,7 +29,8 @@ struct ToolOptions {
   bool swaps = false;           // Fill turns every such cell of the layer into the tile in hand, turned as it was
   std::optional<bool> asSeen;   // regions of all layers; nothing said: where the active layer is empty
   SelectBy selectBy = SelectBy::box;
-  bool allLayers = false;  // what is done to a selection is done on all seen layers
+  bool allLayers = false;    // what is done to a selection is done on all seen layers
+  bool onlyThisMap = false;  // strokes stop at the stitches of the map
   friend bool operator==(const ToolOptions&, const ToolOptions&) = default;
 };
 inline constexpr int kWidths[] = {1, 3, 5, 7, 9};  // that are offered

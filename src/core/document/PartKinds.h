@@ -19,6 +19,7 @@
 
 #include "core/base/Shared.h"
 #include "core/document/Map.h"
+#include "core/document/Seam.h"
 #include "core/document/Sheet.h"
 #include "core/document/Stamp.h"
 
@@ -50,6 +51,6 @@ struct KindList {
   using AnyOf = std::variant<std::monostate, Shared<More>..., Shared<Kinds>...>;
 };
 
-using PartKinds = KindList<Map, Sheet, Stamp>;
+using PartKinds = KindList<Map, Sheet, Stamp, Seam>;
 
 }  // namespace uq

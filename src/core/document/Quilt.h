@@ -68,6 +68,7 @@ struct QuiltFacts {
   std::vector<Id> table;                         // sheets as they lie on the Table; others follow by code
   std::vector<Id> shelf;                         // stamps as they lie on the Table; others follow by name
   Json::Object extra;                            // fields that this version does not know
+  Json::Object linksExtra;                       // likewise of the document of all links
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
 };
@@ -104,6 +105,7 @@ class Quilt {
   const std::vector<Shared<Map>>& maps() const { return all<Map>(); }
   const std::vector<Shared<Sheet>>& sheets() const { return all<Sheet>(); }
   const std::vector<Shared<Stamp>>& stamps() const { return all<Stamp>(); }
+  const std::vector<Shared<Seam>>& seams() const { return all<Seam>(); }  // by id, since they have no names
   const SheetSlots& slots() const { return slots_; }
 
   // nullptr when there is none. Of the listed parts only: Chalk is not among them.

@@ -88,6 +88,18 @@ MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids) {
   return {things.quilt.with({id, things.layer}, std::move(layer)), id};
 }
 
+namespace {
+
+// A seam of copies, as that of what they were copied from.
+Quilt withSeamOf(const Quilt& quilt, Seam seam, Id map, Id other, IdSource& ids) {
+  seam.id = freshId(quilt, ids);
+  seam.map = map;
+  seam.other = other;
+  return quilt.with(std::move(seam));
+}
+
+}  // namespace
+
 MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   const Map* map = quilt.map(id);
   if (!map) return {quilt, {}};
@@ -108,8 +120,30 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
     });
   }
   copy.walker = copyOf(copy.walker);
+  copy.onBoard.reset();
   const Id copied = copy.id;
-  return {quilt.with(std::move(copy)), copied};
+  Quilt next = quilt.with(std::move(copy));
+  for (const Shared<Seam>& seam : quilt.seams()) {
+    if (seam->map == id && seam->wraps()) next = withSeamOf(next, seam.read(), copied, copied, ids);
+  }
+  return {std::move(next), copied};
+}
+
+MapsAdded duplicateMaps(const Quilt& quilt, const std::set<Id>& maps, IdSource& ids) {
+  MapsAdded added{quilt, {}};
+  for (const Id map : maps) {
+    MapAdded one = duplicateMap(added.quilt, map, ids);
+    if (one.map.empty()) continue;
+    added.quilt = std::move(one.quilt);
+    added.copies[map] = one.map;
+  }
+  for (const Shared<Seam>& seam : quilt.seams()) {
+    const auto map = added.copies.find(seam->map);
+    const auto other = added.copies.find(seam->other);
+    if (seam->wraps() || map == added.copies.end() || other == added.copies.end()) continue;
+    added.quilt = withSeamOf(added.quilt, seam.read(), map->second, other->second, ids);
+  }
+  return added;
 }
 
 Quilt renameMap(const Quilt& quilt, Id id, const std::string& name) {

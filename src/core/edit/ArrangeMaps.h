@@ -4,6 +4,9 @@
 // no such map.
 #pragma once
 
+#include <map>
+#include <set>
+
 #include "core/base/Id.h"
 #include "core/document/Quilt.h"
 
@@ -33,8 +36,14 @@ std::string whyNoMap(const MapPlan& plan);
 // Cells count from 0, 0. Nothing is added where whyNoMap says why.
 MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids);
 
-// A copy with ids of its own for itself and its layers, and a free name.
+// A copy with ids of its own for itself and its layers, and a free name. It wraps as the map does, and is sewn to nothing.
 MapAdded duplicateMap(const Quilt& quilt, Id map, IdSource& ids);
+// Copies of several maps, sewn among themselves as those are.
+struct MapsAdded {
+  Quilt quilt;
+  std::map<Id, Id> copies;  // by the map that was copied
+};
+MapsAdded duplicateMaps(const Quilt& quilt, const std::set<Id>& maps, IdSource& ids);
 
 Quilt renameMap(const Quilt& quilt, Id map, const std::string& name);
 

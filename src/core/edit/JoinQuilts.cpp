@@ -26,6 +26,13 @@ const Part* in(const Quilt& quilt, Id id) {
   return quilt.listed<Part>(id);
 }
 
+// What a person is told of a part.
+template <class Part>
+std::string toldAs(const Part& part) {
+  return part.name;
+}
+std::string toldAs(const Seam&) { return "a seam"; }
+
 // A sheet's code is one to three capital letters.
 void tellCodeApart(Sheet& sheet, const Quilt& quilt) {
   const auto isTaken = [&](const std::string& code) {
@@ -74,6 +81,9 @@ void tellApart(Part& part, const Quilt& quilt) {
   if constexpr (std::is_same_v<Part, Sheet>) tellCodeApart(part, quilt);
 }
 
+// Seams have neither names nor files of their own.
+void tellApart(Seam&, const Quilt&) {}
+
 class Joining {
  public:
   Joining(const Quilt& base, const Quilt& here, const Quilt& there, const Choose& choose, IdSource& ids)
@@ -86,6 +96,7 @@ class Joining {
     joinKind<Sheet>();
     joinKind<Stamp>();
     joinKind<Map>();
+    joinKind<Seam>();
     return std::move(joined_);
   }
 
@@ -111,7 +122,7 @@ class Joining {
       if (mine && theirs == *mine) continue;
       if (!was || !mine || *mine == *was) {
         // New there, or changed there only; or deleted here, and changed there.
-        if (was && !mine) joined_.kept.push_back(theirs.name);
+        if (was && !mine) joined_.kept.push_back(toldAs(theirs));
         put(theirs);
       } else {
         joinChanged(*was, *mine, theirs);
@@ -123,9 +134,9 @@ class Joining {
       if (in<Part>(there_, was.id) || !mine) continue;
       if (*mine == was) {
         joined_.quilt = joined_.quilt.template without<Part>(was.id);
-        joined_.taken.push_back(was.name);
+        joined_.taken.push_back(toldAs(was));
       } else {
-        joined_.kept.push_back(mine->name);
+        joined_.kept.push_back(toldAs(*mine));
       }
     }
   }
@@ -133,7 +144,7 @@ class Joining {
   template <class Part>
   void put(Part part) {
     tellApart(part, joined_.quilt);
-    joined_.taken.push_back(part.name);
+    joined_.taken.push_back(toldAs(part));
     joined_.quilt = joined_.quilt.with(std::move(part));
   }
 
@@ -144,6 +155,9 @@ class Joining {
     if (side == Side::there) put(theirs);
     if (side == Side::both) putCopy(theirs);
   }
+
+  // The same seam, sewn elsewhere on both sides: ours, and a word about it.
+  void joinChanged(const Seam&, const Seam& mine, const Seam&) { joined_.kept.push_back(toldAs(mine)); }
 
   // In a map layer by layer, where what else is said of it changed on one side at most.
   void joinChanged(const Map& was, const Map& mine, const Map& theirs) {

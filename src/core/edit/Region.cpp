@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "core/cells/CellShapes.h"
-#include "core/edit/Patchwork.h"
 
 namespace uq {
 
@@ -118,32 +117,127 @@ bool usuallyAsSeen(const Quilt& quilt, LayerAt at, CellPos cell) {
   return layer && layer->cells.at(cell).empty();
 }
 
+std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id other) {
+  const Map* from = quilt.map(layer.map);
+  const Map* to = quilt.map(other);
+  const Layer* one = quilt.layer(layer);
+  if (!from || !to || !one) return std::nullopt;
+  if (layer.map == other) return layer;
+  const auto ofRole = [&](const Map& map) {
+    std::vector<const Layer*> found;
+    for (const Shared<Layer>& each : map.layers) {
+      if (each->holdsTiles() && each->role == one->role) found.push_back(&each.read());
+    }
+    return found;
+  };
+  const std::vector<const Layer*> there = ofRole(*to);
+  const auto named = std::find_if(there.begin(), there.end(), [&](const Layer* each) { return each->name == one->name; });
+  if (named != there.end()) return LayerAt{other, (*named)->id};
+  if (there.empty() || one->role.empty()) return std::nullopt;
+  const std::vector<const Layer*> here = ofRole(*from);
+  const auto rank = static_cast<std::size_t>(std::find(here.begin(), here.end(), one) - here.begin());
+  return LayerAt{other, there[std::min(rank, there.size() - 1)]->id};
+}
+
+Patchwork patchworkOf(const Quilt& quilt, const RegionAsk& ask) {
+  const bool alone = !ask.acrossSeams || ask.everywhere || !ask.within.empty();
+  return alone ? Patchwork::under(quilt, ask.layer.map) : Patchwork::across(quilt, ask.layer.map, ask.closed);
+}
+
 std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask) {
-  const CellRect all = Patchwork::under(quilt, ask.layer.map).bounds();
+  const CellRect all = patchworkOf(quilt, ask).bounds();
   const bool isWide = isTooWide(ask.within.empty() ? all : ask.within.bounds());
   return isWide ? "This map is too large to look through at once: select a part of it first" : "";
 }
+
+namespace {
+
+// Layers of a map that are seen, the nearest first.
+std::vector<const CellGrid*> seenOn(const Map& map, const std::set<Id>& hidden) {
+  std::vector<const CellGrid*> seen;
+  for (auto one = map.layers.rbegin(); one != map.layers.rend(); ++one) {
+    if (!hidden.contains((*one)->id)) seen.push_back(&(*one)->cells);
+  }
+  return seen;
+}
+
+// A fill on a canvas that repeats: what reaches an end of the period goes on at the other.
+CellSet fillRound(const Grid& grid, const Patchwork& patchwork, CellPos at, const ChunkTest& test, Through through) {
+  const CellRect all = patchwork.bounds();
+  const Period& period = patchwork.period();
+  const auto folded = [&](CellPos cell) {
+    if (period.across > 0) cell.x -= floorDiv(cell.x - all.x0, period.across) * period.across;
+    if (period.down > 0) cell.y -= floorDiv(cell.y - all.y0, period.down) * period.down;
+    return cell;
+  };
+  CellSet region;
+  CellSet looked;  // along the ends, from which was gone on
+  std::vector<CellPos> seeds{folded(at)};
+  while (!seeds.empty()) {
+    const CellPos seed = seeds.back();
+    seeds.pop_back();
+    if (region.contains(seed)) continue;
+    const CellSet more = floodFill(grid, all, seed, test, through);
+    region = region.united(more);
+    const auto goOn = [&](const CellRect& end) {
+      more.intersected(CellSet(end)).forEachStretch([&](CellPos first, int count) {
+        for (int i = 0; i < count; ++i) {
+          const CellPos cell{first.x + i, first.y};
+          if (looked.contains(cell)) continue;
+          looked.insert(cell);
+          const int sides = static_cast<int>(grid.outline(cell).size());
+          for (int side = 0; side < sides; ++side) {
+            const auto visit = [&](CellPos next) {
+              if (!all.contains(next) && all.contains(folded(next)) && !region.contains(folded(next))) seeds.push_back(folded(next));
+            };
+            visit(grid.across(cell, side));
+            const auto corner = through == Through::corners ? grid.acrossCorner(cell, side) : std::nullopt;
+            if (corner) visit(*corner);
+          }
+        }
+      });
+    };
+    goOn({all.x0, all.y0, all.x0 + 1, all.y1});
+    goOn({all.x1 - 1, all.y0, all.x1, all.y1});
+    goOn({all.x0, all.y0, all.x1, all.y0 + 1});
+    goOn({all.x0, all.y1 - 1, all.x1, all.y1});
+  }
+  return region;
+}
+
+}  // namespace
 
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at) {
   const Layer* layer = quilt.layer(ask.layer);
   if (!layer || !whyNoRegion(quilt, ask).empty()) return {};
   const Map& map = *quilt.map(ask.layer.map);
-  const Patchwork patchwork = Patchwork::under(quilt, map.id);
-  if (!patchwork.contains(at) || (!ask.within.empty() && !ask.within.contains(at))) return {};
+  const Patchwork patchwork = patchworkOf(quilt, ask);
+  const auto home = patchwork.at(at);
+  if (!home || (!ask.within.empty() && !ask.within.contains(at))) return {};
   const auto grid = makeGrid(map.grid);
-  TileRef tile = tileAt(layer->cells, at);
-  std::vector<const CellGrid*> seen;
+  // What is there, on whichever map the cell lies.
+  static const CellGrid kNothing;
+  const auto cellsOn = [&](Id on) {
+    const auto partner = partnerOn(quilt, ask.layer, on);
+    return partner ? &quilt.layer(*partner)->cells : &kNothing;
+  };
+  const CellPos own = home->onMap(at);
+  TileRef tile = tileAt(*cellsOn(home->map), own);
   if (ask.asSeen) {
-    for (auto one = map.layers.rbegin(); one != map.layers.rend(); ++one) {
-      if (!ask.hidden.contains((*one)->id)) seen.push_back(&(*one)->cells);
-    }
-    const auto top = std::find_if(seen.begin(), seen.end(), [&](const CellGrid* one) { return !one->at(at).empty(); });
-    tile = top == seen.end() ? TileRef{} : (*top)->at(at).tile();
+    const std::vector<const CellGrid*> seen = seenOn(*quilt.map(home->map), ask.hidden);
+    const auto top = std::find_if(seen.begin(), seen.end(), [&](const CellGrid* one) { return !one->at(own).empty(); });
+    tile = top == seen.end() ? TileRef{} : (*top)->at(own).tile();
   }
   const std::vector<TileRef> same = kinOf(quilt, ask.hand, tile, ask.alike);
-  std::vector<ChunkTest> tests{ask.asSeen ? showsOneOf(seen, same) : holdsOneOf(layer->cells, same)};
+  std::vector<ChunkTest> byPatch;
+  for (const Patch& patch : patchwork.patches()) {
+    byPatch.push_back(ask.asSeen ? showsOneOf(seenOn(*quilt.map(patch.map), ask.hidden), same)
+                                 : holdsOneOf(*cellsOn(patch.map), same));
+  }
+  std::vector<ChunkTest> tests{onCanvas(patchwork, std::move(byPatch))};
   if (!ask.within.empty()) tests.push_back(isIn(ask.within));
   const ChunkTest test = tests.size() == 1 ? tests.front() : passesAll(std::move(tests));
+  if (patchwork.period().any()) return fillRound(*grid, patchwork, at, test, ask.through);
   const CellRect bounds = ask.within.empty() ? patchwork.bounds() : patchwork.bounds().intersected(ask.within.bounds());
   return ask.everywhere ? cellsPassing(bounds, test) : floodFill(*grid, bounds, at, test, ask.through);
 }

@@ -1,5 +1,7 @@
 // Regions: the cells that are the same as one, hanging together with it or anywhere on the map.
 //
+// Over seams the region goes on into the maps that are sewn there, unless it is asked of one map alone: looked for
+// everywhere, or within chosen cells.
 // What Fill fills, and what Select takes when asked for "the same as this"; what is the same is said by Alike. A region is that of one layer, or as seen: of cells whose
 // nearest painted tile is the same. Cost: that of a flood fill; as seen, of one a layer.
 #pragma once
@@ -10,6 +12,7 @@
 #include "core/document/Alike.h"
 #include "core/document/InHand.h"
 #include "core/document/Quilt.h"
+#include "core/edit/Patchwork.h"
 
 namespace uq {
 
@@ -22,6 +25,8 @@ struct RegionAsk {
   CellSet within;                // where not empty, nothing beyond it
   std::set<Id> hidden;           // layers that are not seen
   const InHand* hand = nullptr;  // a mix in hand makes its tiles kin
+  bool acrossSeams = false;
+  std::set<Id> closed;  // maps into which it does not go
 };
 
 // The tile and all that are the same, sorted. Of an empty cell (TileRef{}) itself.
@@ -33,7 +38,13 @@ bool usuallyAsSeen(const Quilt& quilt, LayerAt layer, CellPos at);
 // Why a region cannot be looked for, since it might be more than a set of cells is made for; empty when it can.
 std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask);
 
-// The region of the cell, inside the map's bounds; empty where there is no such layer or the cell is outside.
+// The layer of another map on which what belongs on this one lies there: of the same role, if there are several the one of
+// its name, else the one as near to the ground among them. Nothing where there is none.
+std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id map);
+
+// The region of the cell, on the canvas of its map, inside the maps' bounds; empty where there is no such layer or the cell is outside.
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at);
+// What it is looked for on.
+Patchwork patchworkOf(const Quilt& quilt, const RegionAsk& ask);
 
 }  // namespace uq

@@ -4,13 +4,15 @@
 // before it and the path of the pointer. Made move by move it gives the same as made at once, and what it gives is also
 // what its ghost shows. Brush and Erase grow with the path: cells between two moves are joined by the grid's line, so a
 // fast hand leaves no gaps. Line, Box, Oval and a stretch are laid anew at each move, from the press to the pointer;
-// Fill is laid by the press. Cells outside the map's bounds, or beyond the selection, are never touched; a map that grows
+// Fill is laid by the press. Over seams it goes into every map that is reached there, except what is asked of one map alone
+// (a selection, Swap, all such cells of a layer). Cells outside the maps' bounds, or beyond the selection, are never touched; a map that grows
 // as it is painted has larger bounds then, by whole screens on the sides where what is laid reaches beyond them.
 //
 // Cost of a move: the cells it newly crosses, or those of the shape; whole chunks of one tile cost no more than one
 // cell. A copy of each chunk that is touched.
 #pragma once
 
+#include <map>
 #include <memory>
 #include <optional>
 #include <set>
@@ -38,6 +40,7 @@ struct StrokePlan {
   std::int64_t mostLaid = 0;  // a shape of more cells that are not all alike is laid by finish() only; 0: at once
   bool everywhere = false;    // Fill takes all such cells of the layer, not only those that hang together
   Covers covers;
+  std::map<Id, std::string> unchangeable{};  // maps at whose stitches it stops, and why, in words
 };
 
 // The stroke as the desk would make it now.
@@ -55,6 +58,10 @@ class Stroke {
 
   // Presses (first call) or moves to a cell. `even`: Line snaps to the grid's ways, Box and Oval have equal sides.
   void moveTo(CellPos cell, bool even = false);
+  // The map's own cells are the canvas's; those beyond a stitch are of other maps. Which maps it reaches there.
+  std::set<Id> mapsLaidOn() const;
+  // Why it stops at a stitch that it reaches, in words; empty where it does not.
+  std::string stopsAt() const;
   // Whether something was to be laid beyond the edge of a map that does not grow.
   bool reachesBeyond() const;
   // Lays what was put off for being large; see StrokePlan::mostLaid.

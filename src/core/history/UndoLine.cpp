@@ -155,7 +155,7 @@ void UndoLine::rename(std::string name) {
   gesture_->step.name = std::move(name);
 }
 
-bool UndoLine::commit(const Quilt& after, DeskMark desk) {
+bool UndoLine::commit(const Quilt& after, DeskMark desk, bool across) {
   assert(gesture_);
   Gesture gesture = std::move(*gesture_);
   gesture_.reset();
@@ -163,6 +163,7 @@ bool UndoLine::commit(const Quilt& after, DeskMark desk) {
   step.changes = changesBetween(gesture.before, after);
   if (step.changes.empty()) return false;
   step.number = ++lastNumber_;
+  step.across = across;
   if (!desk.selection) step.deskBefore.selection.reset();
   step.deskAfter = std::move(desk);
   dropGroupsAgainst(step, after);
@@ -215,7 +216,7 @@ std::optional<UndoLine::Plan> UndoLine::planBack(Id tab, const Quilt& now) const
     plan.steps.push_back(step->number);
     plan.names.push_back(step->name);
     // What was done in this tab may change other maps: whoever did it here knows.
-    if (tab.empty() || step->tab == tab) continue;
+    if (tab.empty() || step->tab == tab || step->across) continue;
     for (const PartChange& change : step->changes) {
       const bool isOther = change.key == PartKey::of<Map>(change.key.id) && change.key.id != tab;
       if (isOther) plan.reachesFarther = true;

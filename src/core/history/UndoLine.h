@@ -1,7 +1,7 @@
 // UndoLine: everything that was done to a quilt, and the way back, without end.
 //
 // There is one line for a quilt, but undo is felt where one works: in a map's tab it takes back the newest step that
-// was made there or that changed that map. A step keeps each part of the quilt it changed — a map, a sheet, the quilt's
+// was made there or that changed that map; a step that was painted over a stitch is at home in the tabs of all its maps. A step keeps each part of the quilt it changed — a map, a sheet, the quilt's
 // own facts — as a value before and after. To take a step back, all newer steps that changed a same part, or that use a
 // thing it made, go with it, and so on until nothing more follows; they form one group, and one redo lays the whole
 // group back. The group is known before anything happens (`planBack`), so that the person can be asked.
@@ -76,6 +76,7 @@ struct Step {
   std::vector<PartChange> changes;
   DeskMark deskBefore;
   DeskMark deskAfter;
+  bool across = false;  // painted over a stitch: at home in the tab of every map that it changed
 
   bool touches(const PartKey& key) const;
   std::size_t packedBytes() const;  // in memory
@@ -113,9 +114,10 @@ class UndoLine {
   const Quilt& beforeGesture() const { return gesture_->before; }
   // Gives the gesture another name, known only at its end.
   void rename(std::string name);
+  const std::string& gestureName() const { return gesture_->step.name; }
   // Closes the gesture with what it made of the quilt; false when that changed nothing, and no step was kept. Where `desk`
-  // says nothing of what is selected, the step is not about that.
-  bool commit(const Quilt& after, DeskMark desk);
+  // says nothing of what is selected, the step is not about that. `across`: see Step.
+  bool commit(const Quilt& after, DeskMark desk, bool across = false);
   // Closes the gesture and gives back the quilt before it.
   Quilt cancel();
 

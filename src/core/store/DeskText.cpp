@@ -80,6 +80,7 @@ Json optionsJson(const ToolOptions& options) {
   Json::Object json{{"width", options.width},
                     {"outlines", options.outlines},
                     {"throughCorners", options.throughCorners},
+                    {"onlyThisMap", options.onlyThisMap},
                     {"alike", nameIn(kAlikes, options.alike)},
                     {"swaps", options.swaps},
                     {"selectBy", nameIn(kSelectBy, options.selectBy)},
@@ -98,6 +99,7 @@ ToolOptions optionsOf(const Json* json) {
   }
   options.outlines = flagOf(json->find("outlines"), false);
   options.throughCorners = flagOf(json->find("throughCorners"), false);
+  options.onlyThisMap = flagOf(json->find("onlyThisMap"), false);
   if (flagOf(json->find("onlyThis"), false)) options.alike = Alike::tile;  // as it was said before
   readName(kAlikes, json->find("alike"), options.alike);
   options.swaps = flagOf(json->find("swaps"), false);

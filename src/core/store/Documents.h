@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 8;
+inline constexpr int kFormatMinor = 9;
 
 // How every document begins: what it is, and the version.
 Json::Object documentBegun(const char* document);
@@ -31,6 +31,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
 
 // Where the parts stand inside the quilt's folder.
 inline constexpr std::string_view kQuiltFile = "quilt.json";
+inline constexpr std::string_view kLinksFile = "links.json";  // only where there are links
 // By kind: the folder that holds its files, and what one is called.
 template <class Part>
 inline constexpr std::string_view kFolderOf = "";
@@ -40,6 +41,8 @@ template <>
 inline constexpr std::string_view kFolderOf<Sheet> = "sheets";
 template <>
 inline constexpr std::string_view kFolderOf<Stamp> = "stamps";
+template <>
+inline constexpr std::string_view kFolderOf<Seam> = "seams";  // which is none: all stand in kLinksFile
 template <class Part>
 inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<Part>.size() - 1);
 std::string mapFile(const Map& map);

@@ -6,9 +6,11 @@
 #include <memory>
 #include <thread>
 
+#include "core/edit/SewnMaps.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/LinksText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -50,6 +52,9 @@ class QuiltReader {
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet);
   void readStamps();
+  void readLinks();
+  // Tells which seams are followed by nothing, and why.
+  void checkSeams();
   // A map without its cells.
   void readMap(const std::string& folder);
   // The cells of all maps, the wanted one's first.
@@ -153,9 +158,11 @@ QuiltRead QuiltReader::readAll() {
   for (SheetSlot slot = 1; slot <= slots.count(); ++slot) (void)read_.quilt.slotFor(slots.sheet(slot), slots.code(slot));
   readSheets();
   readStamps();
+  readLinks();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
     if (!progress_.isCancelled()) readMap(folder);
   }
+  if (!progress_.isCancelled()) checkSeams();
   readAllCells();
   return std::move(read_);
 }
@@ -274,6 +281,32 @@ void QuiltReader::readStamps() {
       continue;
     }
     read_.quilt = read_.quilt.with(std::move(*stamp));
+  }
+}
+
+void QuiltReader::readLinks() {
+  const std::string file(kLinksFile);
+  const auto text = folder_.read(file, kLargestDocument);
+  if (!text && text.error().cause == Error::Cause::missing) return;
+  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
+  auto links = json ? readLinksDocument(*json, file) : Result<Links>(fail(json.error()));
+  if (!links) {
+    return leaveOut(file, text ? *text : std::string(), links.error(),
+                    "The maps lie beside one another as if nothing were sewn, and the file stays as it is");
+  }
+  QuiltFacts facts = read_.quilt.facts();
+  facts.linksExtra = std::move(links->extra);
+  read_.quilt = read_.quilt.with(std::move(facts));
+  for (Seam& seam : links->seams) read_.quilt = read_.quilt.with(std::move(seam));
+}
+
+void QuiltReader::checkSeams() {
+  const SewnMaps sewn(read_.quilt);
+  for (const Shared<Seam>& seam : read_.quilt.seams()) {
+    const std::string& why = sewn.whyWrong(seam->id);
+    if (why.empty()) continue;
+    read_.problems.push_back(Error{Error::Cause::broken, why, std::string(kLinksFile), 0,
+                                   "The seam is kept, and nothing is painted across it", "Rip it on the Board, or mend the file"});
   }
 }
 

@@ -6,6 +6,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/LinksText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -160,6 +161,22 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
   }
 }
 
+// All seams stand in one document; see addLinks.
+void addFiles(const Seam&, const Seam*, const Quilt&, const Quilt&, QuiltFiles&) {}
+
+void addLinks(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
+  const auto hasLinks = [](const Quilt& of) { return !of.seams().empty() || !of.facts().linksExtra.empty(); };
+  if (!hasLinks(quilt)) return;
+  const bool same = quilt.seams() == saved.seams() && quilt.facts().linksExtra == saved.facts().linksExtra;
+  files.emplace(kLinksFile, QuiltFile{[&quilt] { return writeJson(linksDocument(linksOf(quilt))); },
+                                      [](const std::string& text) {
+                                        return judgedJson<Links>(text, readLinksDocument, linksDocument);
+                                      },
+                                      false,
+                                      same,
+                                      {}});
+}
+
 QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
   QuiltFiles files;
   files.emplace(kQuiltFile, QuiltFile{[&quilt] { return writeJson(quiltDocument(quilt.facts())); },
@@ -174,6 +191,7 @@ QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
       addFiles(part.read(), saved.listed<Part>(part->id), quilt, saved, files);
     }
   });
+  addLinks(quilt, saved, files);
   return files;
 }
 

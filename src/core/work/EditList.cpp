@@ -9,6 +9,7 @@
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
+#include "core/edit/Seams.h"
 #include "core/edit/Selected.h"
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
@@ -60,8 +61,9 @@ class Doing : private EditReading {
     for (std::size_t i = 0; i < list->size() && !error_; ++i) {
       step_ = i;
       EditDone one;
-      const Quilt before = careful_ ? quilt_ : Quilt();
+      const Quilt before = quilt_;
       step((*list)[i], one);
+      quilt_ = withSeamsKept(before, std::move(quilt_)).quilt;
       if (auto why = careful_ && !error_ ? whyNoStep(before, quilt_, rules_) : std::nullopt) refuse(*why, (*list)[i]);
       done.steps.push_back(std::move(one));
     }
@@ -166,6 +168,7 @@ class Doing : private EditReading {
     plan.options.width = bounded(step, "width", 1, kBroadest, 1);
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
+    plan.options.onlyThisMap = flag(step, "onlyThisMap");
     plan.options.alike = alike(step);
     plan.options.swaps = flag(step, "swaps");
     if (step.find("asSeen")) plan.options.asSeen = flag(step, "asSeen");
@@ -458,6 +461,7 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::
   if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
   if (plan.options.outlines) step.emplace_back("outline", true);
   if (plan.options.throughCorners) step.emplace_back("corners", true);
+  if (plan.options.onlyThisMap) step.emplace_back("onlyThisMap", true);
   if (plan.options.alike != Alike::mix) {
     const auto is = [&](const auto& one) { return one.first == plan.options.alike; };
     step.emplace_back("alike", std::find_if(kAlikes.begin(), kAlikes.end(), is)->second);

@@ -6,6 +6,7 @@
 #include "core/store/CellsPatch.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/LinksText.h"
 #include "core/store/StampText.h"
 #include "core/store/TilesText.h"
 
@@ -159,6 +160,8 @@ void writePart(const Stamp& part, const Stamp*, KeptWriting& to) {
   to.said.emplace_back("files", std::move(files));
 }
 
+void writePart(const Seam& part, const Seam*, KeptWriting& to) { to.add("document", writeJson(seamJson(part))); }
+
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
                                    Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
@@ -227,6 +230,11 @@ std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord
   };
   auto stamp = readStamp(keptText(said, "file"), slots, file);
   return stamp ? std::optional(std::move(*stamp)) : std::nullopt;
+}
+
+std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& record, const Seam*, Quilt&) {
+  auto seam = documentIn(textIn(record, said, "document"), readSeam);
+  return seam ? std::optional(std::move(*seam)) : std::nullopt;
 }
 
 }  // namespace uq

@@ -36,6 +36,7 @@ void writePart(const QuiltFacts& part, const QuiltFacts* beside, KeptWriting& to
 void writePart(const Map& part, const Map* beside, KeptWriting& to);
 void writePart(const Sheet& part, const Sheet* beside, KeptWriting& to);
 void writePart(const Stamp& part, const Stamp* beside, KeptWriting& to);
+void writePart(const Seam& part, const Seam* beside, KeptWriting& to);
 
 // Nothing where it cannot be read. `slots` gets slots for sheets that only the step knows.
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record,
@@ -45,6 +46,8 @@ std::optional<Sheet> readPart(KindTag<Sheet>, const Json& said, const KeptRecord
                               Quilt& slots);
 std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord& record, const Stamp* beside,
                               Quilt& slots);
+std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& record, const Seam* beside,
+                             Quilt& slots);
 
 // What a record says, field by field; what is not there, or of another kind, is `otherwise`, empty, or an empty list.
 std::int64_t keptWhole(const Json& json, std::string_view field, std::int64_t otherwise = -1);

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/base/Squeezed.h"
+#include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/work/KeptParts.h"
 
@@ -138,6 +139,7 @@ void writeStep(const Step& step, std::uint64_t id, Id groupTab, Way way, const Q
                                                   {"name", step.name},
                                                   {"tab", step.tab.text()},
                                                   {"groupTab", groupTab.text()},
+                                                  {"across", step.across},
                                                   {"deskBefore", markJson(step.deskBefore)},
                                                   {"deskAfter", markJson(step.deskAfter)},
                                                   {"changes", std::move(changes)}});
@@ -200,6 +202,8 @@ std::optional<Step> readStep(const KeptRecord& record, Way way, Values& values, 
   step.number = static_cast<std::uint64_t>(std::max<std::int64_t>(keptWhole(record.said, "number"), 0));
   step.name = keptText(record.said, "name");
   step.tab = keptId(record.said, "tab");
+  const Json* across = record.said.find("across");
+  step.across = across && across->as<bool>() && *across->as<bool>();
   const Json none = Json::Object();
   const auto mark = [&](const char* field) {
     const Json* json = record.said.find(field);

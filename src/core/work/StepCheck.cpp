@@ -4,6 +4,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/LinksText.h"
 #include "core/store/StampText.h"
 
 namespace uq {
@@ -82,6 +83,11 @@ std::optional<Error> whyNoPart(const Stamp& stamp, const Stamp*, const Quilt& qu
   return read ? std::nullopt : std::optional(unkeepable(read.error(), stamp.name));
 }
 
+std::optional<Error> whyNoPart(const Seam& seam, const Seam*, const Quilt&) {
+  const auto read = readSeam(seamJson(seam), std::string(kLinksFile));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), "a seam"));
+}
+
 std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   if (!before || !(before->facts() == after.facts())) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
@@ -89,6 +95,9 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   }
   if (after.stamps().size() > kMostStamps && (!before || before->stamps().size() < after.stamps().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 4,096 stamps");
+  }
+  if (after.seams().size() > kMostSeams && (!before || before->seams().size() < after.seams().size())) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 seams");
   }
   std::optional<Error> wrong;
   PartKinds::forEach([&]<class Part>() {

@@ -41,4 +41,13 @@ std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb
   return std::string(verb) + (all ? " on all layers" : " on " + (layer ? layer->name : std::string()));
 }
 
+std::string mapNames(const Quilt& quilt, const std::set<Id>& maps) {
+  std::vector<std::string> names;
+  for (const Shared<Map>& map : quilt.maps()) {
+    if (maps.contains(map->id)) names.push_back(map->name);
+  }
+  if (names.size() == 2) return names[0] + " and " + names[1];
+  return names.size() < 2 ? (names.empty() ? "" : names[0]) : names[0] + " and " + std::to_string(names.size() - 1) + " other maps";
+}
+
 }  // namespace uq

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 
@@ -13,5 +14,8 @@ namespace uq {
 std::string strokeName(const Desk& desk, const Quilt& quilt, Tool tool, bool takesAway, const Landing* landing = nullptr);
 // "Turn on Paving", or "… on all layers" where a verb for a selection is meant for them.
 std::string verbName(const Desk& desk, const Quilt& quilt, std::string_view verb);
+
+// "Depot Yard and Ferry Street", "Depot Yard and 3 other maps", by name.
+std::string mapNames(const Quilt& quilt, const std::set<Id>& maps);
 
 }  // namespace uq

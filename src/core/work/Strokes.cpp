@@ -63,6 +63,10 @@ StrokePlan Strokes::planned(const Ask& ask) {
   plan.everywhere = ask.everywhere;
   plan.covers = work_.covers();
   plan.given = ask.given;
+  for (const Shared<Map>& map : work_.quilt().maps()) {
+    const Error* damage = work_.quilt().seams().empty() ? nullptr : work_.damage(map->id);
+    if (damage) plan.unchangeable[map->id] = work_.coming().contains(map->id) ? "it is still being read" : "it was not read whole";
+  }
   if (!ask.within.empty()) plan.within = plan.within.empty() ? ask.within : plan.within.intersected(ask.within);
   return plan;
 }

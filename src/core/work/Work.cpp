@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/edit/Seams.h"
 #include "core/work/StepNames.h"
 
 namespace uq {
@@ -104,7 +105,20 @@ void Work::report(const Error& error) const {
   }
 }
 
+namespace {
+
+// Keeps what is sewn together; what comes open is said with the step.
+void keepSeams(const Quilt& before, Quilt& after, std::string& name) {
+  SeamsKept kept = withSeamsKept(before, after);
+  after = std::move(kept.quilt);
+  for (std::size_t i = 0; i < kept.opened.size(); ++i) name += (i == 0 ? " (opens " : ", ") + kept.opened[i];
+  if (!kept.opened.empty()) name += ")";
+}
+
+}  // namespace
+
 Result<bool> Work::make(Made made) {
+  keepSeams(quilt_, made.after, made.name);
   std::optional<Error> why;
   if (gesture_) {
     why = Error{Error::Cause::inUse, "something is still under the hand", {}, 0, "Nothing was changed",
@@ -179,15 +193,20 @@ Result<bool> Work::finish() {
   gesture_->finish();
   std::optional<LastStroke> last;
   std::string name;
+  std::set<Id> maps;
   if (const Stroke* stroke = gesture_->stroke()) {
     if (!stroke->refusal().empty()) refuse(stroke->refusal());
     if (!gesture_->moves().empty()) lastPoint_ = {desk_.map, gesture_->moves().back().first};
     last = LastStroke{stroke->before(), stroke->plan(), gesture_->moves(), stroke->stretchBox(), gesture_->quilt()};
     last->plan.mostLaid = 0;
     name = strokeName(desk_, quilt_, stroke->plan().tool, stroke->plan().takesAway, &stroke->landing());
+    maps = stroke->mapsLaidOn();
     nextChance();
   }
   quilt_ = gesture_->quilt();
+  if (maps.size() > 1) name += " across " + mapNames(quilt_, maps);
+  std::string opens;
+  keepSeams(undoLine_.beforeGesture(), quilt_, opens);
   Desk desk = desk_;
   if (gesture_->selected()) desk.select(*gesture_->selected(), desk.selectedStamp);
   (void)putDesk(std::move(desk));
@@ -201,7 +220,8 @@ Result<bool> Work::finish() {
   gesture_.reset();
   if (last) last_ = std::move(last);
   if (!name.empty()) undoLine_.rename(name);
-  const bool isNew = undoLine_.commit(quilt_, mark(selects));
+  if (!opens.empty()) undoLine_.rename(undoLine_.gestureName() + opens);
+  const bool isNew = undoLine_.commit(quilt_, mark(selects), maps.size() > 1);
   gestureHasEnded();
   return isNew;
 }

@@ -1,0 +1,111 @@
+#include "core/edit/LayAcross.h"
+
+#include <algorithm>
+
+#include "core/edit/ArrangeLayers.h"
+#include "core/edit/Region.h"
+
+namespace uq {
+
+std::map<Id, std::string> closedMaps(const Quilt& quilt, LayerAt layer, const std::set<Id>& shut,
+                                     const std::map<Id, std::string>& unchangeable) {
+  std::map<Id, std::string> closed;
+  if (quilt.seams().empty()) return closed;
+  for (const Patch& patch : Patchwork::across(quilt, layer.map).patches()) {
+    if (patch.map == layer.map) continue;
+    const Map& map = *quilt.map(patch.map);
+    if (const auto why = unchangeable.find(patch.map); why != unchangeable.end()) {
+      closed[patch.map] = map.name + ": " + why->second;
+      continue;
+    }
+    const auto partner = partnerOn(quilt, layer, patch.map);
+    if (!partner || !shut.contains(partner->layer)) continue;
+    closed[patch.map] = quilt.layer(*partner)->name + " is hidden or locked on " + map.name + ": nothing goes over the stitch";
+  }
+  return closed;
+}
+
+std::optional<LayerAt> LayAcross::partner(Quilt& now, LayerAt home, Id map) {
+  const auto usable = [&](LayerAt at) { return shut_.contains(at.layer) ? std::nullopt : std::optional(at); };
+  if (home.map == map) return home;
+  const auto made = made_.find({home.layer, map});
+  if (made != made_.end() && now.layer(made->second)) return made->second;
+  if (const auto there = partnerOn(now, home, map)) return usable(*there);
+  const Map* from = now.map(home.map);
+  const Map* to = now.map(map);
+  const Layer* layer = now.layer(home);
+  if (takesAway_ || !from || !to || !layer) return std::nullopt;
+  // The same layer, however often a stroke is laid anew.
+  IdSource ids(ids_ + std::hash<Id>()(map) + 31 * std::hash<Id>()(home.layer));
+  const std::size_t index = std::min(*from->layerIndex(layer->id), to->layers.size());
+  LayerAdded added = addLayer(now, map, index, ids, layer->role);
+  if (!added.quilt.layer({map, added.layer})) return std::nullopt;
+  now = std::move(added.quilt);
+  return made_[{home.layer, map}] = {map, added.layer};
+}
+
+LayerCells LayAcross::together(const Quilt& quilt, LayerAt home, CellRect box) const {
+  LayerCells all;
+  for (const Patch& patch : patchwork_.meeting(box)) {
+    auto at = std::optional(home);
+    const auto made = made_.find({home.layer, patch.map});
+    if (patch.map != home.map) at = made != made_.end() ? std::optional(made->second) : partnerOn(quilt, home, patch.map);
+    const Layer* layer = at ? quilt.layer(*at) : nullptr;
+    if (!layer) continue;
+    const CellRect common = patch.cells.intersected(box);
+    const CellPos by = patch.by;
+    const CellRect own{common.x0 - by.x, common.y0 - by.y, common.x1 - by.x, common.y1 - by.y};
+    layer->forEachLaid(CellSet(own), [&](CellPos cell, const Laid& laid) { all.lay(CellPos{cell.x + by.x, cell.y + by.y}, laid); });
+  }
+  return all;
+}
+
+Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& laying, const Laying::Ask& ask, bool alike,
+                     Laying::Touched& touched) {
+  CellSet cells = ask.cells;
+  std::map<Id, LayerAt> onto;
+  for (const Patch& patch : patchwork_.meeting(cells.bounds())) {
+    if (onto.contains(patch.map)) continue;
+    if (const auto at = partner(now, home, patch.map)) {
+      onto[patch.map] = *at;
+    } else {
+      cells = cells.without(CellSet(patch.cells));
+    }
+  }
+  if (alike) {
+    patchwork_.forEachPatch(cells, [&](const Patch& patch, const CellSet& own) {
+      const auto at = onto.find(patch.map);
+      if (at == onto.end()) return;
+      LayerCells edited = *now.layer(at->second);
+      (void)laying.lay(edited, {ask.part, nullptr, own, {}, [&] { return own; }, false, ask.may});
+      now = now.with(at->second, std::move(edited));
+    });
+    touched = {cells, {}};
+    return now;
+  }
+  const CellRect box = cells.bounds().grown(margin_);
+  LayerCells canvas = together(now, home, box);
+  Layer was;
+  static_cast<LayerCells&>(was) = together(before, home, box);
+  const auto may = [&](CellPos cell) {
+    if (!ask.may(cell)) return false;
+    const auto patch = patchwork_.at(cell);
+    return patch && partner(now, home, patch->map).has_value();
+  };
+  touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may});
+  patchwork_.forEachPatch(touched.cells, [&](const Patch& patch, const CellSet& own) {
+    const auto at = partner(now, home, patch.map);
+    if (!at) return;
+    LayerCells edited = *now.layer(*at);
+    own.forEachStretch([&](CellPos first, int count) {
+      for (int i = 0; i < count; ++i) {
+        const CellPos cell{first.x + i, first.y};
+        edited.lay(cell, canvas.laidAt({cell.x + patch.by.x, cell.y + patch.by.y}));
+      }
+    });
+    now = now.with(*at, std::move(edited));
+  });
+  return now;
+}
+
+}  // namespace uq
