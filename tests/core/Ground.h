@@ -60,7 +60,7 @@ struct Ground {
 
   Quilt quilt;
   LayerAt at;
-  std::unique_ptr<const Grid> grid;
+  std::shared_ptr<const Grid> grid;
 };
 
 inline Ground anyGround() {

@@ -392,7 +392,7 @@ TEST(Seams, ThatAreWrongAreKeptToldAndNotPaintedAcross) {
            Wrong{"twice", seamBy("aaaaaaaaaaab", yard, loft, 16, 0) + ", " + seamBy("aaaaaaaaaaac", loft, yard, -16, 0), "are sewn twice", 2},
            Wrong{"round", seamBy("aaaaaaaaaaab", yard, loft, 16, 0) + ", " + seamBy("aaaaaaaaaaac", loft, yard, 10, 0), "at two places", 2},
            Wrong{"on itself", "{\"id\": \"aaaaaaaaaaab\", \"map\": \"" + yard.text() + "\", \"wraps\": \"across\"}, " + seamBy("aaaaaaaaaaac", yard, loft, 16, 0), "claim the same cells", 1}}) {
-    saved.file("links.json") = linksText(one.seams);
+    saved.disk->files[kFolder + "/links.json"] = linksText(one.seams);
     auto read = saved.open();
     ASSERT_TRUE(read) << one.what;
     ASSERT_THAT(read->problems, SizeIs(1)) << one.what;
@@ -404,7 +404,7 @@ TEST(Seams, ThatAreWrongAreKeptToldAndNotPaintedAcross) {
     EXPECT_EQ(saved.file("links.json"), before) << one.what;
   }
   for (const char* broken : {"{\"id\": \"aaaaaaaaaaab\"}", "17", "{\"id\": \"aaaaaaaaaaab\", \"map\": \"aaaaaaaaaaac\", \"wraps\": \"round\"}"}) {
-    saved.file("links.json") = linksText(broken);
+    saved.disk->files[kFolder + "/links.json"] = linksText(broken);
     auto read = saved.open();
     ASSERT_TRUE(read) << broken;
     EXPECT_THAT(read->problems, SizeIs(1)) << broken;

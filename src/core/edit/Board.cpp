@@ -4,6 +4,8 @@
 #include <cmath>
 #include <cstdlib>
 
+#include "core/edit/SewnMaps.h"
+
 namespace uq {
 
 namespace {
@@ -56,32 +58,68 @@ class Rows {
   int high_ = 0;
 };
 
-std::int64_t areaOf(const Map& map) {
-  const PixelRect pixels = pixelsOf(map);
-  return std::int64_t{pixels.w + kBeside} * (pixels.h + kBelow);
+// Maps that are sewn together, and how they lie around the first of them, on the cloth.
+struct Group {
+  struct Member {
+    std::size_t index;  // among the quilt's maps
+    PixelPos by;        // its map pixel 0, 0 from that of the first
+  };
+  std::vector<Member> members;
+  PixelRect covers;             // around all, from map pixel 0, 0 of the first
+  std::optional<PixelPos> at;   // where that lies
+};
+
+std::vector<Group> groupsOf(const Quilt& quilt) {
+  const SewnMaps sewn(quilt);
+  const auto& maps = quilt.maps();
+  std::map<Id, std::size_t> index;
+  for (std::size_t i = 0; i < maps.size(); ++i) index[maps[i]->id] = i;
+  std::vector<bool> taken(maps.size());
+  std::vector<Group> groups;
+  for (std::size_t i = 0; i < maps.size(); ++i) {
+    if (taken[i]) continue;
+    Group group;
+    const Map* says = nullptr;
+    for (const Sewn& one : sewn.around(maps[i]->id)) {
+      const std::size_t member = index.at(one.map);
+      const Map& map = maps[member].read();
+      taken[member] = true;
+      const PixelPos by = pixelStep(maps[i].read(), map, one.by);
+      group.members.push_back({member, by});
+      group.covers = united(group.covers, shifted(pixelsOf(map), by));
+      if (!map.onBoard || (says && says->id < map.id)) continue;
+      says = &map;
+      group.at = PixelPos{map.onBoard->x - by.x, map.onBoard->y - by.y};
+    }
+    groups.push_back(std::move(group));
+  }
+  return groups;
 }
+
+std::int64_t areaOf(const PixelRect& covers) { return std::int64_t{covers.w + kBeside} * (covers.h + kBelow); }
 
 }  // namespace
 
 std::vector<Piece> piecesOf(const Quilt& quilt) {
-  std::vector<Piece> pieces;
+  std::vector<Group> groups = groupsOf(quilt);
   PixelRect laid;
   std::int64_t area = 0;
-  for (const Shared<Map>& map : quilt.maps()) {
-    const PixelPos at = map->onBoard.value_or(PixelPos());
-    pieces.push_back({map->id, at, shifted(pixelsOf(map.read()), at)});
-    if (map->onBoard) {
-      laid = united(laid, pieces.back().covers);
+  for (const Group& group : groups) {
+    if (group.at) {
+      laid = united(laid, shifted(group.covers, *group.at));
     } else {
-      area += areaOf(map.read());
+      area += areaOf(group.covers);
     }
   }
   Rows rows(laid.empty() ? PixelPos() : PixelPos{laid.x, laid.bottom() + kBelow}, area);
-  for (std::size_t i = 0; i < pieces.size(); ++i) {
-    const Map& map = quilt.maps()[i].read();
-    if (map.onBoard) continue;
-    pieces[i].at = rows.place(pixelsOf(map));
-    pieces[i].covers = shifted(pixelsOf(map), pieces[i].at);
+  std::vector<Piece> pieces(quilt.maps().size());
+  for (const Group& group : groups) {
+    const PixelPos at = group.at ? *group.at : rows.place(group.covers);
+    for (const Group::Member& member : group.members) {
+      const Map& map = quilt.maps()[member.index].read();
+      const PixelPos there{at.x + member.by.x, at.y + member.by.y};
+      pieces[member.index] = {map.id, there, shifted(pixelsOf(map), there)};
+    }
   }
   return pieces;
 }
@@ -171,36 +209,69 @@ Aligned aligned(const std::vector<Piece>& pieces, const std::set<Id>& moved, Pix
   return result;
 }
 
-Quilt withPiecesMoved(const Quilt& quilt, const std::set<Id>& maps, PixelPos by, const std::set<Id>& fixed) {
-  if (by == PixelPos{}) return quilt;
+std::set<Id> withSewn(const Quilt& quilt, const std::set<Id>& maps) {
+  const SewnMaps sewn(quilt);
+  std::set<Id> all;
+  for (const Id map : maps) {
+    if (!quilt.map(map)) continue;
+    for (const Sewn& one : sewn.around(map)) all.insert(one.map);
+  }
+  return all;
+}
+
+namespace {
+
+// With each piece saying where it lies, but those that are fixed.
+Quilt withPlaces(const Quilt& quilt, const std::vector<Piece>& pieces, const std::set<Id>& fixed) {
   Quilt next = quilt;
-  for (const Piece& piece : piecesOf(quilt)) {
+  for (const Piece& piece : pieces) {
     const Map* map = quilt.map(piece.map);
-    // Whoever says nothing would be laid out anew once another one has moved: all say where they are from now on.
-    const bool moves = maps.contains(piece.map);
-    const PixelPos at =
-        moves ? PixelPos{bounded(std::int64_t{piece.at.x} + by.x), bounded(std::int64_t{piece.at.y} + by.y)} : piece.at;
+    const PixelPos at{bounded(piece.at.x), bounded(piece.at.y)};
     if (map->onBoard == at || fixed.contains(piece.map)) continue;
-    Map laid = *map;
-    laid.onBoard = at;
-    next = next.with(std::move(laid));
+    Map placed = *map;
+    placed.onBoard = at;
+    next = next.with(std::move(placed));
   }
   return next;
 }
 
-Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed) {
-  std::int64_t area = 0;
-  for (const Shared<Map>& map : quilt.maps()) area += areaOf(map.read());
-  Rows rows({}, area);
-  Quilt next = quilt;
-  for (const Shared<Map>& map : quilt.maps()) {
-    const PixelPos at = rows.place(pixelsOf(map.read()));
-    if (map->onBoard == at || fixed.contains(map->id)) continue;
-    Map laid = map.read();
-    laid.onBoard = at;
-    next = next.with(std::move(laid));
+}  // namespace
+
+Quilt withPlacesSaid(const Quilt& quilt, const std::set<Id>& fixed) { return withPlaces(quilt, piecesOf(quilt), fixed); }
+
+Quilt withPiecesMoved(const Quilt& quilt, const std::set<Id>& maps, PixelPos by, const std::set<Id>& fixed) {
+  if (by == PixelPos{}) return quilt;
+  const std::set<Id> held = withSewn(quilt, fixed);
+  const std::set<Id> moved = withSewn(quilt, maps);
+  std::vector<Piece> pieces = piecesOf(quilt);
+  // No farther than is allowed, all of them alike.
+  const auto within = [](int at, int step) { return bounded(std::int64_t{at} + step) - at; };
+  for (const Piece& piece : pieces) {
+    if (!moved.contains(piece.map) || held.contains(piece.map)) continue;
+    const PixelPos may{within(piece.at.x, by.x), within(piece.at.y, by.y)};
+    if (std::abs(may.x) < std::abs(by.x)) by.x = may.x;
+    if (std::abs(may.y) < std::abs(by.y)) by.y = may.y;
   }
-  return next;
+  // Whoever says nothing would be laid out anew once another one has moved: all say where they are from now on.
+  for (Piece& piece : pieces) {
+    if (moved.contains(piece.map) && !held.contains(piece.map)) piece.at = {piece.at.x + by.x, piece.at.y + by.y};
+  }
+  return withPlaces(quilt, pieces, fixed);
+}
+
+Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed) {
+  const std::vector<Group> groups = groupsOf(quilt);
+  std::int64_t area = 0;
+  for (const Group& group : groups) area += areaOf(group.covers);
+  Rows rows({}, area);
+  std::vector<Piece> pieces;
+  for (const Group& group : groups) {
+    const PixelPos at = rows.place(group.covers);
+    for (const Group::Member& member : group.members) {
+      pieces.push_back({quilt.maps()[member.index]->id, {at.x + member.by.x, at.y + member.by.y}, {}});
+    }
+  }
+  return withPlaces(quilt, pieces, fixed);
 }
 
 }  // namespace uq

@@ -1,8 +1,9 @@
 // Board: the cloth on which all maps lie as pieces, and where each of them lies.
 //
 // A piece lies where its map says, in map pixels of the cloth: that is where map pixel 0, 0 lies, so a map that grows
-// to the left or the top does not move. Pieces of maps that say nothing are laid out below those that do. Nothing here
-// touches a cell. Cost: a few comparisons for each pair of pieces at most. Threads: any.
+// to the left or the top does not move. Maps that are sewn together lie together, as their seams say, around the one of
+// them that says where it lies (the first by id); they move together. Pieces of maps that say nothing are laid out below
+// those that do. Nothing here touches a cell. Cost: a few comparisons for each pair of pieces at most. Threads: any.
 #pragma once
 
 #include <optional>
@@ -44,10 +45,15 @@ struct Aligned {
 };
 Aligned aligned(const std::vector<Piece>& pieces, const std::set<Id>& moved, PixelPos by, int reach);
 
-// With these pieces moved; no farther than kFarthestOnBoard. Those that are `fixed` stay, and nothing is said of their
+// These pieces, and all that are sewn to one of them.
+std::set<Id> withSewn(const Quilt& quilt, const std::set<Id>& maps);
+
+// With these pieces moved, and what is sewn to them; no farther than kFarthestOnBoard. Those that are `fixed` stay, and nothing is said of their
 // maps.
 Quilt withPiecesMoved(const Quilt& quilt, const std::set<Id>& maps, PixelPos by, const std::set<Id>& fixed = {});
-// With all pieces laid in rows, without overlaps, in the order of the maps.
+// With each piece saying where it lies, as it does now.
+Quilt withPlacesSaid(const Quilt& quilt, const std::set<Id>& fixed = {});
+// With all pieces laid in rows, without overlaps, in the order of the maps; sewn ones as one.
 Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed = {});
 
 }  // namespace uq

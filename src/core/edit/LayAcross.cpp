@@ -11,7 +11,8 @@ std::map<Id, std::string> closedMaps(const Quilt& quilt, LayerAt layer, const st
                                      const std::map<Id, std::string>& unchangeable) {
   std::map<Id, std::string> closed;
   if (quilt.seams().empty()) return closed;
-  for (const Patch& patch : Patchwork::across(quilt, layer.map).patches()) {
+  const Patchwork all = Patchwork::across(quilt, layer.map);
+  for (const Patch& patch : all.patches()) {
     if (patch.map == layer.map) continue;
     const Map& map = *quilt.map(patch.map);
     if (const auto why = unchangeable.find(patch.map); why != unchangeable.end()) {

@@ -7,7 +7,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kFarthestOnCanvas = 1 << 24;  // cells; farther off no map is followed
+constexpr int kFarthestOnCanvas = 1 << 20;  // cells; farther off no map is followed
 
 CellRect shiftedBy(const CellRect& cells, CellPos by) {
   return {cells.x0 + by.x, cells.y0 + by.y, cells.x1 + by.x, cells.y1 + by.y};
