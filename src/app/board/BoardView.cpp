@@ -2,27 +2,21 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
 
-#include "app/look/Stitches.h"
+#include "app/board/PieceMenu.h"
+#include "app/look/NameField.h"
 #include "app/look/Theme.h"
-#include "raster/SmallPicture.h"
 
 namespace uq {
 
 namespace {
 
-constexpr int kLeastPicture = 64;   // device pixels
-constexpr int kMostPicture = 1024;  // likewise
-constexpr double kDrawnTo = 8;      // logical pixels within which a dragged piece is drawn to an edge
+constexpr double kDrawnTo = 12;     // logical pixels within which a dragged piece is drawn to an edge, or sewn
+constexpr double kNearBy = 60;      // and within which the menu finds an edge to sew to
 constexpr double kDragAfter = 4;    // logical pixels: a shorter drag moves nothing
-constexpr double kNamesFrom = 24;   // logical pixels that a piece is wide
-constexpr double kSizesFrom = 90;   // likewise
-constexpr int kWeave = 8;           // logical pixels between threads of the cloth
-constexpr double kPaper = 3;        // logical pixels of paper round a piece
 
 PixelSize pitchOf(const Map& map) { return map.grid.cell; }
 
@@ -35,12 +29,23 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   setMouseTracking(true);
   timer_.setInterval(0);
   connect(&timer_, &QTimer::timeout, this, &BoardView::drawNext);
+  find_ = new QLineEdit(this);
+  find_->setObjectName(QStringLiteral("board-find"));
+  find_->setAccessibleName(tr("Find a piece by its name"));
+  find_->setPlaceholderText(tr("A part of its name"));
+  find_->installEventFilter(this);
+  find_->hide();
+  connect(find_, &QLineEdit::textEdited, this, [this] { findNext(0); });
 }
 
 void BoardView::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   pictures_.clear();
+  seamLines_.clear();
+  find_->hide();
+  stitch_.reset();
+  said_.clear();
   pieces_.clear();
   chosen_ = {};
   all_.clear();
@@ -49,11 +54,14 @@ void BoardView::setSession(Session* session) {
   isPlaced_ = false;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
-      if (change.any<Map>() || change.any<Sheet>()) follow();
+      if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>()) follow();
     });
+    connect(session_, &Session::refused, this, &BoardView::say);
     connect(session_, &Session::gestureEnded, this, [this] {
       drag_ = Drag::none;
       lines_.clear();
+      stitch_.reset();
+      said_.clear();
       update();
     });
   }
@@ -74,6 +82,7 @@ const Piece* BoardView::piece(Id map) const {
 
 void BoardView::follow() {
   pieces_ = session_ ? piecesOf(session_->quilt()) : std::vector<Piece>();
+  sewn_ = session_ ? SewnMaps(session_->quilt()) : SewnMaps();
   std::erase_if(pictures_, [this](const auto& one) { return !piece(one.first); });
   std::erase_if(all_, [this](Id map) { return !piece(map); });
   if (!piece(chosen_)) chosen_ = session_ && piece(session_->desk().map) ? session_->desk().map : Id();
@@ -111,100 +120,6 @@ QRectF BoardView::pieceRect(Id map) const {
   return one ? sight().rectOf(one->covers) : QRectF();
 }
 
-int BoardView::mostFor(const Piece& piece) const {
-  const QRectF on = pieceRect(piece.map);
-  if (!on.intersects(QRectF(rect()))) return 0;
-  // By powers of two, so that zooming asks for few.
-  const double wanted = std::max(on.width(), on.height()) * devicePixelRatioF();
-  int most = kLeastPicture;
-  while (most < wanted && most < kMostPicture) most *= 2;
-  return most;
-}
-
-void BoardView::drawNext() {
-  if (!session_ || !isVisible()) return timer_.stop();
-  for (const Piece& one : pieces_) {
-    const Map* map = session_->quilt().map(one.map);
-    const int most = mostFor(one);
-    Picture& known = pictures_[one.map];
-    if (!map || most == 0) continue;
-    // Also where nothing came of it: asked again, nothing would once more.
-    const bool good = known.most >= most && known.most <= 4 * most && known.revision.is(map->revision);
-    if (good) continue;
-    const SmallPicture small = smallPicture(session_->painter(), session_->quilt(), *map, {most, most});
-    known = {small.picture, small.covers, map->revision, most};
-    return update();
-  }
-  timer_.stop();
-  Q_EMIT pictured();
-}
-
-void BoardView::paintCloth(QPainter& painter) const {
-  const Theme& theme = Theme::current();
-  painter.fillRect(rect(), theme.cloth);
-  QColor thread = theme.edge;
-  thread.setAlpha(60);
-  painter.setPen(QPen(thread, 1));
-  for (int x = 0; x < width(); x += kWeave) painter.drawLine(x, 0, x, height());
-}
-
-void BoardView::paintPiece(QPainter& painter, const Piece& piece) const {
-  const Theme& theme = Theme::current();
-  const Map& map = *session_->quilt().map(piece.map);
-  const MapView view = sight();
-  const QRectF box = view.rectOf(piece.covers);
-  if (!box.adjusted(-40, -40, 40, 40).intersects(QRectF(rect()))) return;
-  const Plane plane(view, map.grid, piece.at);
-  const QPolygonF outline(plane.pointsOf(plane.grid().perimeter(map.bounds)));
-  painter.setRenderHint(QPainter::Antialiasing);
-  painter.setPen(QPen(theme.paper, 2 * kPaper, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
-  painter.setBrush(theme.surround);
-  painter.drawPolygon(outline);
-  const auto picture = pictures_.find(piece.map);
-  if (picture != pictures_.end() && !picture->second.image.isNull()) {
-    const PixelRect& covers = picture->second.covers;
-    painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    painter.drawImage(view.rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h}),
-                      picture->second.image);
-  }
-  painter.setBrush(Qt::NoBrush);
-  if (all_.contains(piece.map)) {
-    drawStitches(painter, outline, piece.map == chosen_ ? theme.madder : theme.woad, theme.paper, 3);
-  } else {
-    painter.setPen(QPen(theme.edge, 1));
-    painter.drawPolygon(outline);
-  }
-  if (box.width() < kNamesFrom) return;
-  const QString name = QString::fromStdString(map.name);
-  QFont font = painter.font();
-  font.setBold(true);
-  painter.setFont(font);
-  painter.setPen(theme.ink);
-  const QFontMetrics metrics(font);
-  const double wide = std::max(box.width(), 60.0);
-  painter.drawText(QRectF(box.left(), box.top() - metrics.height() - kPaper - 2, wide, metrics.height()),
-                   Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(name, Qt::ElideRight, static_cast<int>(wide)));
-  font.setBold(false);
-  painter.setFont(font);
-  if (box.width() < kSizesFrom) return;
-  painter.setPen(theme.softInk);
-  painter.drawText(QRectF(box.left(), box.bottom() + kPaper + 2, wide, metrics.height()),
-                   Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
-}
-
-void BoardView::paintEvent(QPaintEvent*) {
-  QPainter painter(this);
-  const Theme& theme = Theme::current();
-  paintCloth(painter);
-  if (!session_) return;
-  for (const Piece& one : pieces_) paintPiece(painter, one);
-  for (const BoardLine& line : lines_) {
-    const QRectF on = sight().rectOf({line.from.x, line.from.y, line.to.x - line.from.x, line.to.y - line.from.y});
-    drawStitchLine(painter, QLineF(on.topLeft(), on.bottomRight()), theme.woad, theme.paper, 2);
-  }
-  if (drag_ == Drag::frame) drawStitches(painter, sight().rectOf(frame_), theme.madder, theme.paper);
-}
-
 void BoardView::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
   if (fits_) fit();
@@ -217,6 +132,7 @@ void BoardView::showEvent(QShowEvent* event) {
 
 void BoardView::mousePressEvent(QMouseEvent* event) {
   if (!session_ || drag_ != Drag::none) return;
+  say({});
   pressed_ = last_ = event->position();
   if (event->button() == Qt::MiddleButton) {
     drag_ = Drag::pan;
@@ -259,17 +175,26 @@ void BoardView::mouseMoveEvent(QMouseEvent* event) {
       frame_ = {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x) + 1, std::abs(a.y - b.y) + 1};
       break;
     }
-    case Drag::pieces: {
+    case Drag::pieces:
       if (!session_->inGesture() && (at - pressed_).manhattanLength() < kDragAfter) return;
-      const double zoom = sight().zoom;
-      const PixelPos by{qRound((at.x() - pressed_.x()) / zoom), qRound((at.y() - pressed_.y()) / zoom)};
-      const auto reach = event->modifiers() & Qt::AltModifier ? -1 : static_cast<int>(kDrawnTo / zoom);
-      lines_ = session_->verbs().maps.dragPieces(all_, by, reach);
+      dragTo(at, event->modifiers());
       break;
-    }
   }
   last_ = at;
   update();
+}
+
+void BoardView::dragTo(QPointF at, Qt::KeyboardModifiers held) {
+  const double zoom = sight().zoom;
+  const PixelPos by{qRound((at.x() - pressed_.x()) / zoom), qRound((at.y() - pressed_.y()) / zoom)};
+  MapVerbs::PieceDrag how;
+  how.reach = held & Qt::AltModifier ? -1 : static_cast<int>(kDrawnTo / zoom);
+  how.sews = !(held & Qt::ShiftModifier);
+  how.rips = held & Qt::ControlModifier;
+  MapVerbs::Dragged dragged = session_->verbs().maps.dragPieces(all_, by, how);
+  lines_ = std::move(dragged.lines);
+  stitch_ = std::move(dragged.stitch);
+  said_ = !stitch_ ? QString() : stitch_->why.empty() ? tr("Letting go sews; Shift lays it beside") : QString::fromStdString(stitch_->why);
 }
 
 void BoardView::mouseReleaseEvent(QMouseEvent*) {
@@ -282,6 +207,7 @@ void BoardView::mouseReleaseEvent(QMouseEvent*) {
     frame_ = {};
   }
   lines_.clear();
+  stitch_.reset();
   update();
 }
 
@@ -346,6 +272,105 @@ void BoardView::step(int dx, int dy, bool moves) {
   update();
 }
 
+void BoardView::openThen(ActionId action) {
+  if (!piece(chosen_)) return;
+  open(chosen_);
+  actions_->action(action)->trigger();
+}
+
+void BoardView::contextMenuEvent(QContextMenuEvent* event) {
+  if (!session_ || drag_ == Drag::pieces) return;
+  if (event->reason() == QContextMenuEvent::Mouse) {
+    const auto hit = pieceAt(session_->quilt(), pieces_, cloth(event->pos()));
+    if (!hit) return;
+    if (!all_.contains(*hit)) all_ = {*hit};
+    chosen_ = *hit;
+    update();
+    return openMenu(event->globalPos());
+  }
+  openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
+}
+
+void BoardView::openMenu(QPoint at) {
+  if (!piece(chosen_)) return;
+  PieceAsks asks;
+  asks.open = [this] { open(chosen_); };
+  asks.rename = [this] { rename(); };
+  asks.size = [this] { openThen(ActionId::mapSize); };
+  asks.exportMap = [this] { openThen(ActionId::exportMap); };
+  asks.reach = static_cast<int>(kNearBy / sight().zoom);
+  pieceMenu(this, *session_, chosen_, all_, asks)->popup(at);
+}
+
+void BoardView::rename() {
+  const Map* map = session_ ? session_->quilt().map(chosen_) : nullptr;
+  if (!map) return;
+  bringIntoSight(chosen_);
+  const QRect on = pieceRect(chosen_).toAlignedRect();
+  const QRect place = QRect(on.left(), on.top() - 30, std::max(160, on.width()), 28).intersected(rect());
+  auto* field = new NameField(QString::fromStdString(map->name), place, this, [this, id = map->id](const QString& name) {
+    session_->verbs().maps.rename(id, name.toStdString());
+  });
+  field->setObjectName(QStringLiteral("piece-name"));
+  connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
+}
+
+void BoardView::say(const QString& what) {
+  if (said_ == what) return;
+  said_ = what;
+  setAccessibleDescription(what);
+  update();
+}
+
+void BoardView::find(const QString& text) {
+  if (!session_ || pieces_.empty()) return;
+  foundFrom_ = chosen_;
+  find_->setGeometry((width() - 260) / 2, 12, 260, find_->sizeHint().height());
+  find_->setText(text);
+  find_->show();
+  find_->setFocus(Qt::OtherFocusReason);
+  find_->end(false);
+  findNext(0);
+}
+
+void BoardView::findNext(int steps) {
+  const QString wanted = find_->text().trimmed();
+  std::vector<Id> found;
+  for (const Shared<Map>& map : session_->quilt().maps()) {
+    if (!wanted.isEmpty() && QString::fromStdString(map->name).contains(wanted, Qt::CaseInsensitive)) found.push_back(map->id);
+  }
+  if (found.empty()) return say(wanted.isEmpty() ? QString() : tr("No piece has that in its name."));
+  const auto here = std::find(found.begin(), found.end(), chosen_);
+  const int count = static_cast<int>(found.size());
+  const int at = here == found.end() ? 0 : static_cast<int>(here - found.begin()) + steps;
+  choose(found[static_cast<std::size_t>((at % count + count) % count)]);
+  say(count == 1 ? QString() : tr("%n piece(s) have that in their names; arrows go on", nullptr, count));
+  bringIntoSight(chosen_);
+}
+
+bool BoardView::eventFilter(QObject* watched, QEvent* event) {
+  if (watched != find_) return QWidget::eventFilter(watched, event);
+  const auto leave = [this] {
+    find_->hide();
+    say({});
+    setFocus(Qt::OtherFocusReason);
+  };
+  if (event->type() == QEvent::FocusOut && find_->isVisible()) find_->hide();
+  if (event->type() != QEvent::KeyPress) return false;
+  switch (static_cast<QKeyEvent*>(event)->key()) {
+    case Qt::Key_Up: findNext(-1); return true;
+    case Qt::Key_Down: findNext(1); return true;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: leave(); return true;
+    case Qt::Key_Escape:
+      leave();
+      choose(foundFrom_);
+      bringIntoSight(foundFrom_);
+      return true;
+    default: return false;
+  }
+}
+
 void BoardView::keyPressEvent(QKeyEvent* event) {
   const bool shift = event->modifiers() & Qt::ShiftModifier;
   switch (event->key()) {
@@ -357,7 +382,14 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Enter:
       if (piece(chosen_)) open(chosen_);
       return;
-    case Qt::Key_F: return fit();
+    case Qt::Key_F:
+      if (event->modifiers() == Qt::NoModifier) return fit();
+      break;
+    case Qt::Key_F2: return rename();
+    case Qt::Key_Delete:
+      if (session_ && piece(chosen_)) deletePieces(*session_, all_);
+      return;
+    case Qt::Key_Menu: return openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
     case Qt::Key_Plus:
     case Qt::Key_Equal: return zoomBy(1, QRectF(rect()).center());
     case Qt::Key_Minus: return zoomBy(-1, QRectF(rect()).center());
@@ -368,9 +400,12 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
         choose(chosen_);
       }
       return;
-    default:
-      if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
+    default: break;
   }
+  const bool plain = !(event->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier));
+  const QString typed = event->text();
+  if (plain && !typed.isEmpty() && typed.front().isLetterOrNumber()) return find(typed);
+  if (!actions_->handleKey(*event)) QWidget::keyPressEvent(event);
 }
 
 }  // namespace uq

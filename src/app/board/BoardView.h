@@ -1,12 +1,15 @@
 // BoardView: the Board, where all maps lie on one cloth as pieces with live pictures.
 //
-// Pieces are chosen, several at once by a frame or with Shift, and dragged, drawn to one another's edges by a stitch
-// line; a double click, or Enter, opens one. Arrows go from piece to piece, Shift and arrows move the chosen ones.
+// Pieces are chosen, several at once by a frame or with Shift, and dragged, drawn to one another's edges by a line of
+// stitches. Edges that belong together show the stitch, and letting go sews; Shift lays beside, Ctrl rips off, Alt is drawn
+// to nothing. A double click, or Enter, opens a piece, its menu does everything else; letters find one by its name. Arrows go
+// from piece to piece, Shift and arrows move the chosen ones.
 // Pictures come one after the other while nothing else happens; one that is out of date is shown until then. What is
 // dragged is a gesture of Work, so Esc leaves no trace and letting go is one step. Threads: the interface's.
 #pragma once
 
 #include <QImage>
+#include <QLineEdit>
 #include <QTimer>
 #include <QWidget>
 #include <map>
@@ -16,6 +19,7 @@
 #include "app/canvas/MapView.h"
 #include "app/workroom/Session.h"
 #include "core/edit/Board.h"
+#include "core/edit/Stitch.h"
 
 namespace uq {
 
@@ -36,6 +40,10 @@ class BoardView : public QWidget {
   QRectF pieceRect(Id map) const;
   // Whether pictures are still to come.
   bool isComing() const { return timer_.isActive(); }
+  // Where letting go of what is dragged sews, or why it cannot be.
+  const std::optional<Stitch>& stitch() const { return stitch_; }
+  // What is said at the pointer or beside the chosen piece.
+  const QString& said() const { return said_; }
 
  Q_SIGNALS:
   void opened(uq::Id map);
@@ -52,6 +60,8 @@ class BoardView : public QWidget {
   void wheelEvent(QWheelEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void showEvent(QShowEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   enum class Drag { none, pan, frame, pieces };
@@ -71,7 +81,17 @@ class BoardView : public QWidget {
   void drawNext();
   void paintCloth(QPainter& painter) const;
   void paintPiece(QPainter& painter, const Piece& piece) const;
+  void paintSeams(QPainter& painter);
+  void paintSaid(QPainter& painter) const;
+  void say(const QString& what);
+  void dragTo(QPointF at, Qt::KeyboardModifiers held);
   void open(Id map);
+  void openThen(ActionId action);
+  void openMenu(QPoint at);
+  void rename();
+  // Opens the field that finds a piece, with what was typed so far; goes to the next one that has it in its name.
+  void find(const QString& text);
+  void findNext(int steps);
   void step(int dx, int dy, bool moves);
   void bringIntoSight(Id map);
   void zoomBy(int steps, QPointF about);
@@ -90,6 +110,18 @@ class BoardView : public QWidget {
   QPointF last_;
   PixelRect frame_;
   std::vector<BoardLine> lines_;  // of edges that meet while pieces are dragged
+  std::optional<Stitch> stitch_;
+  QString said_;
+  QLineEdit* find_;
+  Id foundFrom_;  // the piece that was chosen before it was looked for
+  struct SeamLines {
+    Seam seam;
+    CellRect map;
+    CellRect other;
+    std::vector<StitchSide> sides;  // from map pixel 0, 0 of its map
+  };
+  std::map<Id, SeamLines> seamLines_;
+  SewnMaps sewn_;
   std::map<Id, Picture> pictures_;
   QTimer timer_;  // until all pictures are there
 };

@@ -4,6 +4,7 @@
 #include <QGuiApplication>
 
 #include "app/look/Stitches.h"
+#include "app/look/Tag.h"
 #include "app/look/Theme.h"
 
 namespace uq {
@@ -222,18 +223,7 @@ void Overlay::paintSight(QPainter& painter) const {
 }
 
 void Overlay::paintTag(QPainter& painter, const QRectF& place, const QString& text, bool lands) const {
-  const Theme& theme = Theme::current();
-  const QRectF edge = place.adjusted(.5, .5, -.5, -.5);
-  painter.save();
-  painter.setRenderHint(QPainter::Antialiasing);
-  painter.setPen(QPen(theme.ink, 3));
-  painter.setBrush(theme.paper);
-  painter.drawRoundedRect(edge, kCorner, kCorner);
-  painter.setPen(QPen(lands ? thread() : theme.weld, 2));
-  painter.drawRoundedRect(edge, kCorner, kCorner);
-  painter.setPen(theme.ink);
-  painter.drawText(place, Qt::AlignCenter, inLines(text));
-  painter.restore();
+  drawTag(painter, place, inLines(text), lands ? thread() : Theme::current().weld);
 }
 
 }  // namespace uq

@@ -5,8 +5,18 @@
 #include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
 #include "core/edit/RowsAndColumns.h"
+#include "core/edit/Seams.h"
 
 namespace uq {
+
+namespace {
+
+std::string piecesNamed(const Quilt& quilt, const std::set<Id>& maps) {
+  const Map* one = maps.size() == 1 ? quilt.map(*maps.begin()) : nullptr;
+  return one ? one->name : std::to_string(maps.size()) + " pieces";
+}
+
+}  // namespace
 
 void MapVerbs::add(const MapPlan& plan) {
   const MapAdded added = addMap(work_.quilt(), plan, work_.ids());
@@ -19,26 +29,35 @@ void MapVerbs::duplicate() {
   work_.step("Duplicate " + work_.map()->name, added.quilt, {added.map, {}});
 }
 
+void MapVerbs::duplicate(const std::set<Id>& maps) {
+  if (maps.empty()) return;
+  work_.step("Duplicate " + piecesNamed(work_.quilt(), maps), duplicateMaps(work_.quilt(), maps, work_.ids()).quilt);
+}
+
 void MapVerbs::rename(Id id, const std::string& name) {
   const Map* renamed = work_.quilt().map(id);
   if (renamed) work_.step("Rename " + renamed->name, renameMap(work_.quilt(), id, name));
 }
 
-void MapVerbs::remove(Id id) {
-  const Map* gone = work_.quilt().map(id);
-  if (!gone) return;
+void MapVerbs::remove(Id id) { remove(std::set<Id>{id}); }
+
+void MapVerbs::remove(const std::set<Id>& maps) {
+  Quilt after = work_.quilt();
+  for (const Id map : maps) after = deleteMap(after, map);
+  if (after == work_.quilt()) return;
   // The next tab, else the one before, else any other map.
   const Desk& desk = work_.desk();
   Id next = desk.map;
-  if (id == desk.map) {
-    const auto tab = std::find(desk.openMaps.begin(), desk.openMaps.end(), id);
-    next = tab + 1 != desk.openMaps.end() ? *(tab + 1) : tab != desk.openMaps.begin() ? *(tab - 1) : Id();
-    for (const auto& other : work_.quilt().maps()) {
-      if (next.empty() && other->id != id) next = other->id;
-    }
+  if (maps.contains(next)) {
+    const auto stays = [&](Id map) { return !maps.contains(map); };
+    const auto own = std::find(desk.openMaps.begin(), desk.openMaps.end(), desk.map);
+    const auto later = std::find_if(own, desk.openMaps.end(), stays);
+    const auto earlier = std::find_if(std::make_reverse_iterator(own), desk.openMaps.rend(), stays);
+    next = later != desk.openMaps.end() ? *later : earlier != desk.openMaps.rend() ? *earlier : Id();
+    if (next.empty() && !after.maps().empty()) next = after.maps().front()->id;
   }
   const auto active = desk.activeLayer.find(next);
-  work_.step("Delete " + gone->name, deleteMap(work_.quilt(), id),
+  work_.step("Delete " + piecesNamed(work_.quilt(), maps), std::move(after),
              {next, active == desk.activeLayer.end() ? Id() : active->second});
 }
 
@@ -141,22 +160,70 @@ std::set<Id> MapVerbs::fixedPieces() const {
 void MapVerbs::movePieces(const std::set<Id>& maps, PixelPos by) {
   const Map* one = maps.empty() ? nullptr : work_.quilt().map(*maps.begin());
   if (!one) return;
-  const std::string what = maps.size() == 1 ? one->name : std::to_string(maps.size()) + " pieces";
-  work_.step("Move " + what + " on the Board", withPiecesMoved(work_.quilt(), maps, by, fixedPieces()));
+  work_.step("Move " + piecesNamed(work_.quilt(), maps) + " on the Board", withPiecesMoved(work_.quilt(), maps, by, fixedPieces()));
 }
 
-std::vector<BoardLine> MapVerbs::dragPieces(const std::set<Id>& maps, PixelPos by, int reach) {
-  const Map* one = maps.empty() ? nullptr : work_.quilt().map(*maps.begin());
-  if (!one) return {};
-  if (!work_.gesture()) {
-    const std::string what = maps.size() == 1 ? one->name : std::to_string(maps.size()) + " pieces";
-    if (!work_.begin("Move " + what + " on the Board", Gesture::changing(work_.quilt()))) return {};
-  }
+MapVerbs::Dragged MapVerbs::dragPieces(const std::set<Id>& maps, PixelPos by, const PieceDrag& how) {
+  if (maps.empty() || !work_.quilt().map(*maps.begin())) return {};
+  if (!work_.gesture() && !work_.begin("Move on the Board", Gesture::changing(work_.quilt()))) return {};
   const Quilt before = work_.gesture()->before();
-  const Aligned to = reach < 0 ? Aligned{by, {}} : aligned(piecesOf(before), maps, by, reach);
-  work_.gesture()->become(withPiecesMoved(before, maps, to.by, fixedPieces()));
+  const std::set<Id> fixed = fixedPieces();
+  const std::set<Id> moved = how.rips ? maps : withSewn(before, maps);
+  const std::set<Id> torn = how.rips ? seamsAround(before, maps) : std::set<Id>();
+  const Quilt from = torn.empty() ? before : ripped(withPlacesSaid(before, fixed), torn);
+  const std::vector<Piece> pieces = piecesOf(from);
+  Dragged dragged;
+  if (how.sews && how.reach >= 0) dragged.stitch = stitchNear(from, pieces, moved, by, how.reach);
+  Quilt now = from;
+  const std::string what = piecesNamed(before, maps);
+  std::string name = (torn.empty() ? "Move " : "Rip off and move ") + what + " on the Board";
+  if (dragged.stitch) {
+    if (dragged.stitch->why.empty()) now = sewnAt(from, moved, *dragged.stitch, work_.ids(), fixed);
+    const Map* to = before.map(dragged.stitch->map);
+    if (dragged.stitch->why.empty()) name = "Sew " + what + " to " + to->name;
+  }
+  if (!dragged.stitch || !dragged.stitch->why.empty()) {
+    const Aligned to = how.reach < 0 ? Aligned{by, {}} : aligned(pieces, moved, by, how.reach);
+    dragged.lines = to.lines;
+    now = withPiecesMoved(from, moved, to.by, fixed);
+  }
+  work_.undoLine().rename(std::move(name));
+  work_.gesture()->become(std::move(now));
   work_.show();
-  return to.lines;
+  return dragged;
+}
+
+void MapVerbs::sewNearest(const std::set<Id>& maps, int reach) {
+  const Quilt& quilt = work_.quilt();
+  const std::set<Id> moved = withSewn(quilt, maps);
+  auto stitch = stitchNear(quilt, piecesOf(quilt), moved, {}, reach);
+  if (!stitch) return work_.refuse("No edge that could be sewn is near: move the piece beside another one first");
+  Quilt after = stitch->why.empty() ? sewnAt(quilt, moved, *stitch, work_.ids(), fixedPieces()) : quilt;
+  if (!stitch->why.empty()) return work_.refuse(stitch->why);
+  work_.step("Sew " + piecesNamed(quilt, maps) + " to " + quilt.map(stitch->map)->name, std::move(after));
+}
+
+void MapVerbs::rip(const std::set<Id>& maps) {
+  const Quilt& quilt = work_.quilt();
+  const std::set<Id> torn = seamsAround(quilt, maps);
+  if (torn.empty()) return work_.refuse("Nothing is sewn to it");
+  work_.step("Rip off " + piecesNamed(quilt, maps), ripped(withPlacesSaid(quilt, fixedPieces()), torn));
+}
+
+void MapVerbs::wrap(Id id, bool down) {
+  const Map* map = work_.quilt().map(id);
+  if (!map) return;
+  const std::string way = down ? " down" : " across";
+  if (wraps(work_.quilt(), id, down)) {
+    std::set<Id> torn;
+    for (const Shared<Seam>& seam : work_.quilt().seams()) {
+      if (seam->wraps() && seam->map == id && (seam->by == kWrapsDown) == down) torn.insert(seam->id);
+    }
+    return work_.step(map->name + " wraps no longer" + way, ripped(work_.quilt(), torn));
+  }
+  Sewing done = wrapped(work_.quilt(), id, down, work_.ids());
+  if (!done.why.empty()) return work_.refuse(done.why);
+  work_.step("Wrap " + map->name + way, std::move(done.quilt));
 }
 
 void MapVerbs::tidyBoard() { work_.step("Tidy the Board", withTidyBoard(work_.quilt(), fixedPieces())); }

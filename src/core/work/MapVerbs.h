@@ -9,6 +9,7 @@
 #include "core/edit/Board.h"
 #include "core/edit/ResizeMap.h"
 #include "core/edit/SizeFindings.h"
+#include "core/edit/Stitch.h"
 #include "core/work/Work.h"
 
 namespace uq {
@@ -20,8 +21,12 @@ class MapVerbs {
 
   void add(const MapPlan& plan);
   void duplicate();
+  // Copies of several, sewn among themselves as those are; nothing is gone to.
+  void duplicate(const std::set<Id>& maps);
   void rename(Id map, const std::string& name);
   void remove(Id map);
+  // Several at once, as one step.
+  void remove(const std::set<Id>& maps);
   // Gives the desk's map cells of that size, or the nearest its grid allows.
   void setCell(PixelSize cell);
   // Makes the desk's map the one that the quilt opens with at first, or no longer.
@@ -47,9 +52,24 @@ class MapVerbs {
   void showBoard(bool on);
   // Moves pieces on the Board; lays all of them out. Maps that cannot be changed stay where they are.
   void movePieces(const std::set<Id>& maps, PixelPos by);
-  // The same while the hand drags them, as a gesture that begins with the first call: drawn to edges of others within `reach`
-  // map pixels, none where it is negative. The edges that meet.
-  std::vector<BoardLine> dragPieces(const std::set<Id>& maps, PixelPos by, int reach);
+  // The same while the hand drags them, and what is sewn to them, as a gesture that begins with the first call: drawn to
+  // edges of others, and sewn to those that belong together.
+  struct PieceDrag {
+    int reach = 0;      // map pixels within which they are drawn to edges; none where it is negative
+    bool sews = true;   // else they are laid beside
+    bool rips = false;  // these pieces alone, off what they are sewn to
+  };
+  struct Dragged {
+    std::vector<BoardLine> lines;  // of edges that meet; none where a stitch does
+    std::optional<Stitch> stitch;  // where letting go sews, or why it cannot be
+  };
+  Dragged dragPieces(const std::set<Id>& maps, PixelPos by, const PieceDrag& how);
+  // Sews pieces, and what hangs on them, to the nearest edge of another within `reach` map pixels; says so where there is none.
+  void sewNearest(const std::set<Id>& maps, int reach);
+  // Rips pieces off all others; those that are ripped together stay sewn to one another.
+  void rip(const std::set<Id>& maps);
+  // Sews a map to itself, or takes that seam out.
+  void wrap(Id map, bool down);
   void tidyBoard();
   // Those that cannot be changed.
   std::set<Id> fixedPieces() const;

@@ -1,0 +1,157 @@
+#include <QPainter>
+#include <algorithm>
+
+#include "app/board/BoardView.h"
+#include "app/look/Stitches.h"
+#include "app/look/Tag.h"
+#include "app/look/Theme.h"
+#include "raster/SmallPicture.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kLeastPicture = 64;   // device pixels
+constexpr int kMostPicture = 1024;  // likewise
+constexpr double kNamesFrom = 24;   // logical pixels that a piece is wide
+constexpr double kSizesFrom = 90;   // likewise
+constexpr int kWeave = 8;           // logical pixels between threads of the cloth
+constexpr double kPaper = 3;        // logical pixels of paper round a piece
+constexpr double kSeam = 3;         // logical pixels that a stitch is broad
+
+}  // namespace
+
+int BoardView::mostFor(const Piece& piece) const {
+  const QRectF on = pieceRect(piece.map);
+  if (!on.intersects(QRectF(rect()))) return 0;
+  // By powers of two, so that zooming asks for few.
+  const double wanted = std::max(on.width(), on.height()) * devicePixelRatioF();
+  int most = kLeastPicture;
+  while (most < wanted && most < kMostPicture) most *= 2;
+  return most;
+}
+
+void BoardView::drawNext() {
+  if (!session_ || !isVisible()) return timer_.stop();
+  for (const Piece& one : pieces_) {
+    const Map* map = session_->quilt().map(one.map);
+    const int most = mostFor(one);
+    Picture& known = pictures_[one.map];
+    if (!map || most == 0) continue;
+    // Also where nothing came of it: asked again, nothing would once more.
+    const bool good = known.most >= most && known.most <= 4 * most && known.revision.is(map->revision);
+    if (good) continue;
+    const SmallPicture small = smallPicture(session_->painter(), session_->quilt(), *map, {most, most});
+    known = {small.picture, small.covers, map->revision, most};
+    return update();
+  }
+  timer_.stop();
+  Q_EMIT pictured();
+}
+
+void BoardView::paintCloth(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  painter.fillRect(rect(), theme.cloth);
+  QColor thread = theme.edge;
+  thread.setAlpha(60);
+  painter.setPen(QPen(thread, 1));
+  for (int x = 0; x < width(); x += kWeave) painter.drawLine(x, 0, x, height());
+}
+
+void BoardView::paintPiece(QPainter& painter, const Piece& piece) const {
+  const Theme& theme = Theme::current();
+  const Map& map = *session_->quilt().map(piece.map);
+  const MapView view = sight();
+  const QRectF box = view.rectOf(piece.covers);
+  if (!box.adjusted(-40, -40, 40, 40).intersects(QRectF(rect()))) return;
+  const Plane plane(view, map.grid, piece.at);
+  const QPolygonF outline(plane.pointsOf(plane.grid().perimeter(map.bounds)));
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setPen(QPen(theme.paper, 2 * kPaper, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
+  painter.setBrush(theme.surround);
+  painter.drawPolygon(outline);
+  const auto picture = pictures_.find(piece.map);
+  if (picture != pictures_.end() && !picture->second.image.isNull()) {
+    const PixelRect& covers = picture->second.covers;
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    painter.drawImage(view.rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h}),
+                      picture->second.image);
+  }
+  painter.setBrush(Qt::NoBrush);
+  if (all_.contains(piece.map)) {
+    drawStitches(painter, outline, piece.map == chosen_ ? theme.madder : theme.woad, theme.paper, 3);
+  } else {
+    painter.setPen(QPen(theme.edge, 1));
+    painter.drawPolygon(outline);
+  }
+  if (box.width() < kNamesFrom) return;
+  const QString name = QString::fromStdString(map.name);
+  QFont font = painter.font();
+  font.setBold(true);
+  painter.setFont(font);
+  painter.setPen(theme.ink);
+  const QFontMetrics metrics(font);
+  const double wide = std::max(box.width(), 60.0);
+  painter.drawText(QRectF(box.left(), box.top() - metrics.height() - kPaper - 2, wide, metrics.height()),
+                   Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(name, Qt::ElideRight, static_cast<int>(wide)));
+  font.setBold(false);
+  painter.setFont(font);
+  if (box.width() < kSizesFrom) return;
+  painter.setPen(theme.softInk);
+  painter.drawText(QRectF(box.left(), box.bottom() + kPaper + 2, wide, metrics.height()),
+                   Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
+}
+
+void BoardView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& theme = Theme::current();
+  paintCloth(painter);
+  if (!session_) return;
+  for (const Piece& one : pieces_) paintPiece(painter, one);
+  paintSeams(painter);
+  for (const BoardLine& line : lines_) {
+    const QRectF on = sight().rectOf({line.from.x, line.from.y, line.to.x - line.from.x, line.to.y - line.from.y});
+    drawStitchLine(painter, QLineF(on.topLeft(), on.bottomRight()), theme.woad, theme.paper, 2);
+  }
+  if (drag_ == Drag::frame) drawStitches(painter, sight().rectOf(frame_), theme.madder, theme.paper);
+  if (!said_.isEmpty()) paintSaid(painter);
+}
+
+void BoardView::paintSeams(QPainter& painter) {
+  const Theme& theme = Theme::current();
+  const MapView view = sight();
+  for (const Shared<Seam>& shared : session_->quilt().seams()) {
+    const Seam& seam = shared.read();
+    const Map* map = session_->quilt().map(seam.map);
+    const Map* other = session_->quilt().map(seam.other);
+    const Piece* lies = piece(seam.map);
+    if (!map || !other || !lies || !whyNotSewable(*map, *other).empty()) continue;
+    SeamLines& known = seamLines_[seam.id];
+    if (!(known.seam == seam) || known.map != map->bounds || known.other != other->bounds) {
+      known = {seam, map->bounds, other->bounds, stitchOf(*map, *other, seam.by)};
+    }
+    const Plane plane(view, map->grid, lies->at);
+    QVector<QLineF> lines;
+    for (const StitchSide& side : known.sides) {
+      const QLineF line(plane.pointOf(side.from), plane.pointOf(side.to));
+      if (QRectF(line.p1(), line.p2()).normalized().adjusted(-4, -4, 4, 4).intersects(QRectF(rect()))) lines << line;
+    }
+    const bool isWrong = !sewn_.whyWrong(seam.id).empty();
+    const bool isNew = stitch_ && stitch_->why.empty() && seam.joins(stitch_->other) && seam.joins(stitch_->map);
+    drawStitchLines(painter, lines, isWrong ? theme.weld : theme.madder, theme.paper, isNew ? 2 * kSeam : kSeam);
+  }
+}
+
+void BoardView::paintSaid(QPainter& painter) const {
+  const Theme& theme = Theme::current();
+  const QFontMetrics metrics(painter.font());
+  const double wide = std::min(width() - 16.0, metrics.horizontalAdvance(said_) + 18.0);
+  const QPointF from = drag_ == Drag::pieces ? last_ + QPointF(14, 18) : pieceRect(chosen_).center();
+  QRectF place(from, QSizeF(wide, metrics.height() + 8.0));
+  place.moveLeft(std::clamp(place.left(), 8.0, std::max(8.0, width() - 8 - place.width())));
+  place.moveTop(std::clamp(place.top(), 8.0, std::max(8.0, height() - 8 - place.height())));
+  const bool sews = stitch_ && stitch_->why.empty();
+  drawTag(painter, place, metrics.elidedText(said_, Qt::ElideRight, static_cast<int>(wide) - 12), sews ? theme.madder : theme.weld);
+}
+
+}  // namespace uq
