@@ -354,7 +354,7 @@ TEST(Seams, AreSavedReadAndTakenAwayWithTheirFile) {
   const Id yard = opened->quilt.mapNamed("Yard")->id;
   const Id loft = opened->quilt.mapNamed("Loft")->id;
   Quilt quilt = sewn(opened->quilt, yard, loft, {16, 0}, ids).quilt;
-  quilt = wrapped(quilt, loft, true, ids).quilt;
+  quilt = wrapped(quilt, yard, true, ids).quilt;
   ASSERT_THAT(quilt.seams(), SizeIs(2));
   ASSERT_TRUE(opened->store.save(quilt));
   auto again = saved.open();
