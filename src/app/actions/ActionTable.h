@@ -149,6 +149,7 @@ enum class ActionId {
   optionAfter,
   outlinesOnly,
   throughCorners,
+  onlyThisMap,
   onlyThisTile,
   sameStamp,
   wholePile,

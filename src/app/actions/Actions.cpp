@@ -39,6 +39,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::asDesktop: return themeChoice() == ThemeChoice::asDesktop;
     case ActionId::outlinesOnly: return desk.options.outlines;
     case ActionId::throughCorners: return desk.options.throughCorners;
+    case ActionId::onlyThisMap: return desk.options.onlyThisMap;
     case ActionId::onlyThisTile: return desk.options.alike == Alike::tile;
     case ActionId::sameStamp: return desk.options.alike == Alike::stamp;
     case ActionId::wholePile: return desk.options.alike == Alike::pile;

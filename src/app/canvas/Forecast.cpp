@@ -77,13 +77,13 @@ GhostCells Forecast::ghost(const Pointing& pointing) {
   if (!foretold || foretold->plan().takesAway || foretold->landing().layers.empty()) return ghost;
   if (!foretold->plan().hand.others.empty() || foretold->cells().count() > kMostGhost) return ghost;
   const LayerAt at = foretold->landing().layers.front();
-  const Layer* laid = foretold->quilt().layer(at);
-  if (!laid) return ghost;
+  if (!foretold->quilt().layer(at)) return ghost;
   ghost.layer = at.layer;
   foretold->cells().forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
       const CellPos cell{first.x + i, first.y};
-      ghost.cells.push_back({cell, laid->cells.at(cell), scene_.isFromAbove() ? 0 : laid->lifts.at(cell)});
+      const Laid laid = foretold->laidAt(cell);
+      ghost.cells.push_back({cell, laid.cell, scene_.isFromAbove() ? 0 : laid.lift});
     }
   });
   return ghost;
@@ -111,6 +111,7 @@ QString Forecast::whyNothing(const Pointing& pointing) {
   if (!reason.isEmpty()) return reason;
   const Stroke* foretold = stroke(pointing);
   if (foretold && !foretold->refusal().empty()) return QString::fromStdString(foretold->refusal());
+  if (foretold && foretold->cells().empty() && !foretold->stopsAt().empty()) return QString::fromStdString(foretold->stopsAt());
   const bool outside = !scene_.desk().selection().empty() && foretold && foretold->cells().empty();
   return outside ? tr("Outside the selection") : QString();
 }
@@ -133,6 +134,18 @@ QString Forecast::words(const Pointing& pointing) {
   return wordsOfPress(pointing);
 }
 
+QString Forecast::reached(const Stroke& stroke) const {
+  QStringList parts;
+  std::set<Id> maps = stroke.mapsLaidOn();
+  maps.erase(scene_.desk().map);
+  if (!maps.empty()) parts << tr("on %1, too").arg(QString::fromStdString(mapNames(scene_.session().quilt(), maps)));
+  if (!stroke.mapsLaidOn().contains(scene_.desk().map) && !parts.isEmpty()) {
+    parts = {tr("on %1").arg(QString::fromStdString(mapNames(scene_.session().quilt(), maps)))};
+  }
+  if (const std::string why = stroke.stopsAt(); !why.empty()) parts << QString::fromStdString(why);
+  return joined(parts);
+}
+
 QString Forecast::wordsOfSelecting(CellPos cell) const {
   const Desk& desk = scene_.desk();
   const Layer* layer = scene_.session().quilt().layer(desk.activeAt());
@@ -150,6 +163,7 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
   const Stroke* foretold = stroke(pointing);
   QStringList parts{strokeName(pointing.takesAway, foretold ? &foretold->landing() : nullptr)};
   if (const QString text = height(*pointing.cell, pointing.takesAway); !text.isEmpty()) parts << text;
+  if (const QString text = foretold ? reached(*foretold) : QString(); !text.isEmpty()) parts << text;
   const Tool tool = scene_.desk().tool;
   if (foretold && tool == Tool::fill) {
     parts << tr("%n cell(s)", nullptr, static_cast<int>(foretold->cells().count()));
@@ -186,7 +200,8 @@ QString Forecast::wordsOfStroke(const Stroke& stroke) const {
   const bool byPath = (tool == Tool::brush || tool == Tool::erase) && !stroke.stretchBox();
   const qint64 kept = stroke.kept();
   const QString keeps = kept > 0 ? tr("%n kept", nullptr, static_cast<int>(kept)) : QString();
-  if (byPath || tool == Tool::fill) return keeps;
+  const QString beyond = reached(stroke);
+  if (byPath || tool == Tool::fill) return keeps.isEmpty() || beyond.isEmpty() ? keeps + beyond : joined({keeps, beyond});
   const GridKind kind = scene_.map()->grid.kind;
   CellRect all = stroke.shape().bounds();
   if (stroke.stretchBox()) all = *stroke.stretchBox();
@@ -207,6 +222,7 @@ QString Forecast::wordsOfStroke(const Stroke& stroke) const {
   const QString count = tr("%n cell(s)", nullptr, static_cast<int>(stroke.shape().count()));
   parts << (size.isEmpty() ? count : tr("%1 = %2").arg(size, count));
   if (!keeps.isEmpty()) parts << keeps;
+  if (!beyond.isEmpty()) parts << beyond;
   return joined(parts);
 }
 

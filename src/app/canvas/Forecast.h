@@ -77,6 +77,8 @@ class Forecast {
   bool selects() const { return scene_.desk().tool == Tool::select; }
   QString strokeName(bool takesAway, const Landing* landing = nullptr) const;
   QString wordsOfStroke(const Stroke& stroke) const;
+  // Which other maps it goes over a stitch to, and why it stops at one.
+  QString reached(const Stroke& stroke) const;
   QString wordsOfSelecting(CellPos cell) const;
   QString wordsOfPress(const Pointing& pointing);
   // "7, 12, up 1": where the stroke would lie, where that is not on the ground; else empty.

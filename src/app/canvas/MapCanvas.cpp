@@ -43,6 +43,7 @@ void MapCanvas::setSession(Session* session) {
   book_.reset();
   allowance_.reset();
   played_.reset();
+  neighbours_.reset();
   forecast_.reset();
   scene_.reset();
   cameraTimer_.stop();
@@ -57,6 +58,9 @@ void MapCanvas::setSession(Session* session) {
   if (session_) {
     scene_ = std::make_unique<Scene>(*session_);
     forecast_ = std::make_unique<Forecast>(*scene_);
+    neighbours_ = std::make_unique<NeighbourView>(*scene_, [this] {
+      QMetaObject::invokeMethod(this, qOverload<>(&MapCanvas::update), Qt::QueuedConnection);
+    });
     played_ = std::make_unique<PlayedTiles>(*scene_, [this] { return isVisible() ? sight() : MapView(); });
     book_ = std::make_unique<SwatchBook>(session_->painter().pictures(), [this] {
       QMetaObject::invokeMethod(this, &MapCanvas::paintArrivals, Qt::QueuedConnection);
@@ -190,6 +194,7 @@ void MapCanvas::followMap() {
   std::optional<CellPos> middle;
   if (map() && map()->id == shownMap_ && !fits_) middle = cellAt(QRectF(rect()).center());
   const bool turned = scene_->follow();
+  const bool beyond = neighbours_->follow();
   played_->follow();
   if (!map()) return update();
   const Map& shown = *map();
@@ -200,7 +205,7 @@ void MapCanvas::followMap() {
   } else if (turned && shown.id == shownMap_) {
     fitMap();
   }
-  if (!changed || allowance_) return update();
+  if (!changed || allowance_ || beyond) return update();
   const MapView view = sight();
   const auto grid = makeGrid(shown.grid);
   for (const PixelRect& pixels : *changed) updateDevice(deviceTouchedBy(pixels, *grid, view.scale()));
@@ -243,8 +248,7 @@ std::optional<CellPos> MapCanvas::hoveredCell() const {
   if (cursor_) return cursor_;
   if (!pointer_ || !map()) return std::nullopt;
   if ((drag_ == Drag::none || drag_ == Drag::lines) && isOnRuler(*pointer_)) return std::nullopt;
-  const CellPos cell = cellAt(*pointer_);
-  return map()->bounds.contains(cell) ? std::optional(cell) : std::nullopt;
+  return reached(cellAt(*pointer_));
 }
 
 void MapCanvas::setZoom(double zoom, QPointF about) {

@@ -155,7 +155,7 @@ class MapCanvas : public QWidget {
   // The plane of the active layer, on which the hand works; there is a map.
   Plane plane() const;
   Pointing pointing() const;
-  Overlay overlay() const { return {*scene_, sight(), *forecast_, pointing()}; }
+  Overlay overlay() const { return {*scene_, sight(), *forecast_, pointing(), *neighbours_}; }
   bool takesAway() const;
   bool selects() const { return session_ && session_->desk().tool == Tool::select; }
   // The layer that a drag would move, a backdrop that is active, seen and not locked; nullptr where there is none.
@@ -175,6 +175,16 @@ class MapCanvas : public QWidget {
   Plane ground() const { return {sight(), map()->grid}; }
   // Within the map's bounds.
   CellPos inside(CellPos at) const;
+
+  // Beyond the map's edges. Whether strokes go there; a cell of the map, or of one that is sewn to it while they do.
+  bool paintsBeyond() const;
+  std::optional<CellPos> reached(CellPos cell) const;
+  // Goes to the map whose cell lies there, with nothing of the picture moving; false where none does.
+  bool openBeyond(CellPos at);
+  // The same by a second press, which takes back what the first one laid.
+  bool openBeyondTwice(QPointF at);
+  // Whether a stroke that ended there, pressed beyond the edge, made a step.
+  void noteBeyond(bool made);
 
   // Painting. What ghost and tag cover, in logical pixels; and repainting that, before and after.
   void paintMap(QPainter& painter, const QRect& part);
@@ -239,6 +249,8 @@ class MapCanvas : public QWidget {
   PlanTurn planTurn_;
 
   std::unique_ptr<SwatchBook> book_;
+  std::unique_ptr<NeighbourView> neighbours_;
+  std::optional<std::uint64_t> madeBeyond_;   // the step of the last press beyond the edge
   std::unique_ptr<AllowanceView> allowance_;  // while it is shown
   SwatchBook::Frame lastFrame_;
   QRect overlay_;  // as painted last

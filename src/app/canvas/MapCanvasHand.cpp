@@ -109,7 +109,7 @@ void MapCanvas::releaseToTake() {
 }
 
 void MapCanvas::openLens(std::optional<CellPos> at, bool withVerbs) {
-  if (!at || !map() || session_->inGesture()) return;
+  if (!at || !map() || !map()->bounds.contains(*at) || session_->inGesture()) return;
   if (!lens_) lens_ = new Lens(actions_, this);
   lens_->open(session_, *at, mapToGlobal(cellRect(*at).center().toPoint()), withVerbs);
 }
@@ -226,7 +226,10 @@ void MapCanvas::pressToHang() {
 }
 
 HeldEdge MapCanvas::edgeUnder(QPointF at) const {
-  return isOnRuler(at) ? HeldEdge() : edgeAt(ground(), map()->bounds, at);
+  if (isOnRuler(at)) return {};
+  // Over a stitch the hand paints on: only the edge itself is taken hold of.
+  const bool sewn = neighbours_->at(ground().cellAt(at)).has_value();
+  return edgeAt(ground(), map()->bounds, at, sewn ? kEdgeReach / 2 : kEdgeReach);
 }
 
 std::optional<Rulers> MapCanvas::rulers() const {
@@ -379,6 +382,7 @@ void MapCanvas::mouseDoubleClickEvent(QMouseEvent* event) {
   if (const HeldEdge edge = map() && event->button() == Qt::LeftButton ? edgeUnder(event->position()) : HeldEdge(); edge.any()) {
     return session_->verbs().maps.cutToUsed(edge);
   }
+  if (event->button() == Qt::LeftButton && map() && openBeyondTwice(event->position())) return;
   if (event->button() != Qt::LeftButton || !selects() || !hoveredCell()) return mousePressEvent(event);
   const CellPos at = *hoveredCell();
   if (session_->verbs().strokes.recogniseStretch(at)) {
@@ -402,8 +406,9 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && (ended == Drag::stroke || ended == Drag::refit)) {
     const Stroke* stroke = forecast_->underWay();
     // One that ends outside; a broad one along the edge is no wish for a larger map.
-    const bool clipped = stroke && stroke->reachesBeyond() && !map()->bounds.contains(cellAt(event->position()));
-    (void)session_->work().finish();
+    const bool clipped = stroke && stroke->reachesBeyond() && !reached(cellAt(event->position()));
+    const auto made = session_->work().finish();
+    noteBeyond(made && *made);
     offersGrowth_ = clipped && map() && !map()->growsAsPainted;
     const QPointF at = event->position();
     offeredAt_ = {std::clamp(at.x(), 0.0, double(width())), std::clamp(at.y(), 0.0, double(height()))};

@@ -113,7 +113,8 @@ void MapCanvas::focusInEvent(QFocusEvent* event) {
 void MapCanvas::moveCursor(int dx, int dy, bool extends) {
   if (extends && !boxFrom_) boxFrom_ = cursor_;
   if (!extends) boxFrom_.reset();
-  cursor_ = inside(makeGrid(map()->grid)->stepped(*cursor_, dx, dy));
+  const CellPos next = makeGrid(map()->grid)->stepped(*cursor_, dx, dy);
+  cursor_ = extends ? inside(next) : reached(next).value_or(inside(next));
   refusal_.clear();
   // The cursor stays in sight.
   const QRectF cell = cellRect(*cursor_).adjusted(-8, -8, 8, 8);
@@ -129,12 +130,15 @@ void MapCanvas::moveCursor(int dx, int dy, bool extends) {
 }
 
 void MapCanvas::useCursor(bool ctrl) {
+  if (ctrl && openBeyond(*cursor_)) return;
   if (!boxFrom_) boxFrom_ = cursor_;
-  const CellPos from = *boxFrom_;
+  const CellPos from = map()->bounds.contains(*cursor_) ? *boxFrom_ : *cursor_;
   const SelectBy by = session_->desk().options.selectBy;
   const bool byLikeness = selects() && from == *cursor_ && (by == SelectBy::touching || by == SelectBy::everywhere);
   SelectionVerbs& selection = session_->verbs().selection;
-  const CellSet cells = byLikeness ? selection.alike(*cursor_) : spanned();
+  const bool isBeyond = !map()->bounds.contains(*cursor_);
+  const CellSet here(CellRect::around(*cursor_, *cursor_));
+  const CellSet cells = byLikeness ? selection.alike(*cursor_) : isBeyond ? here : spanned();
   boxFrom_.reset();
   if (selects()) {
     selection.select(cells, ctrl ? Selecting::less : Selecting::anew);
@@ -155,20 +159,23 @@ void MapCanvas::paintByCursor(const CellSet& cells, CellPos from, bool takesAway
 }
 
 void MapCanvas::describeCursor() {
-  const Map& here = *map();
+  const auto patch = neighbours_->at(*cursor_);
+  const Map& here = patch ? *session_->quilt().map(patch->map) : *map();
+  const CellPos at = patch ? patch->onMap(*cursor_) : *cursor_;
   QStringList tiles;
   for (auto nearest = here.layers.rbegin(); nearest != here.layers.rend(); ++nearest) {
-    const Cell cell = (*nearest)->cells.at(*cursor_);
+    const Cell cell = (*nearest)->cells.at(at);
     if (cell.empty()) continue;
     const Sheet* sheet = session_->quilt().sheetAt(cell.tile().slot);
     const QString name =
         sheet ? QString::fromStdString(sheet->tileName(cell.tile().number)) : tr("tile %1").arg(cell.tile().number);
     tiles << tr("%1 on %2").arg(name, QString::fromStdString((*nearest)->name));
   }
-  setAccessibleDescription(tr("Cell %1, %2: %3")
-                               .arg(cursor_->x - here.bounds.x0)
-                               .arg(cursor_->y - here.bounds.y0)
-                               .arg(tiles.isEmpty() ? tr("empty") : tiles.join(tr(", "))));
+  const QString what = tr("Cell %1, %2: %3")
+                           .arg(at.x - here.bounds.x0)
+                           .arg(at.y - here.bounds.y0)
+                           .arg(tiles.isEmpty() ? tr("empty") : tiles.join(tr(", ")));
+  setAccessibleDescription(patch ? tr("%1 · %2 · Ctrl+Enter opens it").arg(QString::fromStdString(here.name), what) : what);
   QAccessibleEvent told(this, QAccessible::DescriptionChanged);
   QAccessible::updateAccessibility(&told);
 }

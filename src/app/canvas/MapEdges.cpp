@@ -14,10 +14,10 @@ QString tr(const char* text, int count = -1) { return QCoreApplication::translat
 
 }  // namespace
 
-HeldEdge edgeAt(const Plane& plane, CellRect bounds, QPointF at) {
+HeldEdge edgeAt(const Plane& plane, CellRect bounds, QPointF at, double within) {
   const HeldEdge edge = edgeBeyond(bounds, plane.cellAt(at));
   if (!edge.any()) return {};
-  for (const double reach : {kEdgeReach / 3, 2 * kEdgeReach / 3, kEdgeReach}) {
+  for (const double reach : {within / 3, 2 * within / 3, within}) {
     for (int y = -1; y <= 1; ++y) {
       for (int x = -1; x <= 1; ++x) {
         if (!edgeBeyond(bounds, plane.cellAt(at + QPointF(x, y) * reach)).any()) return edge;

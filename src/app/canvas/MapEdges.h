@@ -15,7 +15,7 @@ namespace uq {
 inline constexpr double kEdgeReach = 6;  // logical pixels
 
 // None within the map, and where it is too far. `plane` is that of the map itself.
-HeldEdge edgeAt(const Plane& plane, CellRect bounds, QPointF at);
+HeldEdge edgeAt(const Plane& plane, CellRect bounds, QPointF at, double within = kEdgeReach);
 
 Qt::CursorShape cursorOf(const HeldEdge& edge, GridKind kind);
 

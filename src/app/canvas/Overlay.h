@@ -12,18 +12,20 @@
 #include <functional>
 
 #include "app/canvas/Forecast.h"
+#include "app/canvas/NeighbourView.h"
 #include "app/canvas/StretchHandles.h"
 
 namespace uq {
 
 class Overlay {
  public:
-  // Scene and forecast must live as long; there is a map.
-  Overlay(const Scene& scene, const MapView& view, Forecast& forecast, Pointing pointing);
+  // Scene, forecast and neighbours must live as long; there is a map.
+  Overlay(const Scene& scene, const MapView& view, Forecast& forecast, Pointing pointing, NeighbourView& neighbours);
 
   const Map& map() const { return *scene_.map(); }
   const Plane& landing() const { return landing_; }
 
+  // What lies behind all layers, and beyond the edges.
   void paintGround(QPainter& painter, const QRectF& part) const;
   void paintOutline(QPainter& painter) const;
   // Says in a corner that the map is seen otherwise than the game shows it: from above.
@@ -68,6 +70,7 @@ class Overlay {
   MapView view_;
   Forecast& forecast_;
   Pointing pointing_;
+  NeighbourView& neighbours_;
   Plane ground_;   // of the map itself, where no layer is shifted
   Plane landing_;  // of the active layer, raised
 };

@@ -17,11 +17,12 @@ double smallestSide(const MapView& view, PixelSize cell) { return std::min(cell.
 
 }  // namespace
 
-Overlay::Overlay(const Scene& scene, const MapView& view, Forecast& forecast, Pointing pointing)
+Overlay::Overlay(const Scene& scene, const MapView& view, Forecast& forecast, Pointing pointing, NeighbourView& neighbours)
     : scene_(scene),
       view_(view),
       forecast_(forecast),
       pointing_(std::move(pointing)),
+      neighbours_(neighbours),
       ground_(scene.ground(view)),
       landing_(scene.landingPlane(view, forecast.lift(pointing_.takesAway))) {}
 
@@ -45,6 +46,7 @@ void Overlay::paintOutline(QPainter& painter) const {
 }
 
 void Overlay::paintGround(QPainter& painter, const QRectF& part) const {
+  neighbours_.paint(painter, view_, part);
   const QColor ground =
       map().cloth ? QColor::fromRgb(*map().cloth | 0xff000000u) : Theme::current().surround.lighter(118);
   if (map().grid.kind == GridKind::orthogonal) {

@@ -430,6 +430,7 @@ constexpr ActionWords kWords[] = {
     {ActionId::optionAfter, UQ_HELP("broader larger brush width")},
     {ActionId::outlinesOnly, UQ_HELP("hollow frame border")},
     {ActionId::throughCorners, UQ_HELP("diagonal eight")},
+    {ActionId::onlyThisMap, UQ_HELP("seam stitch neighbour stop border across sewn")},
     {ActionId::onlyThisTile, UQ_HELP("exact same mix")},
     {ActionId::sameStamp, UQ_HELP("fill kind similar group")},
     {ActionId::wholePile, UQ_HELP("fill kind sheet tileset similar colour")},

@@ -12,6 +12,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/Session.h"
+#include "core/edit/Seams.h"
 #include "core/document/PlanView.h"
 
 namespace uq {
@@ -107,6 +108,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
     addOption(id);
   }
   addOption(ActionId::swapTiles, true);
+  addOption(ActionId::onlyThisMap);
   addLift();
   refresh(nullptr);
 }
@@ -228,6 +230,7 @@ void Tape::refresh(Session* session) {
       {ActionId::sameStamp, regions},
       {ActionId::wholePile, regions},
       {ActionId::swapTiles, tool == Tool::fill},
+      {ActionId::onlyThisMap, map && !selects && !seamsOf(session->quilt(), map->id).empty()},
       {ActionId::allLayers, selects},
       {ActionId::boxAlongGrid, map && (selects || shapes) && map->grid.kind != GridKind::orthogonal}};
   for (const auto& [id, visible] : shown) {

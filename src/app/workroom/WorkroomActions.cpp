@@ -271,6 +271,9 @@ void Workroom::act(ActionId id) {
     case ActionId::optionBefore: stepOption(-1); break;
     case ActionId::optionAfter: stepOption(1); break;
     case ActionId::outlinesOnly: changeDesk([](Desk& desk) { desk.options.outlines = !desk.options.outlines; }); break;
+    case ActionId::onlyThisMap:
+      changeDesk([](Desk& desk) { desk.options.onlyThisMap = !desk.options.onlyThisMap; });
+      break;
     case ActionId::throughCorners:
       changeDesk([](Desk& desk) { desk.options.throughCorners = !desk.options.throughCorners; });
       break;

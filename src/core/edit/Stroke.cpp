@@ -50,6 +50,7 @@ void Stroke::grow() {
 }
 
 std::set<Id> Stroke::mapsLaidOn() const { return work_->mapsLaidOn(); }
+Laid Stroke::laidAt(CellPos canvas) const { return work_->laidAt(canvas); }
 std::string Stroke::stopsAt() const { return work_->stopsAt(); }
 bool Stroke::reachesBeyond() const { return work_->beyond().has_value(); }
 const StrokePlan& Stroke::plan() const { return work_->plan_; }

@@ -60,6 +60,8 @@ class Stroke {
   void moveTo(CellPos cell, bool even = false);
   // The map's own cells are the canvas's; those beyond a stitch are of other maps. Which maps it reaches there.
   std::set<Id> mapsLaidOn() const;
+  // What lies on a cell of the canvas on the layer where it lands, or that layer's partner there.
+  Laid laidAt(CellPos canvas) const;
   // Why it stops at a stitch that it reaches, in words; empty where it does not.
   std::string stopsAt() const;
   // Whether something was to be laid beyond the edge of a map that does not grow.

@@ -43,6 +43,14 @@ std::set<Id> Stroke::Work::mapsLaidOn() const {
   return maps;
 }
 
+Laid Stroke::Work::laidAt(CellPos canvas) const {
+  const auto patch = patchwork_.at(canvas);
+  if (!patch || landing_.layers.empty()) return {};
+  const auto at = partnerOn(now_, landing_.layers.front(), patch->map);
+  const Layer* layer = at ? now_.layer(*at) : nullptr;
+  return layer ? layer->laidAt(patch->onMap(canvas)) : Laid();
+}
+
 std::string Stroke::Work::stopsAt() const {
   if (closed_.empty() || !grid_) return {};
   const CellSet wanted = shape_.united(footprint_.empty() ? CellSet() : CellSet(footprint_.intersected(reach())));

@@ -11,6 +11,7 @@ class Stroke::Work {
  public:
   Work(Quilt before, StrokePlan plan);
   std::set<Id> mapsLaidOn() const;
+  Laid laidAt(CellPos canvas) const;
   std::string stopsAt() const;
   void moveTo(CellPos cell, bool even);
   void finish();

@@ -23,7 +23,7 @@ struct Press {
   bool onFrame = false;    // the edge of the player's screen
   bool onEdge = false;     // of the map, or right outside it
   bool onRuler = false;    // where rows and columns come in or go
-  std::optional<CellPos> cell;  // only within the map
+  std::optional<CellPos> cell;  // only on the map, or where a stroke goes over a stitch
 };
 
 enum class PressMeans {
