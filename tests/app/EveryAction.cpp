@@ -20,7 +20,6 @@
 
 namespace uq::test {
 namespace {
-
 // All that a quilt would be saved as.
 std::string bytes(const Quilt& quilt) {
   std::string all = writeJson(quiltDocument(quilt.facts()));
@@ -307,6 +306,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::optionAfter:
       case ActionId::outlinesOnly:
       case ActionId::throughCorners:
+      case ActionId::onlyThisMap:
       case ActionId::onlyThisTile:
       case ActionId::sameStamp:
       case ActionId::wholePile:
