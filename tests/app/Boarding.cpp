@@ -118,7 +118,6 @@ TEST_F(Boarding, ByKeysFromPieceToPieceAndIntoOne) {
   hand.key(Qt::Key_B, Qt::ControlModifier);
   const Quilt before = session().quilt();
   hand.key(Qt::Key_A, Qt::ControlModifier);
-  hand.key(Qt::Key_Delete);
   EXPECT_TRUE(session().quilt() == before);
   EXPECT_TRUE(session().desk().selection().empty());
 }

@@ -17,12 +17,13 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/LinksText.h"
 
 namespace uq::test {
 namespace {
 // All that a quilt would be saved as.
 std::string bytes(const Quilt& quilt) {
-  std::string all = writeJson(quiltDocument(quilt.facts()));
+  std::string all = writeJson(quiltDocument(quilt.facts())) + writeJson(linksDocument(linksOf(quilt)));
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));

@@ -6,6 +6,7 @@
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Folders.h"
 #include "core/edit/Levels.h"
+#include "core/store/LinksText.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
@@ -183,7 +184,7 @@ Cell tileOf(const Quilt& quilt, const char* sheet, std::uint32_t number, Turn tu
 }
 
 std::string bytes(const Quilt& quilt) {
-  std::string all = writeJson(quiltDocument(quilt.facts()));
+  std::string all = writeJson(quiltDocument(quilt.facts())) + writeJson(linksDocument(linksOf(quilt)));
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));

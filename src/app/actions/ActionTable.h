@@ -81,6 +81,8 @@ enum class ActionId {
   cellSize,
   goToBoard,
   tidyBoard,
+  wrapsAcross,
+  wrapsDown,
   checkSizes,
   cutToUsed,
   dropAllowance,

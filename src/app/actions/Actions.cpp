@@ -9,6 +9,7 @@
 #include "app/look/Icons.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
+#include "core/edit/Seams.h"
 
 namespace uq {
 
@@ -30,6 +31,8 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::rulers: return desk.rulers;
     case ActionId::linesOfLayer: return desk.linesOfLayer;
     case ActionId::goToBoard: return desk.onBoard;
+    case ActionId::wrapsAcross: return map && wraps(quilt, map->id, false);
+    case ActionId::wrapsDown: return map && wraps(quilt, map->id, true);
     case ActionId::boxAlongGrid: return map && desk.box.value_or(usualBox(map->grid.kind)) == BoxShape::alongTheGrid;
     case ActionId::planView: return desk.planView;
     case ActionId::saveEachMinutes: return savesWhen() == SavesWhen::eachMinutes;

@@ -372,6 +372,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::mapSize, UQ_HELP("resize width height dimensions larger smaller grow")},
     {ActionId::checkSizes, UQ_HELP("gap screen backdrop tile cell mismatch check resolution")},
     {ActionId::goToBoard, UQ_HELP("world overview all maps cloth pieces atlas together")},
+    {ActionId::wrapsAcross, UQ_HELP("round loop torus endless repeat sideways")},
+    {ActionId::wrapsDown, UQ_HELP("round loop torus endless repeat")},
     {ActionId::tidyBoard, UQ_HELP("arrange sort lay out maps overlap")},
     {ActionId::cellSize, UQ_HELP("tile size grid pixels wrong cells resolution")},
     {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},

@@ -226,6 +226,8 @@ void Workroom::act(ActionId id) {
       break;
     case ActionId::checkSizes: act(ActionId::mapFacts); break;
     case ActionId::goToBoard: session_->verbs().maps.showBoard(!session_->desk().onBoard); break;
+    case ActionId::wrapsAcross: session_->verbs().maps.wrap(session_->desk().map, false); break;
+    case ActionId::wrapsDown: session_->verbs().maps.wrap(session_->desk().map, true); break;
     case ActionId::tidyBoard: session_->verbs().maps.tidyBoard(); break;
     case ActionId::cellSize: cellCard_->open(sheetInHand()); break;
     case ActionId::mapSize:
