@@ -7,6 +7,7 @@
 #include "art/Scenery.h"
 #include "art/Sheets.h"
 #include "core/edit/LayCells.h"
+#include "core/edit/Seams.h"
 #include "core/sheets/TileMarks.h"
 #include "core/store/CellsText.h"
 #include "core/store/Disk.h"
@@ -226,16 +227,44 @@ void addLoft(Demo& demo, IdSource& ids) {
   addSheet(demo, std::move(sheet), drawn.picture);
 }
 
+// One list of edits on the quilt as it is.
+void doEditList(Demo& demo, const char* name) {
+  const std::string path = std::string(UQ_EDIT_LISTS) + "/" + name + ".json";
+  const auto text = realDisk()->read(path, 1 << 20);
+  const auto list = text ? readJson(*text, path) : Result<Json>(fail(text.error()));
+  const auto done = list ? doEdits(demo.quilt, *list, {}, path) : Result<EditsDone>(fail(list.error()));
+  if (!done) qFatal("%s", done.error().text().c_str());
+  demo.quilt = done->quilt;
+}
+
 // What is made by lists of edits, as anybody could by hand or with uquilt edit: stamps, Ferry Street, Signal Loft, and
 // what stands and lies on Depot Yard, whose grounds are thrown anew.
 void doEditLists(Demo& demo) {
-  for (const char* name : {"stamps", "ferry-street", "signal-loft", "depot-yard"}) {
-    const std::string path = std::string(UQ_EDIT_LISTS) + "/" + name + ".json";
-    const auto text = realDisk()->read(path, 1 << 20);
-    const auto list = text ? readJson(*text, path) : Result<Json>(fail(text.error()));
-    const auto done = list ? doEdits(demo.quilt, *list, {}, path) : Result<EditsDone>(fail(list.error()));
-    if (!done) qFatal("%s", done.error().text().c_str());
-    demo.quilt = done->quilt;
+  for (const char* name : {"stamps", "ferry-street", "signal-loft", "depot-yard"}) doEditList(demo, name);
+}
+
+// Depot Yard's right edge is sewn to Ferry Street's left one, and Canal Locks wraps; then what stands across the stitch.
+void sewTogether(Demo& demo, IdSource& ids) {
+  const auto idOf = [&](const char* name) { return demo.quilt.mapNamed(name)->id; };
+  const Sewing street = sewn(demo.quilt, idOf("Depot Yard"), idOf("Ferry Street"), {kWidth, 0}, ids);
+  const Sewing locks = wrapped(street.quilt, idOf("Canal Locks"), false, ids);
+  if (!street.why.empty() || !locks.why.empty()) qFatal("%s%s", street.why.c_str(), locks.why.c_str());
+  demo.quilt = locks.quilt;
+  doEditList(demo, "across-the-stitch");
+}
+
+// The maps as a city: the boxes around the pieces, by their upper left corners on the Board.
+void layOnBoard(Demo& demo) {
+  const std::map<std::string, PixelPos> places = {
+      {"Lantern Row", {0, -1310}},  {"Depot Yard", {0, 0}},       {"Ferry Street", {kWidth * kTile, 0}},
+      {"Ward Board", {-1720, -560}}, {"Signal Loft", {-640, 704}}, {"Quayside", {-360, 1310}},
+      {"Roof Market", {1700, 1310}}, {"Canal Locks", {3370, 324}}};
+  for (const auto& shared : std::vector(demo.quilt.maps())) {
+    Map map = shared.read();
+    const PixelRect box = makeGrid(map.grid)->pixelBounds(map.bounds);
+    const PixelPos at = places.at(map.name);
+    map.onBoard = PixelPos{at.x - box.x, at.y - box.y};
+    demo.quilt = demo.quilt.with(std::move(map));
   }
 }
 
@@ -330,6 +359,8 @@ Demo composeDemo() {
   doEditLists(demo);
   enliven(demo, plan, ripples);
   addScenery(demo, ids, lanternRow());
+  sewTogether(demo, ids);
+  layOnBoard(demo);
   sortIntoPiles(demo);
   return demo;
 }

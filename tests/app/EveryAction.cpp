@@ -33,7 +33,6 @@ std::string bytes(const Quilt& quilt) {
 }
 
 }  // namespace
-
 class EveryAction : public Story {
  protected:
   // A quilt with two maps and two tabs, something in hand, something selected, something copied, a step to take back
