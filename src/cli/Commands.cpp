@@ -9,6 +9,7 @@
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/Seams.h"
 #include "core/edit/SizeFindings.h"
 #include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
@@ -92,7 +93,18 @@ Json infoDocument(const Quilt& quilt) {
                                   {"cell", Json::Array{sheet->cut.cell.w, sheet->cut.cell.h}},
                                   {"tiles", sheet->tileCount()}});
   }
-  return Json::Object{{"name", quilt.facts().name}, {"maps", std::move(maps)}, {"sheets", std::move(sheets)}};
+  Json::Array seams;
+  const SewnMaps sewn(quilt);
+  for (const Shared<Seam>& seam : quilt.seams()) {
+    const auto nameOf = [&](Id id) { return quilt.map(id) ? Json(quilt.map(id)->name) : Json(); };
+    seams.push_back(Json::Object{{"id", seam->id.text()},
+                                 {"map", nameOf(seam->map)},
+                                 {"other", nameOf(seam->other)},
+                                 {"at", Json::Array{seam->by.x, seam->by.y}},
+                                 {"cells", cellsSewn(quilt, seam.read())},
+                                 {"wrong", sewn.whyWrong(seam->id)}});
+  }
+  return Json::Object{{"name", quilt.facts().name}, {"maps", std::move(maps)}, {"sheets", std::move(sheets)}, {"seams", std::move(seams)}};
 }
 
 void printInfo(const Quilt& quilt) {
@@ -122,6 +134,12 @@ void printInfo(const Quilt& quilt) {
         std::cout << one->painted << " cells painted, " << one->tiles.size() << " different tiles\n";
       }
     }
+  }
+  const SewnMaps sewn(quilt);
+  for (const Shared<Seam>& seam : quilt.seams()) {
+    const std::string& why = sewn.whyWrong(seam->id);
+    std::cout << "\nseam " << seamText(quilt, seam.read()) << ": " << cellsSewn(quilt, seam.read()) << " cells"
+              << (why.empty() ? "" : ", wrong: " + why) << "\n";
   }
   for (const auto& sheet : quilt.sheets()) {
     std::cout << "\nsheet " << sheet->name << ": " << sheet->tileCount() << " tiles of " << sheet->cut.cell.w << " × "

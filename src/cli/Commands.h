@@ -30,6 +30,8 @@ struct RenderOrder {
   std::string output;                // PNG
   double zoom = 1;                   // device pixels a map pixel
   std::vector<std::string> only;     // layer names; empty: all
+  bool board = false;   // all pieces, instead of one map
+  int neighbours = 0;   // over so many seams those that are sewn to it, too
   bool exact = false;  // only the map's cells, without what reaches beyond them
   std::vector<std::string> without;  // layer names
   std::vector<int> camera;           // x and y of the screen's upper left, in map pixels: layers move by their parallax

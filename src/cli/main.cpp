@@ -2,6 +2,7 @@
 #include <CLI/CLI.hpp>
 #include <QGuiApplication>
 
+#include "cli/BoardCommand.h"
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
@@ -32,8 +33,8 @@ int main(int argc, char** argv) {
   info->add_option("QUILT", quilt, quiltHelp);
   info->add_flag("--json", json, "Print JSON for programs");
 
-  auto* render = app.add_subcommand("render", "Draw a whole map into a PNG");
-  render->add_option("MAP", order.map, "The map's name, its folder's name, or a path to its folder")->required();
+  auto* render = app.add_subcommand("render", "Draw a whole map, or all maps on the Board, into a PNG");
+  auto* rendered = render->add_option("MAP", order.map, "The map's name, its folder's name, or a path to its folder");
   render->add_option("-o,--output", order.output, "The PNG to write")->required();
   render->add_option("--quilt", order.quilt, "The quilt's folder (default: the current folder, or MAP's)");
   render->add_option("--zoom", order.zoom, "Pixels of the picture for one of the map, 0.02 to 32")
@@ -48,6 +49,15 @@ int main(int argc, char** argv) {
       ->delimiter(',');
   render->add_option("--frame", order.frame, "With --camera: how much the screen shows, as 320x180");
   render->add_flag("--exact", order.exact, "Only the map's cells: cut what reaches or rises beyond them");
+  auto* onBoard = render->add_flag("--board", order.board, "All maps as they lie on the Board, with names and stitches; the file may end in .svg");
+  rendered->excludes(onBoard);
+  auto* beside = render->add_option("--with-neighbours", order.neighbours, "Also what is sewn to the map, over at most so many seams")
+                     ->check(CLI::Range(1, 100));
+  for (const char* alone : {"--only", "--without", "--camera", "--frame", "--exact"}) {
+    onBoard->excludes(render->get_option(alone));
+    beside->excludes(render->get_option(alone));
+  }
+  onBoard->excludes(beside);
 
   auto* out = app.add_subcommand("export", "A map as a layered picture (.ora, OpenRaster), or as a PNG");
   out->add_option("MAP", order.map, "The map's name")->required();
@@ -157,6 +167,12 @@ int main(int argc, char** argv) {
     return app.exit(error) == 0 ? uq::cli::kFine : uq::cli::kUsage;
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
+  if (render->parsed() && order.board) return uq::cli::renderBoard(order);
+  if (render->parsed() && order.map.empty()) {
+    std::fprintf(stderr, "render needs a MAP, or --board\n");
+    return uq::cli::kUsage;
+  }
+  if (render->parsed() && order.neighbours > 0) return uq::cli::renderWithNeighbours(order);
   if (render->parsed()) return uq::cli::render(order);
   if (packs->parsed()) return uq::cli::pack(quilt, packedFile);
   if (unpacks->parsed()) return uq::cli::unpack(packedFile, target);
