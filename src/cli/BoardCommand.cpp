@@ -16,6 +16,9 @@ int complain(ExitCode code, const std::string& text) {
   return code;
 }
 
+bool isZoom(double zoom) { return zoom >= kSmallestZoom && zoom <= kLargestZoom; }
+int noZoom() { return complain(kUsage, "--zoom takes a number from 0.002 to 32 (1 is 100 %)"); }
+
 int tooLarge() {
   return complain(kNotWritten, "The picture would be larger than 32,768 pixels or 512 MB. Choose a smaller --zoom.");
 }
@@ -30,6 +33,7 @@ int written(const RenderOrder& order, const Result<void>& done, const std::strin
 }  // namespace
 
 int renderBoard(const RenderOrder& order) {
+  if (!isZoom(order.zoom)) return noZoom();
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
   if (!opened) return complain(kNotOpened, opened.error().text());
   const Quilt& quilt = opened->quilt;
@@ -46,6 +50,7 @@ int renderBoard(const RenderOrder& order) {
 }
 
 int renderWithNeighbours(const RenderOrder& order) {
+  if (!isZoom(order.zoom)) return noZoom();
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
   if (!opened) return complain(kNotOpened, opened.error().text());
   const Quilt& quilt = opened->quilt;
