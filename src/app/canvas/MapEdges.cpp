@@ -61,6 +61,10 @@ QString resizingText(const Quilt& quilt, const Map& map, std::int64_t cut, std::
 QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
   QStringList parts{resizingText(quilt, map, drag.cut(), drag.broughtBack())};
   if (!drag.refusal().empty()) parts.prepend(QString::fromStdString(drag.refusal()));
+  if (!drag.sewn().empty()) {
+    const QString to = QString::fromStdString(drag.sewn());
+    parts << (drag.opens() ? tr("the seam to %1 opens").arg(to) : tr("%1 goes along · Ctrl: alone, and the seam opens").arg(to));
+  }
   QStringList outside;
   for (const std::string& one : drag.outside()) outside << QString::fromStdString(one);
   if (!outside.isEmpty()) parts << tr("outside then: %1").arg(outside.join(QStringLiteral(", ")));

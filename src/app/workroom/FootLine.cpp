@@ -9,6 +9,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/WorkKeeper.h"
+#include "core/edit/Patchwork.h"
 
 namespace uq {
 
@@ -107,10 +108,16 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
     const auto grid = makeGrid(map->grid);
     const PixelRect pixels = grid->pixelBounds(map->bounds);
     if (const auto cell = canvas.hoveredCell()) {
+      // Beyond the edge cells are those of the map that is sewn there.
+      const bool isOwn = map->bounds.contains(*cell);
+      const auto patch = isOwn ? std::nullopt : Patchwork::across(session->quilt(), map->id).at(*cell);
+      const Map* under = patch ? session->quilt().map(patch->map) : map;
+      const CellPos own = patch ? patch->onMap(*cell) : *cell;
       const PixelRect box = grid->cellBox(*cell);
       // People see cells counted from the map's corner.
-      const int column = cell->x - map->bounds.x0;
-      const int row = cell->y - map->bounds.y0;
+      const int column = own.x - under->bounds.x0;
+      const int row = own.y - under->bounds.y0;
+      if (!isOwn) parts << QString::fromStdString(under->name);
       parts << tr("cell %1, %2").arg(column).arg(row) << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
     }
     scale << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);

@@ -1,5 +1,6 @@
 // EdgeDrag: an edge or corner of the desk's map in the hand, from press to release.
 //
+// Where another map is sewn to an edge, that map's edge goes along and the seam stays; taken alone, the seam opens.
 // One gesture of Work: what it shows is what letting go there would leave, and dropping it leaves no trace. The hand gives
 // the cell that it is over; the edge follows along the grid's own axes.
 // Cost of a move: the new room that is filled, and a count of the chunks that the edge newly goes over.
@@ -8,6 +9,7 @@
 
 #include <cstdint>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -25,8 +27,9 @@ class EdgeDrag {
   [[nodiscard]] bool take(const HeldEdge& edge, CellPos at);
   // True until the gesture has ended, by whomever.
   bool isHeld() const { return held_ && began_ == work_.gesturesBegun() && work_.gesture(); }
-  // `screens`: to whole screens of the player; `bothSides`: the opposite edge goes as far the other way.
-  void dragTo(CellPos at, bool screens, bool bothSides);
+  // `screens`: to whole screens of the player; `alone`: the opposite edge goes as far the other way, but where another map
+  // is sewn to the edge, this map's edge alone moves.
+  void dragTo(CellPos at, bool screens, bool alone);
   // What is laid in new room from now on; the desk remembers it.
   void setRoom(NewRoom room);
   NewRoom room() const { return work_.desk().newRoom; }
@@ -41,11 +44,25 @@ class EdgeDrag {
   std::int64_t broughtBack() const { return broughtBack_; }
   // What would lie outside then, other than painted cells; see leftOutside.
   const std::vector<std::string>& outside() const { return outside_; }
+  // The other maps that are sewn to what moves, by name; and whether their seams open.
+  const std::string& sewn() const { return sewnTo_; }
+  bool opens() const { return !sewnTo_.empty() && alone_; }
   // Why the edge goes no farther; empty while it does.
   const std::string& refusal() const { return refusal_; }
 
  private:
+  struct Along {
+    Id seam;
+    Id map;
+    HeldEdge edge;  // of that map
+    PaintedCount count;
+  };
   void show();
+  // The maps whose edges lie on what is held.
+  std::vector<Along> along() const;
+  // Their bounds, once the held edge lies there.
+  static std::set<Id> seamsOf(const std::vector<Along>& along);
+  static CellRect movedAlong(const Along& other, const Map& map, const CellRect& from, const CellRect& to);
 
   Work& work_;
   bool held_ = false;
@@ -54,6 +71,9 @@ class EdgeDrag {
   CellPos from_;
   EdgeWay way_;
   std::optional<PaintedCount> count_;
+  std::vector<Along> along_;
+  std::string sewnTo_;
+  bool alone_ = false;
   bool grows_ = false;
   std::int64_t cut_ = 0;
   std::int64_t broughtBack_ = 0;
