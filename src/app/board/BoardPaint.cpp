@@ -5,6 +5,7 @@
 #include "app/look/Stitches.h"
 #include "app/look/Tag.h"
 #include "app/look/Theme.h"
+#include "app/maps/NewMapCard.h"
 #include "raster/SmallPicture.h"
 
 namespace uq {
@@ -58,6 +59,42 @@ void BoardView::paintCloth(QPainter& painter) const {
   for (int x = 0; x < width(); x += kWeave) painter.drawLine(x, 0, x, height());
 }
 
+void BoardView::paintChalk(QPainter& painter, const Piece& piece) const {
+  const Theme& theme = Theme::current();
+  const ChalkPiece& planned = *chalk(piece.map);
+  const QRectF box = sight().rectOf(piece.covers);
+  if (!box.adjusted(-40, -40, 40, 40).intersects(QRectF(rect()))) return;
+  painter.setRenderHint(QPainter::Antialiasing, false);
+  QColor rubbed = theme.paper;
+  rubbed.setAlpha(90);
+  painter.fillRect(box, rubbed);
+  const bool isChosen = all_.contains(piece.map);
+  const QColor line = isChosen ? (piece.map == chosen_ ? theme.madder : theme.woad) : theme.softInk;
+  painter.setPen(QPen(line, isChosen ? 2.5 : 1.5, Qt::DashLine));
+  painter.setBrush(Qt::NoBrush);
+  painter.drawRect(box);
+  if (box.width() < kNamesFrom || box.height() < 18) return;
+  painter.save();
+  painter.setClipRect(box.adjusted(2, 2, -2, -2), Qt::IntersectClip);
+  const QRectF room = box.adjusted(8, 6, -8, -6);
+  QFont font = painter.font();
+  font.setItalic(true);
+  font.setBold(true);
+  font.setStrikeOut(planned.done);
+  painter.setFont(font);
+  painter.setPen(theme.ink);
+  const QFontMetrics metrics(font);
+  const QString name = (planned.done ? QString(QChar(0x2713)) + QLatin1Char(' ') : QString()) + QString::fromStdString(planned.name);
+  painter.drawText(room, Qt::AlignLeft | Qt::AlignTop, metrics.elidedText(name, Qt::ElideRight, static_cast<int>(room.width())));
+  font.setBold(false);
+  font.setStrikeOut(false);
+  painter.setFont(font);
+  painter.setPen(theme.softInk);
+  painter.drawText(room.adjusted(0, metrics.height() + 2, 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                   QString::fromStdString(planned.note));
+  painter.restore();
+}
+
 void BoardView::paintPiece(QPainter& painter, const Piece& piece) const {
   const Theme& theme = Theme::current();
   const Map& map = *session_->quilt().map(piece.map);
@@ -107,11 +144,28 @@ void BoardView::paintEvent(QPaintEvent*) {
   const Theme& theme = Theme::current();
   paintCloth(painter);
   if (!session_) return;
-  for (const Piece& one : pieces_) paintPiece(painter, one);
+  for (const Piece& one : pieces_) {
+    if (one.chalk) paintChalk(painter, one);
+  }
+  for (const Piece& one : pieces_) {
+    if (!one.chalk) paintPiece(painter, one);
+  }
   paintSeams(painter);
   for (const BoardLine& line : lines_) {
     const QRectF on = sight().rectOf({line.from.x, line.from.y, line.to.x - line.from.x, line.to.y - line.from.y});
     drawStitchLine(painter, QLineF(on.topLeft(), on.bottomRight()), theme.woad, theme.paper, 2);
+  }
+  if (pieces_.empty()) {
+    painter.setPen(theme.softInk);
+    painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
+                     tr("Nothing lies here yet.\nDrag with Ctrl to draw the first map, with Ctrl and Shift to plan one in chalk."));
+  }
+  const bool asks = card_->isVisible();
+  if (drag_ == Drag::draw || asks) {
+    const QRectF drawn = sight().rectOf(asks ? drawn_.at : frame_);
+    painter.setPen(QPen(theme.madder, 2, Qt::DashLine));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(drawn);
   }
   if (drag_ == Drag::frame) drawStitches(painter, sight().rectOf(frame_), theme.madder, theme.paper);
   if (!said_.isEmpty()) paintSaid(painter);

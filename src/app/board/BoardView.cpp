@@ -1,22 +1,23 @@
 #include "app/board/BoardView.h"
 
+#include <QButtonGroup>
+#include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QToolButton>
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
 
 #include "app/board/PieceMenu.h"
-#include "app/look/NameField.h"
+#include "app/maps/NewMapCard.h"
 #include "app/look/Theme.h"
+#include "app/look/Widgets.h"
 
 namespace uq {
 
 namespace {
 
-constexpr double kDrawnTo = 12;     // logical pixels within which a dragged piece is drawn to an edge, or sewn
-constexpr double kNearBy = 60;      // and within which the menu finds an edge to sew to
-constexpr double kDragAfter = 4;    // logical pixels: a shorter drag moves nothing
 
 PixelSize pitchOf(const Map& map) { return map.grid.cell; }
 
@@ -36,6 +37,40 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   find_->installEventFilter(this);
   find_->hide();
   connect(find_, &QLineEdit::textEdited, this, [this] { findNext(0); });
+  tools_ = new QWidget(this);
+  tools_->setObjectName(QStringLiteral("board-tools"));
+  auto* row = new QHBoxLayout(tools_);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(kGap / 2);
+  auto* group = new QButtonGroup(this);
+  const auto tool = [&](const char* name, Draws what, const QString& text, const QString& says) {
+    auto* button = new QToolButton(tools_);
+    button->setObjectName(QLatin1String(name));
+    button->setText(text);
+    button->setToolTip(says);
+    button->setCheckable(true);
+    button->setChecked(what == Draws::nothing);
+    button->setFocusPolicy(Qt::TabFocus);
+    group->addButton(button, static_cast<int>(what));
+    row->addWidget(button);
+  };
+  tool("board-choose", Draws::nothing, tr("Choose"), tr("A drag on the cloth chooses the pieces in it"));
+  tool("board-draw", Draws::map, tr("Draw a map"), tr("A drag on the cloth is a new map, sewn where it meets an edge · Ctrl+drag"));
+  tool("board-chalk", Draws::chalk, tr("Chalk"), tr("A drag on the cloth plans a map: a name and a note · Ctrl+Shift+drag"));
+  connect(group, &QButtonGroup::idClicked, this, [this](int what) {
+    setDraws(static_cast<Draws>(what));
+    setFocus(Qt::OtherFocusReason);
+  });
+  card_ = new NewMapCard(this);
+  card_->setObjectName(QStringLiteral("drawn-map-card"));
+  connect(card_, &NewMapCard::planned, this, [this](const MapPlan& plan) {
+    if (const Id made = session_->verbs().maps.addDrawn(drawn_, plan, card_->carried()); !made.empty()) choose(made);
+  });
+  connect(card_, &NewMapCard::closed, this, [this] {
+    drawn_ = {};
+    setFocus(Qt::OtherFocusReason);
+    update();
+  });
 }
 
 void BoardView::setSession(Session* session) {
@@ -44,6 +79,8 @@ void BoardView::setSession(Session* session) {
   pictures_.clear();
   seamLines_.clear();
   find_->hide();
+  card_->hide();
+  drawn_ = {};
   stitch_.reset();
   said_.clear();
   pieces_.clear();
@@ -54,7 +91,7 @@ void BoardView::setSession(Session* session) {
   isPlaced_ = false;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
-      if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>()) follow();
+      if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>() || change.any<ChalkPiece>()) follow();
     });
     connect(session_, &Session::refused, this, &BoardView::say);
     connect(session_, &Session::gestureEnded, this, [this] {
@@ -97,7 +134,7 @@ void BoardView::choose(Id map) {
   if (!piece(map)) return;
   chosen_ = map;
   all_ = {map};
-  setAccessibleDescription(QString::fromStdString(session_->quilt().map(map)->name));
+  setAccessibleDescription(nameOf(map));
   update();
 }
 
@@ -122,11 +159,13 @@ QRectF BoardView::pieceRect(Id map) const {
 
 void BoardView::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
+  placeTools();
   if (fits_) fit();
 }
 
 void BoardView::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
+  placeTools();
   follow();
 }
 
@@ -141,6 +180,13 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   const auto hit = pieceAt(session_->quilt(), pieces_, cloth(pressed_));
   const bool more = event->modifiers() & Qt::ShiftModifier;
+  const bool ctrl = event->modifiers() & Qt::ControlModifier;
+  drawing_ = ctrl ? (more ? Draws::chalk : Draws::map) : draws_;
+  if (!hit && drawing_ != Draws::nothing) {
+    drag_ = Drag::draw;
+    frame_ = {};
+    return update();
+  }
   if (!hit) {
     if (!more) all_ = {};
     drag_ = Drag::frame;
@@ -169,6 +215,7 @@ void BoardView::mouseMoveEvent(QMouseEvent* event) {
       timer_.start();
       Q_EMIT viewChanged();
       break;
+    case Drag::draw:
     case Drag::frame: {
       const PixelPos a = cloth(pressed_);
       const PixelPos b = cloth(at);
@@ -206,6 +253,7 @@ void BoardView::mouseReleaseEvent(QMouseEvent*) {
     if (!all_.empty() && !all_.contains(chosen_)) chosen_ = *all_.begin();
     frame_ = {};
   }
+  if (ended == Drag::draw) takeDrawn(std::exchange(frame_, {}), drawing_);
   lines_.clear();
   stitch_.reset();
   update();
@@ -240,10 +288,11 @@ void BoardView::zoomBy(int steps, QPointF about) {
   update();
   // A piece that fills the view is gone into.
   const auto under = session_ ? pieceAt(session_->quilt(), pieces_, cloth(about)) : std::nullopt;
-  if (steps > 0 && under && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) open(*under);
+  if (steps > 0 && under && !chalk(*under) && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) open(*under);
 }
 
 void BoardView::open(Id map) {
+  if (chalk(map)) return cut(map);
   choose(map);
   Q_EMIT opened(map);
 }
@@ -262,8 +311,8 @@ void BoardView::bringIntoSight(Id map) {
 void BoardView::step(int dx, int dy, bool moves) {
   if (!session_) return;
   const Map* map = session_->quilt().map(chosen_);
-  if (moves && map && !all_.empty()) {
-    const PixelSize pitch = pitchOf(*map);
+  if (moves && piece(chosen_) && !all_.empty()) {
+    const PixelSize pitch = map ? pitchOf(*map) : PixelSize{32, 32};
     session_->verbs().maps.movePieces(all_, {dx * pitch.w, dy * pitch.h});
   } else if (const auto next = pieceBeside(pieces_, chosen_, dx, dy)) {
     choose(*next);
@@ -272,103 +321,11 @@ void BoardView::step(int dx, int dy, bool moves) {
   update();
 }
 
-void BoardView::openThen(ActionId action) {
-  if (!piece(chosen_)) return;
-  open(chosen_);
-  actions_->action(action)->trigger();
-}
-
-void BoardView::contextMenuEvent(QContextMenuEvent* event) {
-  if (!session_ || drag_ == Drag::pieces) return;
-  if (event->reason() == QContextMenuEvent::Mouse) {
-    const auto hit = pieceAt(session_->quilt(), pieces_, cloth(event->pos()));
-    if (!hit) return;
-    if (!all_.contains(*hit)) all_ = {*hit};
-    chosen_ = *hit;
-    update();
-    return openMenu(event->globalPos());
-  }
-  openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
-}
-
-void BoardView::openMenu(QPoint at) {
-  if (!piece(chosen_)) return;
-  PieceAsks asks;
-  asks.open = [this] { open(chosen_); };
-  asks.rename = [this] { rename(); };
-  asks.size = [this] { openThen(ActionId::mapSize); };
-  asks.exportMap = [this] { openThen(ActionId::exportMap); };
-  asks.reach = static_cast<int>(kNearBy / sight().zoom);
-  pieceMenu(this, *session_, chosen_, all_, asks)->popup(at);
-}
-
-void BoardView::rename() {
-  const Map* map = session_ ? session_->quilt().map(chosen_) : nullptr;
-  if (!map) return;
-  bringIntoSight(chosen_);
-  const QRect on = pieceRect(chosen_).toAlignedRect();
-  const QRect place = QRect(on.left(), on.top() - 30, std::max(160, on.width()), 28).intersected(rect());
-  auto* field = new NameField(QString::fromStdString(map->name), place, this, [this, id = map->id](const QString& name) {
-    session_->verbs().maps.rename(id, name.toStdString());
-  });
-  field->setObjectName(QStringLiteral("piece-name"));
-  connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
-}
-
 void BoardView::say(const QString& what) {
   if (said_ == what) return;
   said_ = what;
   setAccessibleDescription(what);
   update();
-}
-
-void BoardView::find(const QString& text) {
-  if (!session_ || pieces_.empty()) return;
-  foundFrom_ = chosen_;
-  find_->setGeometry((width() - 260) / 2, 12, 260, find_->sizeHint().height());
-  find_->setText(text);
-  find_->show();
-  find_->setFocus(Qt::OtherFocusReason);
-  find_->end(false);
-  findNext(0);
-}
-
-void BoardView::findNext(int steps) {
-  const QString wanted = find_->text().trimmed();
-  std::vector<Id> found;
-  for (const Shared<Map>& map : session_->quilt().maps()) {
-    if (!wanted.isEmpty() && QString::fromStdString(map->name).contains(wanted, Qt::CaseInsensitive)) found.push_back(map->id);
-  }
-  if (found.empty()) return say(wanted.isEmpty() ? QString() : tr("No piece has that in its name."));
-  const auto here = std::find(found.begin(), found.end(), chosen_);
-  const int count = static_cast<int>(found.size());
-  const int at = here == found.end() ? 0 : static_cast<int>(here - found.begin()) + steps;
-  choose(found[static_cast<std::size_t>((at % count + count) % count)]);
-  say(count == 1 ? QString() : tr("%n piece(s) have that in their names; arrows go on", nullptr, count));
-  bringIntoSight(chosen_);
-}
-
-bool BoardView::eventFilter(QObject* watched, QEvent* event) {
-  if (watched != find_) return QWidget::eventFilter(watched, event);
-  const auto leave = [this] {
-    find_->hide();
-    say({});
-    setFocus(Qt::OtherFocusReason);
-  };
-  if (event->type() == QEvent::FocusOut && find_->isVisible()) find_->hide();
-  if (event->type() != QEvent::KeyPress) return false;
-  switch (static_cast<QKeyEvent*>(event)->key()) {
-    case Qt::Key_Up: findNext(-1); return true;
-    case Qt::Key_Down: findNext(1); return true;
-    case Qt::Key_Return:
-    case Qt::Key_Enter: leave(); return true;
-    case Qt::Key_Escape:
-      leave();
-      choose(foundFrom_);
-      bringIntoSight(foundFrom_);
-      return true;
-    default: return false;
-  }
 }
 
 void BoardView::keyPressEvent(QKeyEvent* event) {
@@ -386,6 +343,9 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
       if (event->modifiers() == Qt::NoModifier) return fit();
       break;
     case Qt::Key_F2: return rename();
+    case Qt::Key_Space:
+      if (chalk(chosen_)) session_->verbs().maps.tick(all_);
+      return;
     case Qt::Key_Delete:
       if (session_ && piece(chosen_)) deletePieces(*session_, all_);
       return;
@@ -394,7 +354,13 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Equal: return zoomBy(1, QRectF(rect()).center());
     case Qt::Key_Minus: return zoomBy(-1, QRectF(rect()).center());
     case Qt::Key_Escape:
-      if (session_ && session_->inGesture()) {
+      if (drag_ == Drag::draw || drag_ == Drag::frame) {
+        drag_ = Drag::none;
+        frame_ = {};
+        update();
+      } else if (draws_ != Draws::nothing) {
+        setDraws(Draws::nothing);
+      } else if (session_ && session_->inGesture()) {
         session_->work().drop();
       } else if (!chosen_.empty()) {
         choose(chosen_);

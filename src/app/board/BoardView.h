@@ -3,7 +3,8 @@
 // Pieces are chosen, several at once by a frame or with Shift, and dragged, drawn to one another's edges by a line of
 // stitches. Edges that belong together show the stitch, and letting go sews; Shift lays beside, Ctrl rips off, Alt is drawn
 // to nothing. A double click, or Enter, opens a piece, its menu does everything else; letters find one by its name. Arrows go
-// from piece to piece, Shift and arrows move the chosen ones.
+// from piece to piece, Shift and arrows move the chosen ones. On bare cloth a drag chooses by a frame; with Ctrl, or the tool
+// for it, it draws a new map, with Ctrl and Shift a chalk piece, which is cut by Enter and ticked by Space.
 // Pictures come one after the other while nothing else happens; one that is out of date is shown until then. What is
 // dragged is a gesture of Work, so Esc leaves no trace and letting go is one step. Threads: the interface's.
 #pragma once
@@ -18,15 +19,24 @@
 #include "app/actions/Actions.h"
 #include "app/canvas/MapView.h"
 #include "app/workroom/Session.h"
-#include "core/edit/Board.h"
+#include "core/edit/DrawnPiece.h"
 #include "core/edit/Stitch.h"
 
 namespace uq {
+
+// Logical pixels within which what is dragged or drawn on the Board meets an edge; and a shorter drag is none.
+inline constexpr double kDrawnTo = 12;
+inline constexpr double kDragAfter = 4;
+
+class NewMapCard;
 
 class BoardView : public QWidget {
   Q_OBJECT
 
  public:
+  // What a drag on bare cloth does.
+  enum class Draws { nothing, map, chalk };
+
   explicit BoardView(Actions* actions, QWidget* parent = nullptr);
 
   void setSession(Session* session);
@@ -44,6 +54,7 @@ class BoardView : public QWidget {
   const std::optional<Stitch>& stitch() const { return stitch_; }
   // What is said at the pointer or beside the chosen piece.
   const QString& said() const { return said_; }
+  Draws draws() const { return draws_; }
 
  Q_SIGNALS:
   void opened(uq::Id map);
@@ -64,7 +75,7 @@ class BoardView : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  enum class Drag { none, pan, frame, pieces };
+  enum class Drag { none, pan, frame, pieces, draw };
   struct Picture {
     QImage image;
     PixelRect covers;   // map pixels
@@ -88,6 +99,16 @@ class BoardView : public QWidget {
   void open(Id map);
   void openThen(ActionId action);
   void openMenu(QPoint at);
+  void openChalkMenu(QPoint at);
+  void setDraws(Draws what);
+  // What was drawn is a chalk piece, or asks for its map.
+  void takeDrawn(const PixelRect& at, Draws what);
+  void askFor(const DrawnPiece& drawn);
+  void cut(Id chalk);
+  void placeTools();
+  const ChalkPiece* chalk(Id piece) const;
+  QString nameOf(Id piece) const;
+  void paintChalk(QPainter& painter, const Piece& piece) const;
   void rename();
   // Opens the field that finds a piece, with what was typed so far; goes to the next one that has it in its name.
   void find(const QString& text);
@@ -113,6 +134,11 @@ class BoardView : public QWidget {
   std::optional<Stitch> stitch_;
   QString said_;
   QLineEdit* find_;
+  QWidget* tools_;
+  NewMapCard* card_;
+  DrawnPiece drawn_;  // what the card asks about
+  Draws draws_ = Draws::nothing;
+  Draws drawing_ = Draws::nothing;  // by the drag under way
   Id foundFrom_;  // the piece that was chosen before it was looked for
   struct SeamLines {
     Seam seam;

@@ -225,6 +225,14 @@ NewMapCard::NewMapCard(QWidget* parent) : Card(parent) {
   sideWords_->setLayout(sides);
   lines->addWidget(sideWords_);
   lines->addLayout(line({width_, word(tr("across and")), height_, word(tr("down.")), sizeHint_}));
+  carry_ = number("carried", tr("Columns or rows that are carried over"), 0, 4096);
+  carryFrom_ = makeSoftLabel(this);
+  carryFrom_->setWordWrap(false);
+  carryWords_ = new QWidget(this);
+  auto* carries = line({word(tr("It begins with the last")), carry_, carryFrom_});
+  carryWords_->setLayout(carries);
+  carryWords_->hide();
+  lines->addWidget(carryWords_);
   lines->addWidget(figures_);
   lines->addWidget(refusal_);
   for (std::size_t i = 0; i < offers_.size(); ++i) {
@@ -253,10 +261,29 @@ NewMapCard::NewMapCard(QWidget* parent) : Card(parent) {
 void NewMapCard::open(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   proposed_ = proposedMap(quilt, like, sheet);
   screen_ = quilt.facts().screen;
+  carryWords_->hide();
   tile_ = sheet ? sheet->cut.cell : PixelSize{};
   const QString likeName = like ? tr("as %1").arg(QString::fromStdString(like->name)) : tr("a plain start");
   sizeFrom_ = likeName;
   cellFrom_ = sheet ? tr("as the tiles of %1").arg(QString::fromStdString(sheet->name)) : likeName;
+  fill();
+}
+
+void NewMapCard::open(const Quilt& quilt, const MapPlan& proposed, const QString& from, const std::optional<Beside>& beside) {
+  proposed_ = proposed;
+  screen_ = quilt.facts().screen;
+  tile_ = {};
+  cellFrom_ = from;
+  sizeFrom_ = tr("as drawn");
+  carryWords_->setVisible(beside.has_value());
+  carry_->setValue(0);
+  if (beside) carryFrom_->setText((beside->rows ? tr("rows of %1.") : tr("columns of %1.")).arg(beside->name));
+  fill();
+}
+
+int NewMapCard::carried() const { return carryWords_->isHidden() ? 0 : static_cast<int>(carry_->typed()); }
+
+void NewMapCard::fill() {
   for (NumberField* field : {width_, height_})
     field->setFixedWidth(field->fontMetrics().horizontalAdvance(QLatin1Char('0')) * 9);
   name_->setText(QString::fromStdString(proposed_.name));

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <map>
+#include <optional>
 
 #include "app/look/Card.h"
 #include "core/edit/ArrangeMaps.h"
@@ -26,7 +27,16 @@ class NewMapCard : public Card {
 
   // Shows the card in the middle of its parent. `like` and `sheet` as for proposedMap.
   void open(const Quilt& quilt, const Map* like, const Sheet* sheet);
+  // Filled with a plan, `from` says where its values come from. With a neighbour's name it also asks how many of that map's
+  // last columns or rows (`rows`) are carried over.
+  struct Beside {
+    QString name;
+    bool rows = false;
+  };
+  void open(const Quilt& quilt, const MapPlan& proposed, const QString& from, const std::optional<Beside>& beside);
   MapPlan plan() const;
+  // How many columns or rows are carried over.
+  int carried() const;
 
  Q_SIGNALS:
   void planned(const uq::MapPlan& plan);
@@ -39,6 +49,8 @@ class NewMapCard : public Card {
  private:
   class Preview;
 
+  // Shows what is proposed.
+  void fill();
   void chooseGrid(GridKind kind);
   void refresh();
   void refreshOffers(const MapPlan& plan);
@@ -59,6 +71,9 @@ class NewMapCard : public Card {
   NumberField* height_;
   std::map<GridKind, QToolButton*> grids_;
   GridKind kind_ = GridKind::orthogonal;
+  QWidget* carryWords_;
+  NumberField* carry_;
+  QLabel* carryFrom_;
   QLabel* gridName_;
   QLabel* cellHint_;
   QLabel* sizeHint_;

@@ -174,7 +174,7 @@ void MapTabs::refresh() {
     font.setBold(map->id == session_->desk().map && !session_->desk().onBoard);
     tabs_[i]->setFont(font);
   }
-  board_->setVisible(session_ && !session_->quilt().maps().empty());
+  board_->setVisible(session_ != nullptr);
   QFont font = board_->font();
   font.setBold(session_ && session_->desk().onBoard);
   board_->setFont(font);

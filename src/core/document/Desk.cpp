@@ -101,8 +101,9 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
   for (InHand& hand : desk.held) keep(hand);
 }
 
-// The desk says nothing of seams.
+// The desk says nothing of seams and chalk pieces.
 void forget(Desk&, const Quilt&, KindTag<Seam>) {}
+void forget(Desk&, const Quilt&, KindTag<ChalkPiece>) {}
 
 }  // namespace
 

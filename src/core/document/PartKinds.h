@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "core/base/Shared.h"
+#include "core/document/ChalkPiece.h"
 #include "core/document/Map.h"
 #include "core/document/Seam.h"
 #include "core/document/Sheet.h"
@@ -51,6 +52,6 @@ struct KindList {
   using AnyOf = std::variant<std::monostate, Shared<More>..., Shared<Kinds>...>;
 };
 
-using PartKinds = KindList<Map, Sheet, Stamp, Seam>;
+using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece>;
 
 }  // namespace uq

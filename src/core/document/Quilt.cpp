@@ -136,17 +136,20 @@ template Quilt Quilt::with(Map) const;
 template Quilt Quilt::with(Sheet) const;
 template Quilt Quilt::with(Stamp) const;
 template Quilt Quilt::with(Seam) const;
+template Quilt Quilt::with(ChalkPiece) const;
 template Quilt Quilt::without<Map>(Id) const;
 template Quilt Quilt::without<Sheet>(Id) const;
 template Quilt Quilt::without<Stamp>(Id) const;
 template Quilt Quilt::without<Seam>(Id) const;
+template Quilt Quilt::without<ChalkPiece>(Id) const;
 template Quilt Quilt::restoring(const Shared<Map>&) const;
 template Quilt Quilt::restoring(const Shared<Sheet>&) const;
 template Quilt Quilt::restoring(const Shared<Stamp>&) const;
 template Quilt Quilt::restoring(const Shared<Seam>&) const;
+template Quilt Quilt::restoring(const Shared<ChalkPiece>&) const;
 
 bool Quilt::knows(Id id) const {
-  if (sheet(id) || stamp(id) || listed<Seam>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
+  if (sheet(id) || stamp(id) || listed<Seam>(id) || listed<ChalkPiece>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
   return std::any_of(maps().begin(), maps().end(), [id](const Shared<Map>& map) {
     return map->id == id || map->layer(id) || map->layerFolder(id);
   });

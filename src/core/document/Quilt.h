@@ -69,6 +69,7 @@ struct QuiltFacts {
   std::vector<Id> shelf;                         // stamps as they lie on the Table; others follow by name
   Json::Object extra;                            // fields that this version does not know
   Json::Object linksExtra;                       // likewise of the document of all links
+  Json::Object planExtra;                        // and of that of the plan
   Revision revision;
   friend bool operator==(const QuiltFacts&, const QuiltFacts&) = default;
 };
@@ -106,6 +107,7 @@ class Quilt {
   const std::vector<Shared<Sheet>>& sheets() const { return all<Sheet>(); }
   const std::vector<Shared<Stamp>>& stamps() const { return all<Stamp>(); }
   const std::vector<Shared<Seam>>& seams() const { return all<Seam>(); }  // by id, since they have no names
+  const std::vector<Shared<ChalkPiece>>& chalkPieces() const { return all<ChalkPiece>(); }
   const SheetSlots& slots() const { return slots_; }
 
   // nullptr when there is none. Of the listed parts only: Chalk is not among them.

@@ -111,6 +111,7 @@ std::vector<Piece> piecesOf(const Quilt& quilt) {
       area += areaOf(group.covers);
     }
   }
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) laid = united(laid, chalk->at);
   Rows rows(laid.empty() ? PixelPos() : PixelPos{laid.x, laid.bottom() + kBelow}, area);
   std::vector<Piece> pieces(quilt.maps().size());
   for (const Group& group : groups) {
@@ -120,6 +121,9 @@ std::vector<Piece> piecesOf(const Quilt& quilt) {
       const PixelPos there{at.x + member.by.x, at.y + member.by.y};
       pieces[member.index] = {map.id, there, shifted(pixelsOf(map), there)};
     }
+  }
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
+    pieces.push_back({chalk->id, {chalk->at.x, chalk->at.y}, chalk->at, true});
   }
   return pieces;
 }
@@ -136,6 +140,9 @@ std::optional<Id> pieceAt(const Quilt& quilt, const std::vector<Piece>& pieces, 
     if (!map || !meet(piece->covers, {at.x, at.y, 1, 1})) continue;
     const CellPos cell = makeGrid(map->grid)->cellAt({at.x - piece->at.x, at.y - piece->at.y});
     if (map->bounds.contains(cell)) return piece->map;
+  }
+  for (auto piece = pieces.rbegin(); piece != pieces.rend(); ++piece) {
+    if (piece->chalk && meet(piece->covers, {at.x, at.y, 1, 1})) return piece->map;
   }
   return std::nullopt;
 }
@@ -213,6 +220,7 @@ std::set<Id> withSewn(const Quilt& quilt, const std::set<Id>& maps) {
   const SewnMaps sewn(quilt);
   std::set<Id> all;
   for (const Id map : maps) {
+    all.insert(map);
     if (!quilt.map(map)) continue;
     for (const Sewn& one : sewn.around(map)) all.insert(one.map);
   }
@@ -225,8 +233,15 @@ namespace {
 Quilt withPlaces(const Quilt& quilt, const std::vector<Piece>& pieces, const std::set<Id>& fixed) {
   Quilt next = quilt;
   for (const Piece& piece : pieces) {
-    const Map* map = quilt.map(piece.map);
     const PixelPos at{bounded(piece.at.x), bounded(piece.at.y)};
+    if (piece.chalk) {
+      ChalkPiece chalk = *quilt.listed<ChalkPiece>(piece.map);
+      chalk.at.x = at.x;
+      chalk.at.y = at.y;
+      next = next.with(std::move(chalk));
+      continue;
+    }
+    const Map* map = quilt.map(piece.map);
     if (map->onBoard == at || fixed.contains(piece.map)) continue;
     Map placed = *map;
     placed.onBoard = at;
@@ -263,6 +278,7 @@ Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed) {
   const std::vector<Group> groups = groupsOf(quilt);
   std::int64_t area = 0;
   for (const Group& group : groups) area += areaOf(group.covers);
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) area += areaOf(chalk->at);
   Rows rows({}, area);
   std::vector<Piece> pieces;
   for (const Group& group : groups) {
@@ -270,6 +286,9 @@ Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed) {
     for (const Group::Member& member : group.members) {
       pieces.push_back({quilt.maps()[member.index]->id, {at.x + member.by.x, at.y + member.by.y}, {}});
     }
+  }
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
+    pieces.push_back({chalk->id, rows.place({0, 0, chalk->at.w, chalk->at.h}), {}, true});
   }
   return withPlaces(quilt, pieces, fixed);
 }

@@ -15,18 +15,19 @@
 namespace uq {
 
 struct Piece {
-  Id map;
-  PixelPos at;       // of map pixel 0, 0, on the cloth
-  PixelRect covers;  // the box around its outline, on the cloth
+  Id map;             // or the chalk piece
+  PixelPos at;        // of map pixel 0, 0, on the cloth
+  PixelRect covers;   // the box around its outline, on the cloth
+  bool chalk = false;  // it is no map yet
   friend bool operator==(const Piece&, const Piece&) = default;
 };
 
-// All pieces, in the order of the maps; a later one lies on an earlier one.
+// All pieces, in the order of the maps, then those of chalk. A later map lies on an earlier one, chalk under all maps.
 std::vector<Piece> piecesOf(const Quilt& quilt);
 // The box around them all; empty where there is none.
 PixelRect boxAround(const std::vector<Piece>& pieces);
 
-// The topmost piece whose real outline holds a pixel of the cloth.
+// The topmost piece, of chalk too, whose real outline holds a pixel of the cloth.
 std::optional<Id> pieceAt(const Quilt& quilt, const std::vector<Piece>& pieces, PixelPos at);
 // Those whose boxes meet a rectangle of the cloth.
 std::set<Id> piecesIn(const std::vector<Piece>& pieces, const PixelRect& frame);

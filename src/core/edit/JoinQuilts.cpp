@@ -81,8 +81,9 @@ void tellApart(Part& part, const Quilt& quilt) {
   if constexpr (std::is_same_v<Part, Sheet>) tellCodeApart(part, quilt);
 }
 
-// Seams have neither names nor files of their own.
+// These have no files of their own, and seams no names.
 void tellApart(Seam&, const Quilt&) {}
+void tellApart(ChalkPiece&, const Quilt&) {}
 
 class Joining {
  public:
@@ -97,6 +98,7 @@ class Joining {
     joinKind<Stamp>();
     joinKind<Map>();
     joinKind<Seam>();
+    joinKind<ChalkPiece>();
     return std::move(joined_);
   }
 
@@ -156,8 +158,9 @@ class Joining {
     if (side == Side::both) putCopy(theirs);
   }
 
-  // The same seam, sewn elsewhere on both sides: ours, and a word about it.
+  // The same seam, or planned map, changed on both sides: ours, and a word about it.
   void joinChanged(const Seam&, const Seam& mine, const Seam&) { joined_.kept.push_back(toldAs(mine)); }
+  void joinChanged(const ChalkPiece&, const ChalkPiece& mine, const ChalkPiece&) { joined_.kept.push_back(toldAs(mine)); }
 
   // In a map layer by layer, where what else is said of it changed on one side at most.
   void joinChanged(const Map& was, const Map& mine, const Map& theirs) {

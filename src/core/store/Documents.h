@@ -32,6 +32,7 @@ Result<Sheet> readSheetDocument(const Json& json, const std::string& file);
 // Where the parts stand inside the quilt's folder.
 inline constexpr std::string_view kQuiltFile = "quilt.json";
 inline constexpr std::string_view kLinksFile = "links.json";  // only where there are links
+inline constexpr std::string_view kPlanFile = "plan.json";  // only where there are chalk pieces
 // By kind: the folder that holds its files, and what one is called.
 template <class Part>
 inline constexpr std::string_view kFolderOf = "";
@@ -43,6 +44,8 @@ template <>
 inline constexpr std::string_view kFolderOf<Stamp> = "stamps";
 template <>
 inline constexpr std::string_view kFolderOf<Seam> = "seams";  // which is none: all stand in kLinksFile
+template <>
+inline constexpr std::string_view kFolderOf<ChalkPiece> = "chalk pieces";  // likewise: kPlanFile
 template <class Part>
 inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<Part>.size() - 1);
 std::string mapFile(const Map& map);

@@ -89,7 +89,7 @@ bool isPlainName(std::string_view name) {
 }
 
 bool isQuiltFile(const std::string& path) {
-  if (path == kQuiltFile || path == kLinksFile) return true;
+  if (path == kQuiltFile || path == kLinksFile || path == kPlanFile) return true;
   std::vector<std::string> parts;
   for (std::size_t at = 0; at <= path.size() && parts.size() < 4;) {
     const auto end = std::min(path.find('/', at), path.size());

@@ -16,6 +16,7 @@ std::string placeOf(const Map& map) { return mapFile(map); }
 std::string placeOf(const Sheet& sheet) { return sheetFile(sheet); }
 std::string placeOf(const Stamp& stamp) { return stampFolder(stamp); }
 std::string placeOf(const Seam& seam) { return seam.id.text(); }
+std::string placeOf(const ChalkPiece& piece) { return piece.id.text(); }
 
 // A `.cells` text up to the last chunk that begins in or before that line; the chunks before it are whole.
 std::string_view wholeChunks(std::string_view text, int line) {

@@ -169,7 +169,7 @@ bool QuiltFolder::isAsSeen() const {
     if (!stamp || !(*stamp ? **stamp == seen.stamp : seen.stamp == Disk::Stamp())) return false;
   }
   const auto isNew = [this](const std::string& document) { return !seen_.contains(document) && isThere(document); };
-  if (isNew(std::string(kLinksFile))) return false;
+  if (isNew(std::string(kLinksFile)) || isNew(std::string(kPlanFile))) return false;
   for (const auto& [folder, document] : {std::pair("maps", "/map.json"), std::pair("stamps", "/stamp.json"),
                                          std::pair("sheets", "")}) {
     const auto there = disk_->list(full(folder), kMostNames);

@@ -11,6 +11,7 @@
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
+#include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -52,7 +53,12 @@ class QuiltReader {
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet);
   void readStamps();
+  // One document in which all of something stands; nothing where there is none, or where it had to be left out.
+  template <class Whole>
+  std::optional<Whole> readListed(std::string_view name, Result<Whole> (*readDocument)(const Json&, const std::string&),
+                                  const char* kept);
   void readLinks();
+  void readPlan();
   // Tells which seams are followed by nothing, and why.
   void checkSeams();
   // A map without its cells.
@@ -159,6 +165,7 @@ QuiltRead QuiltReader::readAll() {
   readSheets();
   readStamps();
   readLinks();
+  readPlan();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
     if (!progress_.isCancelled()) readMap(folder);
   }
@@ -285,19 +292,35 @@ void QuiltReader::readStamps() {
 }
 
 void QuiltReader::readLinks() {
-  const std::string file(kLinksFile);
-  const auto text = folder_.read(file, kLargestDocument);
-  if (!text && text.error().cause == Error::Cause::missing) return;
-  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-  auto links = json ? readLinksDocument(*json, file) : Result<Links>(fail(json.error()));
-  if (!links) {
-    return leaveOut(file, text ? *text : std::string(), links.error(),
-                    "The maps lie beside one another as if nothing were sewn, and the file stays as it is");
-  }
+  auto links = readListed<Links>(kLinksFile, readLinksDocument,
+                                 "The maps lie beside one another as if nothing were sewn, and the file stays as it is");
+  if (!links) return;
   QuiltFacts facts = read_.quilt.facts();
   facts.linksExtra = std::move(links->extra);
   read_.quilt = read_.quilt.with(std::move(facts));
   for (Seam& seam : links->seams) read_.quilt = read_.quilt.with(std::move(seam));
+}
+
+void QuiltReader::readPlan() {
+  auto plan = readListed<WorldPlan>(kPlanFile, readPlanDocument, "The plan is left out, and the file stays as it is");
+  if (!plan) return;
+  QuiltFacts facts = read_.quilt.facts();
+  facts.planExtra = std::move(plan->extra);
+  read_.quilt = read_.quilt.with(std::move(facts));
+  for (ChalkPiece& piece : plan->pieces) read_.quilt = read_.quilt.with(std::move(piece));
+}
+
+template <class Whole>
+std::optional<Whole> QuiltReader::readListed(std::string_view name, Result<Whole> (*readDocument)(const Json&, const std::string&),
+                                             const char* kept) {
+  const std::string file(name);
+  const auto text = folder_.read(file, kLargestDocument);
+  if (!text && text.error().cause == Error::Cause::missing) return std::nullopt;
+  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
+  auto whole = json ? readDocument(*json, file) : Result<Whole>(fail(json.error()));
+  if (whole) return std::move(*whole);
+  leaveOut(file, text ? *text : std::string(), whole.error(), kept);
+  return std::nullopt;
 }
 
 void QuiltReader::checkSeams() {

@@ -7,6 +7,7 @@
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
+#include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 #include "core/store/TilesText.h"
@@ -161,8 +162,9 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
   }
 }
 
-// All seams stand in one document; see addLinks.
+// All of them stand in one document; see addLinks and addPlan.
 void addFiles(const Seam&, const Seam*, const Quilt&, const Quilt&, QuiltFiles&) {}
+void addFiles(const ChalkPiece&, const ChalkPiece*, const Quilt&, const Quilt&, QuiltFiles&) {}
 
 void addLinks(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
   const auto hasLinks = [](const Quilt& of) { return !of.seams().empty() || !of.facts().linksExtra.empty(); };
@@ -175,6 +177,18 @@ void addLinks(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
                                       false,
                                       same,
                                       {}});
+}
+
+void addPlan(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
+  if (quilt.chalkPieces().empty() && quilt.facts().planExtra.empty()) return;
+  const bool same = quilt.chalkPieces() == saved.chalkPieces() && quilt.facts().planExtra == saved.facts().planExtra;
+  files.emplace(kPlanFile, QuiltFile{[&quilt] { return writeJson(planDocument(planOf(quilt))); },
+                                     [](const std::string& text) {
+                                       return judgedJson<WorldPlan>(text, readPlanDocument, planDocument);
+                                     },
+                                     false,
+                                     same,
+                                     {}});
 }
 
 QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
@@ -192,6 +206,7 @@ QuiltFiles filesOf(const Quilt& quilt, const Quilt& saved) {
     }
   });
   addLinks(quilt, saved, files);
+  addPlan(quilt, saved, files);
   return files;
 }
 

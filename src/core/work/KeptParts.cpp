@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/LinksText.h"
+#include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/TilesText.h"
 
@@ -162,6 +163,10 @@ void writePart(const Stamp& part, const Stamp*, KeptWriting& to) {
 
 void writePart(const Seam& part, const Seam*, KeptWriting& to) { to.add("document", writeJson(seamJson(part))); }
 
+void writePart(const ChalkPiece& part, const ChalkPiece*, KeptWriting& to) {
+  to.add("document", writeJson(chalkJson(part)));
+}
+
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
                                    Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
@@ -235,6 +240,12 @@ std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord
 std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& record, const Seam*, Quilt&) {
   auto seam = documentIn(textIn(record, said, "document"), readSeam);
   return seam ? std::optional(std::move(*seam)) : std::nullopt;
+}
+
+std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const KeptRecord& record, const ChalkPiece*,
+                                   Quilt&) {
+  auto piece = documentIn(textIn(record, said, "document"), readChalkPiece);
+  return piece ? std::optional(std::move(*piece)) : std::nullopt;
 }
 
 }  // namespace uq

@@ -13,8 +13,11 @@ namespace {
 
 std::string piecesNamed(const Quilt& quilt, const std::set<Id>& maps) {
   const Map* one = maps.size() == 1 ? quilt.map(*maps.begin()) : nullptr;
-  return one ? one->name : std::to_string(maps.size()) + " pieces";
+  const ChalkPiece* chalk = maps.size() == 1 ? quilt.listed<ChalkPiece>(*maps.begin()) : nullptr;
+  return one ? one->name : chalk ? chalk->name : std::to_string(maps.size()) + " pieces";
 }
+
+bool isPiece(const Quilt& quilt, Id id) { return quilt.map(id) || quilt.listed<ChalkPiece>(id); }
 
 }  // namespace
 
@@ -31,7 +34,17 @@ void MapVerbs::duplicate() {
 
 void MapVerbs::duplicate(const std::set<Id>& maps) {
   if (maps.empty()) return;
-  work_.step("Duplicate " + piecesNamed(work_.quilt(), maps), duplicateMaps(work_.quilt(), maps, work_.ids()).quilt);
+  Quilt after = duplicateMaps(work_.quilt(), maps, work_.ids()).quilt;
+  for (const Id one : maps) {
+    const ChalkPiece* chalk = after.listed<ChalkPiece>(one);
+    if (!chalk) continue;
+    ChalkPiece copy = *chalk;
+    copy.id = freshId(after, work_.ids());
+    copy.name += " copy";
+    copy.at.y += copy.at.h;
+    after = after.with(std::move(copy));
+  }
+  work_.step("Duplicate " + piecesNamed(work_.quilt(), maps), std::move(after));
 }
 
 void MapVerbs::rename(Id id, const std::string& name) {
@@ -43,7 +56,7 @@ void MapVerbs::remove(Id id) { remove(std::set<Id>{id}); }
 
 void MapVerbs::remove(const std::set<Id>& maps) {
   Quilt after = work_.quilt();
-  for (const Id map : maps) after = deleteMap(after, map);
+  for (const Id map : maps) after = deleteMap(after, map).without<ChalkPiece>(map);
   if (after == work_.quilt()) return;
   // The next tab, else the one before, else any other map.
   const Desk& desk = work_.desk();
@@ -145,7 +158,7 @@ void MapVerbs::change(const std::string& what, Quilt after) {
 void MapVerbs::showBoard(bool on) {
   (void)work_.finish();
   Desk desk = work_.desk();
-  desk.onBoard = on && !work_.quilt().maps().empty();
+  desk.onBoard = on;
   work_.setDesk(std::move(desk));
 }
 
@@ -158,13 +171,12 @@ std::set<Id> MapVerbs::fixedPieces() const {
 }
 
 void MapVerbs::movePieces(const std::set<Id>& maps, PixelPos by) {
-  const Map* one = maps.empty() ? nullptr : work_.quilt().map(*maps.begin());
-  if (!one) return;
+  if (maps.empty() || !isPiece(work_.quilt(), *maps.begin())) return;
   work_.step("Move " + piecesNamed(work_.quilt(), maps) + " on the Board", withPiecesMoved(work_.quilt(), maps, by, fixedPieces()));
 }
 
 MapVerbs::Dragged MapVerbs::dragPieces(const std::set<Id>& maps, PixelPos by, const PieceDrag& how) {
-  if (maps.empty() || !work_.quilt().map(*maps.begin())) return {};
+  if (maps.empty() || !isPiece(work_.quilt(), *maps.begin())) return {};
   if (!work_.gesture() && !work_.begin("Move on the Board", Gesture::changing(work_.quilt()))) return {};
   const Quilt before = work_.gesture()->before();
   const std::set<Id> fixed = fixedPieces();
@@ -227,6 +239,50 @@ void MapVerbs::wrap(Id id, bool down) {
 }
 
 void MapVerbs::tidyBoard() { work_.step("Tidy the Board", withTidyBoard(work_.quilt(), fixedPieces())); }
+
+Id MapVerbs::addDrawn(const DrawnPiece& drawn, const MapPlan& plan, int carried) {
+  if (const std::string why = whyNoMap(plan); !why.empty()) {
+    work_.refuse(why);
+    return {};
+  }
+  const MapAdded added = uq::addDrawn(work_.quilt(), drawn, plan, carried, work_.ids());
+  if (added.map.empty()) return {};
+  const LayerAt active = work_.desk().activeAt();
+  const auto done = work_.make({(drawn.chalk.empty() ? "New map " : "Cut ") + plan.name, added.quilt,
+                                active.map.empty() ? LayerAt{added.map, {}} : active});
+  return done && *done ? added.map : Id();
+}
+
+Id MapVerbs::addChalk(const PixelRect& at) {
+  Id made;
+  Quilt after = withChalk(work_.quilt(), at, work_.ids(), &made);
+  const std::string name = after.listed<ChalkPiece>(made)->name;
+  const auto done = work_.make({"Chalk " + name, std::move(after), work_.desk().activeAt()});
+  return done && *done ? made : Id();
+}
+
+void MapVerbs::sayChalk(Id chalk, const std::string& name, const std::string& note) {
+  const ChalkPiece* piece = work_.quilt().listed<ChalkPiece>(chalk);
+  if (!piece) return;
+  const bool renames = piece->name != name;
+  work_.step((renames ? "Rename " : "Note on ") + piece->name, withChalkSaid(work_.quilt(), chalk, name, note, piece->done));
+}
+
+void MapVerbs::tick(const std::set<Id>& chalk) {
+  Quilt after = work_.quilt();
+  std::set<Id> ticked;
+  bool all = true;
+  for (const Id id : chalk) {
+    const ChalkPiece* piece = after.listed<ChalkPiece>(id);
+    if (piece) ticked.insert(id);
+    all = all && (!piece || piece->done);
+  }
+  for (const Id id : ticked) {
+    const ChalkPiece piece = *after.listed<ChalkPiece>(id);
+    after = withChalkSaid(after, id, piece.name, piece.note, !all);
+  }
+  work_.step((all ? "No tick on " : "Tick ") + piecesNamed(work_.quilt(), ticked), std::move(after));
+}
 
 void MapVerbs::goTo(Id id) {
   if (!work_.quilt().map(id)) return;

@@ -7,6 +7,7 @@
 
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Board.h"
+#include "core/edit/DrawnPiece.h"
 #include "core/edit/ResizeMap.h"
 #include "core/edit/SizeFindings.h"
 #include "core/edit/Stitch.h"
@@ -71,6 +72,12 @@ class MapVerbs {
   // Sews a map to itself, or takes that seam out.
   void wrap(Id map, bool down);
   void tidyBoard();
+  // Makes the map that was drawn, on the Board; see addDrawn. The piece that was made; empty, and the listener was told why.
+  Id addDrawn(const DrawnPiece& drawn, const MapPlan& plan, int carried);
+  // Chalk pieces: a new one, what is said of one, and the tick of some.
+  Id addChalk(const PixelRect& at);
+  void sayChalk(Id chalk, const std::string& name, const std::string& note);
+  void tick(const std::set<Id>& chalk);
   // Those that cannot be changed.
   std::set<Id> fixedPieces() const;
 

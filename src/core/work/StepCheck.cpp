@@ -5,6 +5,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/LinksText.h"
+#include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 
 namespace uq {
@@ -88,6 +89,11 @@ std::optional<Error> whyNoPart(const Seam& seam, const Seam*, const Quilt&) {
   return read ? std::nullopt : std::optional(unkeepable(read.error(), "a seam"));
 }
 
+std::optional<Error> whyNoPart(const ChalkPiece& piece, const ChalkPiece*, const Quilt&) {
+  const auto read = readChalkPiece(chalkJson(piece), std::string(kPlanFile));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), piece.name));
+}
+
 std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   if (!before || !(before->facts() == after.facts())) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
@@ -98,6 +104,10 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   }
   if (after.seams().size() > kMostSeams && (!before || before->seams().size() < after.seams().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 seams");
+  }
+  const bool morePlanned = !before || before->chalkPieces().size() < after.chalkPieces().size();
+  if (after.chalkPieces().size() > kMostChalkPieces && morePlanned) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 4,096 chalk pieces");
   }
   std::optional<Error> wrong;
   PartKinds::forEach([&]<class Part>() {

@@ -1,0 +1,202 @@
+// What of BoardView is asked and planned: menus, names, finding, and what is drawn on the cloth.
+#include <QContextMenuEvent>
+#include <QKeyEvent>
+#include <QMenu>
+#include <QToolButton>
+#include <algorithm>
+
+#include "app/board/BoardView.h"
+#include "app/board/PieceMenu.h"
+#include "app/look/NameField.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+#include "app/maps/NewMapCard.h"
+
+namespace uq {
+
+namespace {
+
+constexpr double kNearBy = 60;  // logical pixels within which the menu finds an edge to sew to
+
+const Sheet* sheetInHand(const Session& session) {
+  const Block& held = session.desk().inHand.block;
+  const SheetSlot slot = held.empty() ? kChalkSlot : held.parts().front().cell.tile().slot;
+  return slot == kChalkSlot ? nullptr : session.quilt().sheetAt(slot);
+}
+
+}  // namespace
+
+const ChalkPiece* BoardView::chalk(Id piece) const { return session_ ? session_->quilt().listed<ChalkPiece>(piece) : nullptr; }
+
+QString BoardView::nameOf(Id piece) const {
+  const Map* map = session_ ? session_->quilt().map(piece) : nullptr;
+  const ChalkPiece* planned = chalk(piece);
+  return map ? QString::fromStdString(map->name) : planned ? QString::fromStdString(planned->name) : QString();
+}
+
+void BoardView::setDraws(Draws what) {
+  draws_ = what;
+  const char* names[] = {"board-choose", "board-draw", "board-chalk"};
+  tools_->findChild<QToolButton*>(QLatin1String(names[static_cast<int>(what)]))->setChecked(true);
+  setCursor(what == Draws::nothing ? Qt::ArrowCursor : Qt::CrossCursor);
+}
+
+void BoardView::takeDrawn(const PixelRect& at, Draws what) {
+  if (!session_ || std::min(at.w, at.h) * sight().zoom < kDragAfter) return;
+  if (what == Draws::chalk) {
+    const Id made = session_->verbs().maps.addChalk(at);
+    if (!made.empty()) choose(made);
+    return;
+  }
+  askFor(drawnPiece(session_->quilt(), at, session_->map(), sheetInHand(*session_), static_cast<int>(kDrawnTo / sight().zoom)));
+}
+
+void BoardView::cut(Id piece) {
+  askFor(cutPiece(session_->quilt(), piece, session_->map(), sheetInHand(*session_), static_cast<int>(kDrawnTo / sight().zoom)));
+}
+
+void BoardView::askFor(const DrawnPiece& drawn) {
+  drawn_ = drawn;
+  const Map* beside = session_->quilt().map(drawn.beside);
+  const Map* like = beside ? beside : session_->map();
+  const bool rows = drawn.edge == DrawnPiece::Edge::top || drawn.edge == DrawnPiece::Edge::bottom;
+  std::optional<NewMapCard::Beside> carries;
+  if (beside) carries = NewMapCard::Beside{QString::fromStdString(beside->name), rows};
+  card_->open(session_->quilt(), drawn.plan, like ? tr("as %1").arg(QString::fromStdString(like->name)) : tr("a plain start"), carries);
+  update();
+}
+
+void BoardView::placeTools() {
+  tools_->adjustSize();
+  tools_->move(kGap, height() - tools_->height() - kGap);
+}
+
+void BoardView::openChalkMenu(QPoint at) {
+  auto* menu = new QMenu(this);
+  menu->setObjectName(QStringLiteral("chalk-menu"));
+  menu->setAttribute(Qt::WA_DeleteOnClose);
+  const auto add = [&](const char* name, const QString& text, const std::function<void()>& does) {
+    QAction* row = menu->addAction(text);
+    row->setObjectName(QLatin1String(name));
+    connect(row, &QAction::triggered, this, does);
+    return row;
+  };
+  const Id one = chosen_;
+  add("chalk-cut", tr("Cut it: make the map…"), [this, one] { cut(one); });
+  add("chalk-rename", tr("Rename…"), [this] { rename(); })->setShortcut(Qt::Key_F2);
+  add("chalk-note", tr("Note…"), [this, one] {
+    const ChalkPiece* piece = chalk(one);
+    if (!piece) return;
+    const QRect on = pieceRect(one).toAlignedRect();
+    const QRect place = QRect(on.left(), on.top() + 24, std::max(260, on.width()), 28).intersected(rect());
+    auto* field = new NameField(QString::fromStdString(piece->note), place, this, [this, one](const QString& note) {
+      if (const ChalkPiece* now = chalk(one)) session_->verbs().maps.sayChalk(one, now->name, note.toStdString());
+    });
+    field->setObjectName(QStringLiteral("chalk-note-field"));
+    connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
+  });
+  QAction* done = add("chalk-done", tr("Done"), [this] { session_->verbs().maps.tick(all_); });
+  done->setCheckable(true);
+  done->setChecked(chalk(one)->done);
+  done->setShortcut(Qt::Key_Space);
+  menu->addSeparator();
+  add("chalk-duplicate", tr("Duplicate"), [this] { session_->verbs().maps.duplicate(all_); });
+  add("chalk-delete", tr("Delete"), [this] { deletePieces(*session_, all_); })->setShortcut(Qt::Key_Delete);
+  menu->popup(at);
+}
+
+void BoardView::openMenu(QPoint at) {
+  if (!piece(chosen_)) return;
+  if (chalk(chosen_)) return openChalkMenu(at);
+  PieceAsks asks;
+  asks.open = [this] { open(chosen_); };
+  asks.rename = [this] { rename(); };
+  asks.size = [this] { openThen(ActionId::mapSize); };
+  asks.exportMap = [this] { openThen(ActionId::exportMap); };
+  asks.reach = static_cast<int>(kNearBy / sight().zoom);
+  pieceMenu(this, *session_, chosen_, all_, asks)->popup(at);
+}
+
+void BoardView::rename() {
+  if (!session_ || !piece(chosen_)) return;
+  bringIntoSight(chosen_);
+  const QRect on = pieceRect(chosen_).toAlignedRect();
+  const QRect place = QRect(on.left(), on.top() - 30, std::max(160, on.width()), 28).intersected(rect());
+  auto* field = new NameField(nameOf(chosen_), place, this, [this, id = chosen_](const QString& name) {
+    MapVerbs& maps = session_->verbs().maps;
+    const ChalkPiece* planned = chalk(id);
+    planned ? maps.sayChalk(id, name.toStdString(), planned->note) : maps.rename(id, name.toStdString());
+  });
+  field->setObjectName(QStringLiteral("piece-name"));
+  connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
+}
+
+void BoardView::find(const QString& text) {
+  if (!session_ || pieces_.empty()) return;
+  foundFrom_ = chosen_;
+  find_->setGeometry((width() - 260) / 2, 12, 260, find_->sizeHint().height());
+  find_->setText(text);
+  find_->show();
+  find_->setFocus(Qt::OtherFocusReason);
+  find_->end(false);
+  findNext(0);
+}
+
+void BoardView::findNext(int steps) {
+  const QString wanted = find_->text().trimmed();
+  std::vector<Id> found;
+  for (const Piece& one : pieces_) {
+    if (!wanted.isEmpty() && nameOf(one.map).contains(wanted, Qt::CaseInsensitive)) found.push_back(one.map);
+  }
+  if (found.empty()) return say(wanted.isEmpty() ? QString() : tr("No piece has that in its name."));
+  const auto here = std::find(found.begin(), found.end(), chosen_);
+  const int count = static_cast<int>(found.size());
+  const int at = here == found.end() ? 0 : static_cast<int>(here - found.begin()) + steps;
+  choose(found[static_cast<std::size_t>((at % count + count) % count)]);
+  say(count == 1 ? QString() : tr("%n piece(s) have that in their names; arrows go on", nullptr, count));
+  bringIntoSight(chosen_);
+}
+
+bool BoardView::eventFilter(QObject* watched, QEvent* event) {
+  if (watched != find_) return QWidget::eventFilter(watched, event);
+  const auto leave = [this] {
+    find_->hide();
+    say({});
+    setFocus(Qt::OtherFocusReason);
+  };
+  if (event->type() == QEvent::FocusOut && find_->isVisible()) find_->hide();
+  if (event->type() != QEvent::KeyPress) return false;
+  switch (static_cast<QKeyEvent*>(event)->key()) {
+    case Qt::Key_Up: findNext(-1); return true;
+    case Qt::Key_Down: findNext(1); return true;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: leave(); return true;
+    case Qt::Key_Escape:
+      leave();
+      choose(foundFrom_);
+      bringIntoSight(foundFrom_);
+      return true;
+    default: return false;
+  }
+}
+
+void BoardView::openThen(ActionId action) {
+  if (!piece(chosen_)) return;
+  open(chosen_);
+  actions_->action(action)->trigger();
+}
+
+void BoardView::contextMenuEvent(QContextMenuEvent* event) {
+  if (!session_ || drag_ == Drag::pieces) return;
+  if (event->reason() == QContextMenuEvent::Mouse) {
+    const auto hit = pieceAt(session_->quilt(), pieces_, cloth(event->pos()));
+    if (!hit) return;
+    if (!all_.contains(*hit)) all_ = {*hit};
+    chosen_ = *hit;
+    update();
+    return openMenu(event->globalPos());
+  }
+  openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
+}
+
+}  // namespace uq
