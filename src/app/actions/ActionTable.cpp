@@ -145,7 +145,7 @@ constexpr ActionRow kTable[] = {
     {ActionId::deleteMap, "delete-map", UQ_TEXT("Delete the map"), UQ_TEXT("Delete this map with all its layers"),
      "delete", "", Menu::map, ActsIn::anywhere, true, false, needsMap},
     {ActionId::goToBoard, "go-to-board", UQ_TEXT("The Board, or back"), UQ_TEXT("Show all maps on one cloth; again, go back to the map"), "", "Ctrl+B",
-     Menu::map, ActsIn::anywhere, false, false, needsMap, kOpensGroup},
+     Menu::map, ActsIn::anywhere, false, false, yes, kOpensGroup},
     {ActionId::tidyBoard, "tidy-board", UQ_TEXT("Tidy the Board"), UQ_TEXT("Lay all pieces in rows, without overlaps"), "", "",
      Menu::map, ActsIn::anywhere, true, false, needsMap},
     {ActionId::wrapsAcross, "wraps-across", UQ_TEXT("Wraps from left to right"),

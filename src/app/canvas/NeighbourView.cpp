@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "core/document/PlanView.h"
 #include "raster/SmallPicture.h"
@@ -10,6 +11,7 @@ namespace uq {
 
 namespace {
 
+constexpr double kStitchBreadth = 3;           // logical pixels
 constexpr int kVeilOfNeighbours = 105;         // of 255
 constexpr std::size_t kMostBooks = 12;         // with swatches of their own
 constexpr QSize kSmallNeighbour(256, 256);     // device pixels of the others
@@ -32,6 +34,7 @@ bool NeighbourView::follow() {
   const bool was = !canvas_.isPlain();
   canvas_ = map ? Patchwork::across(scene_.session().quilt(), map->id) : Patchwork();
   fromAbove_.clear();
+  findStitches();
   if (canvas_.isPlain()) {
     books_.clear();
     small_.clear();
@@ -50,6 +53,40 @@ bool NeighbourView::follow() {
   });
   known_ = std::move(now);
   return !same;
+}
+
+void NeighbourView::findStitches() {
+  const Map* map = scene_.map();
+  const auto same = [](const Patch& a, const Patch& b) { return a.map == b.map && a.cells == b.cells && a.by == b.by; };
+  const std::vector<Patch>& now = canvas_.patches();
+  const bool known = std::equal(now.begin(), now.end(), stitched_.begin(), stitched_.end(), same);
+  if (known && fromAboveFound_ == scene_.isFromAbove() && period_ == canvas_.period()) return;
+  stitched_ = now;
+  fromAboveFound_ = scene_.isFromAbove();
+  period_ = canvas_.period();
+  stitches_.clear();
+  if (!map || canvas_.isPlain()) return;
+  const Quilt& quilt = scene_.session().quilt();
+  const SewnMaps sewn(quilt);
+  for (const Shared<Seam>& seam : quilt.seams()) {
+    if (!seam->joins(map->id) || !sewn.whyWrong(seam->id).empty()) continue;
+    const bool first = seam->map == map->id;
+    Map other = *quilt.map(first ? seam->other : seam->map);
+    other.grid.plan = map->grid.plan;
+    const CellPos by = first ? seam->by : CellPos{-seam->by.x, -seam->by.y};
+    const std::vector<StitchSide> sides = stitchOf(*map, other, by);
+    stitches_.insert(stitches_.end(), sides.begin(), sides.end());
+  }
+}
+
+void NeighbourView::paintStitches(QPainter& painter, const Plane& ground) const {
+  QVector<QLineF> lines;
+  const QRectF sight = QRectF(QPointF(), ground.view().size).adjusted(-8, -8, 8, 8);
+  for (const StitchSide& side : stitches_) {
+    const QLineF line(ground.pointOf(side.from), ground.pointOf(side.to));
+    if (QRectF(line.p1(), line.p2()).normalized().adjusted(-1, -1, 1, 1).intersects(sight)) lines << line;
+  }
+  if (!lines.isEmpty()) drawStitchLines(painter, lines, Theme::current().madder, Theme::current().paper, kStitchBreadth);
 }
 
 std::optional<Patch> NeighbourView::at(CellPos canvas) const {

@@ -25,7 +25,8 @@ class NeighbourView {
   bool follow();
   // What lies beyond the edges within `part`, over whatever was painted there.
   void paint(QPainter& painter, const MapView& view, const QRectF& part);
-  bool isEmpty() const { return canvas_.isPlain(); }
+  // The stitches along the map's own edges.
+  void paintStitches(QPainter& painter, const Plane& ground) const;
 
   // The other map, or the same one a period on, whose cell lies beyond the edge there; nothing within the map's own bounds.
   std::optional<Patch> at(CellPos canvas) const;
@@ -46,6 +47,7 @@ class NeighbourView {
 
   void paintOne(QPainter& painter, const MapView& view, const QRectF& part, const Patch& patch, bool large);
   const Quilt& quiltFor(Id map);
+  void findStitches();
 
   const Scene& scene_;
   std::function<void()> arrived_;
@@ -54,6 +56,10 @@ class NeighbourView {
   std::map<Key, Shown> books_;
   std::map<Id, Small> small_;
   std::map<Id, Revision> known_;
+  std::vector<StitchSide> stitches_;  // in map pixels
+  std::vector<Patch> stitched_;       // for which they were found, and how these were seen
+  bool fromAboveFound_ = false;
+  Period period_;
   std::uint64_t frame_ = 0;
 };
 

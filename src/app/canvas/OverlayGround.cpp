@@ -43,6 +43,7 @@ void Overlay::paintOutline(QPainter& painter) const {
     }
     drawStitchLines(painter, seen, theme.ink, theme.paper);
   }
+  neighbours_.paintStitches(painter, ground_);
 }
 
 void Overlay::paintGround(QPainter& painter, const QRectF& part) const {
