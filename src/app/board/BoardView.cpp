@@ -91,6 +91,9 @@ void BoardView::setSession(Session* session) {
   isPlaced_ = false;
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Sheet>()) {
+        for (auto& [map, picture] : pictures_) picture.most = 0;
+      }
       if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>() || change.any<ChalkPiece>()) follow();
     });
     connect(session_, &Session::refused, this, &BoardView::say);

@@ -79,7 +79,7 @@ class BoardView : public QWidget {
   struct Picture {
     QImage image;
     PixelRect covers;   // map pixels
-    Revision revision;  // of the map that it shows
+    Map map;            // as it shows it
     int most = 0;       // pixels, as it was drawn
   };
 
