@@ -175,6 +175,7 @@ void BoardView::paintEvent(QPaintEvent*) {
     painter.drawRect(drawn);
   }
   if (drag_ == Drag::frame) drawStitches(painter, sight().rectOf(frame_), theme.madder, theme.paper);
+  if (drag_ == Drag::edge && wraps_) paintWrap(painter);
   if (!said_.isEmpty()) paintSaid(painter);
 }
 
@@ -203,11 +204,23 @@ void BoardView::paintSeams(QPainter& painter) {
   }
 }
 
+void BoardView::paintWrap(QPainter& painter) const {
+  const Map* map = session_->quilt().map(chosen_);
+  const Piece* one = piece(chosen_);
+  if (!map || !one) return;
+  const Plane plane(sight(), map->grid, one->at);
+  QVector<QLineF> lines;
+  for (const StitchSide& side : stitchOf(*map, *map, held_.top || held_.bottom ? kWrapsDown : kWrapsAcross)) {
+    lines << QLineF(plane.pointOf(side.from), plane.pointOf(side.to));
+  }
+  drawStitchLines(painter, lines, Theme::current().madder, Theme::current().paper, 2 * kSeam);
+}
+
 void BoardView::paintSaid(QPainter& painter) const {
   const Theme& theme = Theme::current();
   const QFontMetrics metrics(painter.font());
   const double wide = std::min(width() - 16.0, metrics.horizontalAdvance(said_) + 18.0);
-  const QPointF from = drag_ == Drag::pieces ? last_ + QPointF(14, 18) : pieceRect(chosen_).center();
+  const QPointF from = drag_ == Drag::pieces || drag_ == Drag::edge ? last_ + QPointF(14, 18) : pieceRect(chosen_).center();
   QRectF place(from, QSizeF(wide, metrics.height() + 8.0));
   place.moveLeft(std::clamp(place.left(), 8.0, std::max(8.0, width() - 8 - place.width())));
   place.moveTop(std::clamp(place.top(), 8.0, std::max(8.0, height() - 8 - place.height())));

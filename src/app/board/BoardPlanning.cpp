@@ -66,6 +66,33 @@ void BoardView::askFor(const DrawnPiece& drawn) {
   update();
 }
 
+HeldEdge BoardView::edgeUnder(QPointF at) const {
+  const Map* map = session_ ? session_->quilt().map(chosen_) : nullptr;
+  const Piece* one = piece(chosen_);
+  if (!map || !one || all_.size() != 1) return {};
+  HeldEdge edge = edgeAt(Plane(sight(), map->grid, one->at), map->bounds, at);
+  // A corner is of both edges, so of neither.
+  const bool corner = (edge.left || edge.right) && (edge.top || edge.bottom);
+  return corner ? HeldEdge() : edge;
+}
+
+void BoardView::dragEdge(QPointF at) {
+  const Map* map = session_->quilt().map(chosen_);
+  const Piece* one = piece(chosen_);
+  if (!map || !one) return;
+  const CellPos cell = Plane(sight(), map->grid, one->at).cellAt(at);
+  const CellRect& own = map->bounds;
+  const double side = std::min(map->grid.cell.w, map->grid.cell.h) * sight().zoom;
+  const int reach = std::max(1, static_cast<int>(kDrawnTo / side));
+  const bool across = held_.left || held_.right;
+  const int far = held_.left ? own.x1 - 1 - cell.x : held_.right ? cell.x - own.x0 : held_.top ? own.y1 - 1 - cell.y : cell.y - own.y0;
+  const int along = across ? cell.y : cell.x;
+  const bool beside = across ? along >= own.y0 && along < own.y1 : along >= own.x0 && along < own.x1;
+  wraps_ = beside && std::abs(far) < reach;
+  say(wraps_ ? tr("Letting go sews %1 to itself: it wraps").arg(nameOf(chosen_)) : tr("Onto the opposite edge, and the map wraps"));
+  update();
+}
+
 void BoardView::placeTools() {
   tools_->adjustSize();
   tools_->move(kGap, height() - tools_->height() - kGap);

@@ -12,6 +12,7 @@
 #include "app/board/PieceMenu.h"
 #include "app/maps/NewMapCard.h"
 #include "app/look/Theme.h"
+#include "core/edit/Seams.h"
 #include "app/look/Widgets.h"
 
 namespace uq {
@@ -67,7 +68,6 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
     if (const Id made = session_->verbs().maps.addDrawn(drawn_, plan, card_->carried()); !made.empty()) choose(made);
   });
   connect(card_, &NewMapCard::closed, this, [this] {
-    drawn_ = {};
     setFocus(Qt::OtherFocusReason);
     update();
   });
@@ -185,6 +185,11 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
   const bool more = event->modifiers() & Qt::ShiftModifier;
   const bool ctrl = event->modifiers() & Qt::ControlModifier;
   drawing_ = ctrl ? (more ? Draws::chalk : Draws::map) : draws_;
+  held_ = hit || drawing_ != Draws::nothing ? HeldEdge() : edgeUnder(pressed_);
+  if (held_.any()) {
+    drag_ = Drag::edge;
+    return dragEdge(pressed_);
+  }
   if (!hit && drawing_ != Draws::nothing) {
     drag_ = Drag::draw;
     frame_ = {};
@@ -210,7 +215,13 @@ void BoardView::mouseMoveEvent(QMouseEvent* event) {
   if (!session_) return;
   const QPointF at = event->position();
   switch (drag_) {
-    case Drag::none: return;
+    case Drag::none: {
+      const HeldEdge edge = draws_ == Draws::nothing ? edgeUnder(at) : HeldEdge();
+      const Map* map = session_->quilt().map(chosen_);
+      setCursor(draws_ != Draws::nothing ? Qt::CrossCursor : edge.any() ? cursorOf(edge, map->grid.kind) : Qt::ArrowCursor);
+      return;
+    }
+    case Drag::edge: dragEdge(at); break;
     case Drag::pan:
       view_ = sight();
       view_.scrollBy(last_ - at);
@@ -255,6 +266,11 @@ void BoardView::mouseReleaseEvent(QMouseEvent*) {
     for (const Id map : piecesIn(pieces_, frame_)) all_.insert(map);
     if (!all_.empty() && !all_.contains(chosen_)) chosen_ = *all_.begin();
     frame_ = {};
+  }
+  if (ended == Drag::edge) {
+    say({});
+    const bool down = held_.top || held_.bottom;
+    if (std::exchange(wraps_, false) && !wraps(session_->quilt(), chosen_, down)) session_->verbs().maps.wrap(chosen_, down);
   }
   if (ended == Drag::draw) takeDrawn(std::exchange(frame_, {}), drawing_);
   lines_.clear();
@@ -357,8 +373,9 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Equal: return zoomBy(1, QRectF(rect()).center());
     case Qt::Key_Minus: return zoomBy(-1, QRectF(rect()).center());
     case Qt::Key_Escape:
-      if (drag_ == Drag::draw || drag_ == Drag::frame) {
+      if (drag_ == Drag::draw || drag_ == Drag::frame || drag_ == Drag::edge) {
         drag_ = Drag::none;
+        say({});
         frame_ = {};
         update();
       } else if (draws_ != Draws::nothing) {

@@ -17,6 +17,7 @@
 #include <optional>
 
 #include "app/actions/Actions.h"
+#include "app/canvas/MapEdges.h"
 #include "app/canvas/MapView.h"
 #include "app/workroom/Session.h"
 #include "core/edit/DrawnPiece.h"
@@ -75,7 +76,7 @@ class BoardView : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  enum class Drag { none, pan, frame, pieces, draw };
+  enum class Drag { none, pan, frame, pieces, draw, edge };
   struct Picture {
     QImage image;
     PixelRect covers;   // map pixels
@@ -93,6 +94,7 @@ class BoardView : public QWidget {
   void paintCloth(QPainter& painter) const;
   void paintPiece(QPainter& painter, const Piece& piece) const;
   void paintSeams(QPainter& painter);
+  void paintWrap(QPainter& painter) const;
   void paintSaid(QPainter& painter) const;
   void say(const QString& what);
   void dragTo(QPointF at, Qt::KeyboardModifiers held);
@@ -105,6 +107,9 @@ class BoardView : public QWidget {
   void takeDrawn(const PixelRect& at, Draws what);
   void askFor(const DrawnPiece& drawn);
   void cut(Id chalk);
+  // The edge of the chosen piece right outside which a point lies; dragged onto the opposite one the map wraps.
+  HeldEdge edgeUnder(QPointF at) const;
+  void dragEdge(QPointF at);
   void placeTools();
   const ChalkPiece* chalk(Id piece) const;
   QString nameOf(Id piece) const;
@@ -139,6 +144,8 @@ class BoardView : public QWidget {
   DrawnPiece drawn_;  // what the card asks about
   Draws draws_ = Draws::nothing;
   Draws drawing_ = Draws::nothing;  // by the drag under way
+  HeldEdge held_;                   // of the chosen piece
+  bool wraps_ = false;              // letting go of it sews it to its opposite
   Id foundFrom_;  // the piece that was chosen before it was looked for
   struct SeamLines {
     Seam seam;
