@@ -38,12 +38,15 @@ for path in documents:
         later = field in ("roles", "screen", "opensWith", "table", "order", "seat", "footprint", "facings", "firstShift",
                           "offset", "footing", "pile", "from", "by", "licence", "maySell", "mayTurn", "mayMirrorAcross",
                           "mayMirrorDown", "seeThrough", "shrink", "closesRims", "enlarge", "shelf", "role", "manner",
-                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "growsAsPainted", "title", "walker", "seams")
+                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "growsAsPainted", "title", "walker", "seams", "pieces")
         expect(later, lacking, f"{path} without {field}")
 links = json.loads((source / "demo/copperline/links.json").read_text())
 expect(False, dict(links, seams=[{"id": "aaaaaaaaaaab", "map": "aaaaaaaaaaac"}]), "a seam to nothing")
 expect(False, dict(links, seams=[dict(links["seams"][0], wraps="round")]), "a way of wrapping that nobody knows")
 expect(False, dict(links, seams=[dict(links["seams"][0], at=[1.5, 0])]), "half a cell")
+plan = json.loads((source / "demo/copperline/plan.json").read_text())
+expect(False, dict(plan, pieces=[dict(plan["pieces"][0], size=[0, 5])]), "a planned map of no size")
+expect(False, dict(plan, pieces=[{"id": "aaaaaaaaaaab", "name": "Market"}]), "a planned map without a place")
 broken = json.loads((source / "demo/copperline/maps/depot-yard/map.json").read_text())
 broken["layers"][0].update(offset=[3, -4], opacity=60, note="Quay edge")
 broken["layers"][0].update(parallax=[50, 0], tint="#1b2030", blend="add", inGame=False)

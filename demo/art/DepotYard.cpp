@@ -6,6 +6,7 @@
 
 #include "art/Scenery.h"
 #include "art/Sheets.h"
+#include "core/edit/DrawnPiece.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Seams.h"
 #include "core/sheets/TileMarks.h"
@@ -268,6 +269,23 @@ void layOnBoard(Demo& demo) {
   }
 }
 
+// What is still to be built, in chalk.
+void planAhead(Demo& demo, IdSource& ids) {
+  struct Planned {
+    const char* name;
+    const char* note;
+    PixelRect at;
+    bool done;
+  };
+  for (const Planned& one : {Planned{"Glass Works", "Furnaces by the canal; the night shift hums. Reached from Ferry Street.", {3370, -560, 1000, 640}, false},
+                             Planned{"Under the Arches", "Where the trams are mended. A way down from Depot Yard.", {-1720, 760, 900, 520}, false},
+                             Planned{"The Tallow Stair", "Cut into Quayside instead.", {-1720, 1480, 900, 420}, true}}) {
+    Id made;
+    demo.quilt = withChalk(demo.quilt, one.at, ids, &made);
+    demo.quilt = withChalkSaid(demo.quilt, made, one.name, one.note, one.done);
+  }
+}
+
 // Ripples on the canal of Depot Yard.
 void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples) {
   const Map& yard = *demo.quilt.mapNamed("Depot Yard");
@@ -361,6 +379,7 @@ Demo composeDemo() {
   addScenery(demo, ids, lanternRow());
   sewTogether(demo, ids);
   layOnBoard(demo);
+  planAhead(demo, ids);
   sortIntoPiles(demo);
   return demo;
 }

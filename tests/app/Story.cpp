@@ -24,7 +24,7 @@ Story::Story(Demo demo) {
   for (const fs::directory_entry& one : fs::directory_iterator(from)) {
     const std::string name = one.path().filename().string();
     if (name == ".urban-quilt") continue;  // left by somebody who opened the demo itself
-    if (demo == Demo::yard && (name == "stamps" || name == "maps" || name == "links.json")) continue;
+    if (demo == Demo::yard && (name == "stamps" || name == "maps" || name == "links.json" || name == "plan.json")) continue;
     fs::copy(one.path(), fs::path(folder_) / name, fs::copy_options::recursive);
   }
   if (demo == Demo::whole) return;

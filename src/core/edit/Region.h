@@ -38,10 +38,6 @@ bool usuallyAsSeen(const Quilt& quilt, LayerAt layer, CellPos at);
 // Why a region cannot be looked for, since it might be more than a set of cells is made for; empty when it can.
 std::string whyNoRegion(const Quilt& quilt, const RegionAsk& ask);
 
-// The layer of another map on which what belongs on this one lies there: of the same role, if there are several the one of
-// its name, else the one as near to the ground among them. Nothing where there is none.
-std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id map);
-
 // The region of the cell, on the canvas of its map, inside the maps' bounds; empty where there is no such layer or the cell is outside.
 CellSet regionOf(const Quilt& quilt, const RegionAsk& ask, CellPos at);
 // What it is looked for on.

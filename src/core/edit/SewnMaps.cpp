@@ -266,4 +266,26 @@ const std::string& SewnMaps::whyWrong(Id seam) const {
   return found == wrong_.end() ? kRight : found->second;
 }
 
+std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id other) {
+  const Map* from = quilt.map(layer.map);
+  const Map* to = quilt.map(other);
+  const Layer* one = quilt.layer(layer);
+  if (!from || !to || !one) return std::nullopt;
+  if (layer.map == other) return layer;
+  const auto ofRole = [&](const Map& map) {
+    std::vector<const Layer*> found;
+    for (const Shared<Layer>& each : map.layers) {
+      if (each->holdsTiles() && each->role == one->role) found.push_back(&each.read());
+    }
+    return found;
+  };
+  const std::vector<const Layer*> there = ofRole(*to);
+  const auto named = std::find_if(there.begin(), there.end(), [&](const Layer* each) { return each->name == one->name; });
+  if (named != there.end()) return LayerAt{other, (*named)->id};
+  if (there.empty() || one->role.empty()) return std::nullopt;
+  const std::vector<const Layer*> here = ofRole(*from);
+  const auto rank = static_cast<std::size_t>(std::find(here.begin(), here.end(), one) - here.begin());
+  return LayerAt{other, there[std::min(rank, there.size() - 1)]->id};
+}
+
 }  // namespace uq

@@ -75,6 +75,10 @@ std::string whyNoStep(const Map& map, const Map& other, CellPos by);
 // How far map pixel 0, 0 of the other one lies from that of the map then, in map pixels.
 PixelPos pixelStep(const Map& map, const Map& other, CellPos by);
 
+// The layer of another map on which what belongs on this one lies there: of the same role, if there are several the one of
+// its name, else the one as near to the ground among them. Nothing where there is none.
+std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id map);
+
 // Whether two rectangles of cells touch along a side, each cell beside one of the other's at least once.
 bool edgesMeet(const CellRect& a, const CellRect& b);
 
