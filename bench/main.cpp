@@ -12,6 +12,7 @@ void registerHandBenchmarks();
 void registerWorkroomBenchmarks();
 void registerKeepBenchmarks();
 void registerResizeBenchmarks();
+void registerSewnBenchmarks();
 }  // namespace uq::bench
 
 int main(int argc, char** argv) {
@@ -27,6 +28,7 @@ int main(int argc, char** argv) {
   uq::bench::registerWorkroomBenchmarks();
   uq::bench::registerKeepBenchmarks();
   uq::bench::registerResizeBenchmarks();
+  uq::bench::registerSewnBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   benchmark::RunSpecifiedBenchmarks();
