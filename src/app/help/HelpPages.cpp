@@ -167,6 +167,15 @@ constexpr HelpPage kPages[] = {
     {"in-hand", UQ_HELP("In hand"), UQ_HELP("current held tile block turn rotate flip mirror"),
      UQ_HELP("<p>What the next stroke lays, as it will lie. <b>Q</b> and <b>E</b> turn it, <b>A</b> mirrors it across, "
              "<b>D</b> down, <b>Shift+Q</b> lays it straight again.</p>")},
+    {"board", UQ_HELP("The Board and its seams"), UQ_HELP("world maps sew seam stitch rip wrap neighbour join connect chalk plan draw piece"),
+     UQ_HELP(
+         "<p><b>Ctrl+B</b> shows all maps as pieces on one cloth, and leads back. Drag a piece with its edge against another one's: "
+         "the stitch shows where they would be sewn, letting go sews. <b>Shift</b> lays beside, <b>Ctrl</b> rips off, <b>Alt</b> is drawn "
+         "to nothing. A right click, or the Menu key, does the rest; letters find a piece by its name.</p><p>Drag the chosen piece's edge "
+         "onto its opposite one, and the map wraps. On bare cloth <b>Ctrl+drag</b> draws a new map, <b>Ctrl+Shift+drag</b> a chalk piece: a "
+         "planned map with a name and a note, ticked by <b>Space</b>, cut by <b>Enter</b>.</p><p>Beyond the edge of a sewn map its neighbour "
+         "shows, and strokes go on into it, on the layer of the same role; “Only this map” stops them at the stitch. A double click "
+         "there, or <b>Ctrl+Enter</b> with the cell cursor, opens it.</p>")},
     {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),
      UQ_HELP("<p>Ctrl+wheel zooms at the pointer, the wheel scrolls, a middle drag or Space and a drag move the view. "
              "<b>F</b> fits the whole map, <b>Shift+F</b> the selection, <b>0</b> shows 100 %.</p><p>Without a mouse: "
