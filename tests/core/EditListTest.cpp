@@ -301,6 +301,28 @@ TEST_F(EditList, OvalsFollowTheKindOfBox) {
 }
 
 // Whatever stands in a list, it is done or refused, and a refusal changes nothing.
+TEST_F(EditList, SewsWrapsRipsAndPaintsOverTheStitch) {
+  const Quilt sewnThen = done(R"({"do": "sew", "map": "Yard", "other": "Loft", "at": [16, 0]},
+    {"do": "line", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [14, 2], "to": [17, 2]})");
+  ASSERT_EQ(sewnThen.seams().size(), 1u);
+  EXPECT_THAT(row(sewnThen, "Paving", {14, 2}, 2), ElementsAre(3, 3));
+  const CellGrid& floor = sewnThen.mapNamed("Loft")->layerNamed("Floor")->cells;
+  EXPECT_EQ(floor.at({1, 2}).tile().number, 3u);
+  EXPECT_TRUE(floor.at({2, 2}).empty());
+  const Quilt alone = done(R"({"do": "sew", "map": "Yard", "other": "Loft", "at": [16, 0]},
+    {"do": "line", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [14, 2], "to": [17, 2], "onlyThisMap": true})");
+  EXPECT_TRUE(alone.mapNamed("Loft")->layerNamed("Floor")->cells.empty());
+  EXPECT_TRUE(done(R"({"do": "sew", "map": "Yard", "other": "Loft", "at": [16, 0]}, {"do": "rip", "map": "Loft"})").seams().empty());
+  EXPECT_EQ(done(R"({"do": "wrap", "map": "Yard", "way": "down"})").seams().size(), 1u);
+  // A sewn map that is resized takes its neighbour along.
+  const Quilt grown = done(R"({"do": "sew", "map": "Yard", "other": "Loft", "at": [16, 0]}, {"do": "resize", "map": "Yard", "right": 4})");
+  EXPECT_EQ(grown.seams().front()->by, (CellPos{20, 0}));
+  EXPECT_THAT(refusal(R"({"do": "sew", "map": "Yard", "other": "Loft", "at": [30, 0]})"), HasSubstr("do not meet"));
+  EXPECT_THAT(refusal(R"({"do": "sew", "map": "Yard", "other": "Attic", "at": [16, 0]})"), HasSubstr("no map “Attic”"));
+  EXPECT_THAT(refusal(R"({"do": "sew", "map": "Yard", "other": "Yard", "at": [20, 0]})"), HasSubstr("only where it wraps"));
+  EXPECT_THAT(refusal(R"({"do": "wrap", "map": "Yard", "way": "round"})"), HasSubstr("neither"));
+}
+
 RC_GTEST_FIXTURE_PROP(EditList, NonsenseIsRefusedAndNeverHarms, ()) {
   const auto place = [] {
     return "[" + std::to_string(*rc::gen::inRange(-30, 30)) + ", " + std::to_string(*rc::gen::inRange(-30, 30)) + "]";

@@ -46,6 +46,8 @@ bool sameEdges(const Map& a, const Map& b) { return a.bounds == b.bounds && a.gr
 }  // namespace
 
 Sewing sewn(const Quilt& quilt, Id map, Id other, CellPos by, IdSource& ids) {
+  const Map* one = quilt.map(map);
+  if (map == other) return {quilt, (one ? one->name : "A map") + " is sewn to itself only where it wraps"};
   return withSeam(quilt, {freshId(quilt, ids), map, other, by, {}, {}});
 }
 

@@ -21,9 +21,6 @@ namespace uq {
 
 namespace {
 
-constexpr std::pair<const char*, Tool> kTools[] = {{"paint", Tool::brush}, {"erase", Tool::erase},
-                                                   {"box", Tool::box},     {"oval", Tool::oval},
-                                                   {"line", Tool::line},   {"fill", Tool::fill}};
 constexpr std::pair<const char*, SwapIn> kSwaps[] = {
     {"selection", SwapIn::selection}, {"layer", SwapIn::layer}, {"map", SwapIn::map}, {"allMaps", SwapIn::allMaps}};
 constexpr std::pair<const char*, Turning> kTurnings[] = {{"left", Turning::left},
@@ -139,12 +136,13 @@ class Doing : private EditReading {
     if (what == "newMap") return newMap(step, done);
     if (what == "addLayer") return addLayer(step, done);
     if (what == "resize") return resize(step, done);
+    if (what == "sew" || what == "wrap" || what == "rip") return sew(step, what, done);
     goTo(step);
     take(step);
     if (error_) return;
     const std::string where = quilt_.layer(at_)->name + " of " + quilt_.map(at_.map)->name;
     done.what = what + " on " + where;
-    if (const auto tool = valueIn(kTools, what)) return stroke(step, *tool, done);
+    if (const auto tool = valueIn(kStrokeSteps, what)) return stroke(step, *tool, done);
     if (what == "stamp") return stroke(step, Tool::brush, done);
     if (what == "stretch") return stroke(step, Tool::box, done);
     const bool lays = what != "select" && what != "keep" && what != "take";
@@ -367,6 +365,23 @@ class Doing : private EditReading {
     done.what = "new map " + plan.name;
   }
 
+  void sew(const Json& step, const std::string& what, EditDone& done) {
+    const Map* map = mapOf(step);
+    if (!map) return;
+    const Map* other = what == "sew" ? mapCalled(text(step, "other")) : map;
+    const auto at = what == "sew" ? cell(step, "at") : CellPos();
+    if (!other) return lacks("there is no map “" + text(step, "other") + "”", step);
+    if (!at) return;
+    const std::string way = text(step, "way");
+    if (what == "wrap" && way != "across" && way != "down") return refuse("“way” is neither “across” nor “down”", step);
+    IdSource ids = idsOf(step);
+    Sewing sewing{ripped(quilt_, seamsOf(quilt_, map->id)), {}};
+    if (what != "rip") sewing = what == "sew" ? sewn(quilt_, map->id, other->id, *at, ids) : wrapped(quilt_, map->id, way == "down", ids);
+    if (!sewing.why.empty()) return refuse(sewing.why, step);
+    done.what = what + " " + map->name;
+    quilt_ = std::move(sewing.quilt);
+  }
+
   // The map that a step names, else the one where the step before was; nullptr where there is none, and why is said.
   const Map* mapOf(const Json& step) {
     if (const std::string name = text(step, "map"); !name.empty()) {
@@ -433,8 +448,6 @@ class Doing : private EditReading {
   std::map<Id, CellSet> selected_;
 };
 
-Json place(CellPos at) { return Json::Array{at.x, at.y}; }
-
 }  // namespace
 
 Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
@@ -446,45 +459,6 @@ Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& c
   if (!why) return done;
   auto named = Doing(quilt, covers, file, rules, true).list(list);
   return named ? Result<EditsDone>(fail(Error(*why).in(file))) : named;
-}
-
-Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
-            std::optional<CellRect> stretchBox) {
-  const auto tool =
-      std::find_if(std::begin(kTools), std::end(kTools), [&](const auto& one) { return one.second == plan.tool; });
-  Json::Object step{{"do", tool->first}, {"map", plan.layer.map.text()}, {"layer", plan.layer.layer.text()}};
-  step.emplace_back("hand", handJson(plan.hand, before, SheetsBy::id));
-  Json::Array path;
-  for (const auto& [cell, even] : moves) path.push_back(place(cell));
-  step.emplace_back("path", std::move(path));
-  if (!moves.empty() && moves.back().second) step.emplace_back("even", true);
-  if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
-  if (plan.options.outlines) step.emplace_back("outline", true);
-  if (plan.options.throughCorners) step.emplace_back("corners", true);
-  if (plan.options.onlyThisMap) step.emplace_back("onlyThisMap", true);
-  if (plan.options.alike != Alike::mix) {
-    const auto is = [&](const auto& one) { return one.first == plan.options.alike; };
-    step.emplace_back("alike", std::find_if(kAlikes.begin(), kAlikes.end(), is)->second);
-  }
-  if (plan.options.swaps) step.emplace_back("swaps", true);
-  if (plan.options.asSeen) step.emplace_back("asSeen", *plan.options.asSeen);
-  if (plan.box) step.emplace_back("boxes", *plan.box == BoxShape::asSeen ? "asSeen" : "alongTheGrid");
-  if (plan.everywhere) step.emplace_back("everywhere", true);
-  if (plan.takesAway && plan.tool != Tool::erase) step.emplace_back("takesAway", true);
-  if (!plan.obeys) step.emplace_back("lands", true);
-  if (plan.lift != 0) step.emplace_back("lift", plan.lift);
-  if (stretchBox) {
-    step.emplace_back("fitted", Json::Array{stretchBox->x0, stretchBox->y0, stretchBox->x1, stretchBox->y1});
-  }
-  step.emplace_back("seed", static_cast<std::int64_t>(plan.seed));
-  step.emplace_back("ids", static_cast<std::int64_t>(plan.ids));
-  // Options of other tools mean nothing there.
-  std::erase_if(step, [&](const Json::Field& field) { return !hasMeaning(tool->first, field.first); });
-  return step;
-}
-
-Json editList(std::vector<Json> steps) {
-  return Json::Object{{"document", "edits"}, {"version", 1}, {"steps", Json::Array(std::move(steps))}};
 }
 
 }  // namespace uq

@@ -16,7 +16,7 @@ using Names = std::set<std::string_view>;
 const Names kWhere = {"do", "map", "layer"};
 const Names kHeld = {"tile", "hand", "stamp"};
 // Of whatever lays or takes away.
-const Names kOfStrokes = {"takesAway", "lift", "seed", "ids", "anywhere", "lands"};
+const Names kOfStrokes = {"takesAway", "lift", "seed", "ids", "anywhere", "lands", "onlyThisMap"};
 
 const std::map<std::string_view, Names> kStrokes = {
     {"paint", {"path", "at", "from", "to", "width", "even", "fitted"}},
@@ -42,6 +42,9 @@ const std::map<std::string_view, Names> kOthers = {
 const std::map<std::string_view, Names> kMakers = {
     {"newMap", {"do", "name", "grid", "cell", "size", "ids"}},
     {"addLayer", {"do", "map", "name", "role", "index", "ids"}},
+    {"sew", {"do", "map", "other", "at", "ids"}},
+    {"wrap", {"do", "map", "way", "ids"}},
+    {"rip", {"do", "map"}},
     {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room",
                 "layer", "insertColumns", "insertRows", "removeColumns", "removeRows"}},
 };

@@ -13,9 +13,15 @@
 #include "core/base/Error.h"
 #include "core/cells/CellLines.h"
 #include "core/base/Json.h"
+#include "core/document/Desk.h"
 #include "core/grid/CellPos.h"
 
 namespace uq {
+
+// The steps that are strokes of one tool.
+inline constexpr std::pair<const char*, Tool> kStrokeSteps[] = {{"paint", Tool::brush}, {"erase", Tool::erase},
+                                                                {"box", Tool::box},     {"oval", Tool::oval},
+                                                                {"line", Tool::line},   {"fill", Tool::fill}};
 
 // Whether a field means something in a step of that name ("paint"); false where there is no such step.
 bool hasMeaning(std::string_view step, std::string_view field);
