@@ -154,7 +154,8 @@ void NeighbourView::paintOne(QPainter& painter, const MapView& view, const QRect
     painter.scale(1 / ratio, 1 / ratio);
     const QRect window = view.window().translated(-plane.shift());
     const QRectF device(part.x() * ratio, part.y() * ratio, part.width() * ratio, part.height() * ratio);
-    (void)shown.book->paint(painter, view.scale(), window, device.toAlignedRect().translated(window.topLeft()));
+    const auto frame = shown.book->paint(painter, view.scale(), window, device.toAlignedRect().translated(window.topLeft()));
+    if (frame.late > 0) arrived_();
     painter.restore();
   } else {
     Small& small = small_[patch.map];

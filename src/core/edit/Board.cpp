@@ -70,7 +70,7 @@ struct Group {
 };
 
 std::vector<Group> groupsOf(const Quilt& quilt) {
-  const SewnMaps sewn(quilt);
+  const auto sewn = SewnMaps::of(quilt);
   const auto& maps = quilt.maps();
   std::map<Id, std::size_t> index;
   for (std::size_t i = 0; i < maps.size(); ++i) index[maps[i]->id] = i;
@@ -80,7 +80,7 @@ std::vector<Group> groupsOf(const Quilt& quilt) {
     if (taken[i]) continue;
     Group group;
     const Map* says = nullptr;
-    for (const Sewn& one : sewn.around(maps[i]->id)) {
+    for (const Sewn& one : sewn->around(maps[i]->id)) {
       const std::size_t member = index.at(one.map);
       const Map& map = maps[member].read();
       taken[member] = true;
@@ -217,12 +217,12 @@ Aligned aligned(const std::vector<Piece>& pieces, const std::set<Id>& moved, Pix
 }
 
 std::set<Id> withSewn(const Quilt& quilt, const std::set<Id>& maps) {
-  const SewnMaps sewn(quilt);
+  const auto sewn = SewnMaps::of(quilt);
   std::set<Id> all;
   for (const Id map : maps) {
     all.insert(map);
     if (!quilt.map(map)) continue;
-    for (const Sewn& one : sewn.around(map)) all.insert(one.map);
+    for (const Sewn& one : sewn->around(map)) all.insert(one.map);
   }
   return all;
 }

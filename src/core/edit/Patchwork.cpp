@@ -90,14 +90,14 @@ Patchwork Patchwork::under(const Quilt& quilt, Id map) {
 
 Patchwork Patchwork::across(const Quilt& quilt, Id map, const std::set<Id>& closed) {
   if (quilt.seams().empty() || !quilt.map(map)) return under(quilt, map);
-  const SewnMaps sewn(quilt);
-  std::vector<Sewn> around = sewn.around(map);
+  const auto sewn = SewnMaps::of(quilt);
+  std::vector<Sewn> around = sewn->around(map);
   if (!closed.empty()) {
     // What lies behind a closed map is not reached through it.
     std::set<Id> reached{map};
     for (bool more = true; std::exchange(more, false);) {
       for (const Shared<Seam>& seam : quilt.seams()) {
-        if (!sewn.whyWrong(seam->id).empty() || reached.contains(seam->map) == reached.contains(seam->other)) continue;
+        if (!sewn->whyWrong(seam->id).empty() || reached.contains(seam->map) == reached.contains(seam->other)) continue;
         const Id next = reached.contains(seam->map) ? seam->other : seam->map;
         if (closed.contains(next)) continue;
         reached.insert(next);
@@ -111,7 +111,7 @@ Patchwork Patchwork::across(const Quilt& quilt, Id map, const std::set<Id>& clos
     const CellRect& own = quilt.map(one.map)->bounds;
     patches.push_back({one.map, {own.x0 + one.by.x, own.y0 + one.by.y, own.x1 + one.by.x, own.y1 + one.by.y}, one.by});
   }
-  return Patchwork(std::move(patches), sewn.period(map));
+  return Patchwork(std::move(patches), sewn->period(map));
 }
 
 CellRect Patchwork::reach() const {

@@ -128,6 +128,33 @@ SewnMaps::SewnMaps(const Quilt& quilt) {
   }
 }
 
+std::shared_ptr<const SewnMaps> SewnMaps::of(const Quilt& quilt) {
+  struct Asked {
+    Id map;
+    CellRect bounds;
+    GridShape grid;
+    std::string name;
+    bool is(const Map& one) const { return map == one.id && bounds == one.bounds && grid == one.grid && name == one.name; }
+  };
+  struct Last {
+    std::vector<Asked> maps;
+    std::vector<Shared<Seam>> seams;
+    std::shared_ptr<const SewnMaps> sewn;
+  };
+  thread_local Last last;
+  static const auto kNothing = std::make_shared<const SewnMaps>();
+  if (quilt.seams().empty()) return kNothing;
+  const bool same = last.sewn && last.seams == quilt.seams() &&
+                    std::equal(last.maps.begin(), last.maps.end(), quilt.maps().begin(), quilt.maps().end(),
+                               [](const Asked& asked, const Shared<Map>& map) { return asked.is(map.read()); });
+  if (same) return last.sewn;
+  last.maps.clear();
+  for (const Shared<Map>& map : quilt.maps()) last.maps.push_back({map->id, map->bounds, map->grid, map->name});
+  last.seams = quilt.seams();
+  last.sewn = std::make_shared<const SewnMaps>(quilt);
+  return last.sewn;
+}
+
 std::size_t SewnMaps::clothOf(Id map) {
   const auto [known, isNew] = of_.try_emplace(map, cloths_.size());
   if (isNew) cloths_.push_back({{{map, {}}}, {}});
@@ -198,7 +225,7 @@ std::string SewnMaps::join(const Quilt& quilt, const Map& map, const Map& other,
   if (a == b) {
     if (step != CellPos{}) return other.name + " would lie at two places: another way of seams leads elsewhere from " + map.name;
     const auto twice = [&](const Shared<Seam>& one) {
-      return !wrong_.contains(one->id) && one->joins(map.id) && one->joins(other.id);
+      return one->joins(map.id) && one->joins(other.id) && !wrong_.contains(one->id);
     };
     const auto first = std::find_if(quilt.seams().begin(), quilt.seams().end(), twice);
     return first != quilt.seams().end() && (*first)->id != seam.id ? both + " are sewn twice" : "";

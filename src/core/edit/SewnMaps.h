@@ -11,6 +11,7 @@
 #pragma once
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -38,6 +39,8 @@ class SewnMaps {
  public:
   SewnMaps() = default;  // nothing hangs together
   explicit SewnMaps(const Quilt& quilt);
+  // The same, worked out anew only where seams, bounds, grids or names differ from what was asked for last on this thread.
+  static std::shared_ptr<const SewnMaps> of(const Quilt& quilt);
 
   // All that hangs together with a map, the map itself first; on its own cells.
   std::vector<Sewn> around(Id map) const;

@@ -174,7 +174,7 @@ void Strokes::throwAgain() {
   if (last.box) stroke.refit(*last.box);
   stroke.finish();
   work_.setLastStroke({});
-  if (!work_.make({named("Throw again"), stroke.quilt(), desk.activeAt()})) return;
+  if (!work_.make({named("Throw again"), stroke.quilt(), desk.activeAt(), {}, {}, stroke.mapsLaidOn().size() > 1})) return;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));
 }
@@ -237,7 +237,7 @@ void Strokes::stepLookAlike(StretchPart part, int steps) {
   const Stroke stroke = laidAnew(last.before, last.plan, last.moves);
   last.plan = stroke.plan();
   work_.setLastStroke({});
-  if (!work_.make({named("Another look"), stroke.quilt(), work_.desk().activeAt()})) return;
+  if (!work_.make({named("Another look"), stroke.quilt(), work_.desk().activeAt(), {}, {}, stroke.mapsLaidOn().size() > 1})) return;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));
 }

@@ -145,7 +145,7 @@ Result<bool> Work::make(Made made) {
     const auto there = whereTo(*made.lines, *last);
     lastPoint_ = there ? std::optional(std::pair(desk_.map, *there)) : std::nullopt;
   }
-  const bool isNew = undoLine_.commit(made.after, {made.active, selected});
+  const bool isNew = undoLine_.commit(made.after, {made.active, selected}, made.across);
   quilt_ = std::move(made.after);
   desk_ = std::move(desk);
   asked_.clear();

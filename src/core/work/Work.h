@@ -91,6 +91,7 @@ class Work {
     LayerAt active;                      // the layer that is active then; the step is made in the tab of its map
     std::optional<CellSet> selected{};  // on the active map
     std::optional<CellLines> lines{};   // come in or go there: the last point goes along
+    bool across = false;                // over a stitch; see Step
   };
   // The door: true when a step was made, false when `after` is the quilt as it is; an Error, which the listener was
   // told, says why it may not be, and then nothing happened.
