@@ -75,7 +75,10 @@ void FolderWatch::follow() {
     QDirIterator folders(below, QDir::Dirs | QDir::NoDotAndDotDot);
     while (folders.hasNext() && wanted.size() < kMostWatched) wanted << folders.next();
   }
-  wanted << folder + QLatin1String("/quilt.json");
+  for (const std::string_view document : {kQuiltFile, kLinksFile, kPlanFile}) {
+    const QString file = folder + QLatin1Char('/') + QString::fromStdString(std::string(document));
+    if (document == kQuiltFile || QFileInfo::exists(file)) wanted << file;
+  }
   const QStringList now = watcher_.files() + watcher_.directories();
   QStringList fresh;
   QStringList old;
