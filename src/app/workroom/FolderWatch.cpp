@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/workroom/Session.h"
+#include "core/store/Documents.h"
 
 namespace uq {
 
