@@ -214,16 +214,18 @@ void BoardView::openThen(ActionId action) {
 }
 
 void BoardView::contextMenuEvent(QContextMenuEvent* event) {
-  if (!session_ || drag_ == Drag::pieces) return;
-  if (event->reason() == QContextMenuEvent::Mouse) {
-    const auto hit = pieceAt(session_->quilt(), pieces_, cloth(event->pos()));
-    if (!hit) return;
-    if (!all_.contains(*hit)) all_ = {*hit};
-    chosen_ = *hit;
-    update();
-    return openMenu(event->globalPos());
-  }
+  // A right press is told by itself.
+  if (!session_ || drag_ != Drag::none || event->reason() == QContextMenuEvent::Mouse) return;
   openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
+}
+
+void BoardView::pressForMenu(QPointF at) {
+  const auto hit = pieceAt(session_->quilt(), pieces_, cloth(at));
+  if (!hit) return;
+  if (!all_.contains(*hit)) all_ = {*hit};
+  chosen_ = *hit;
+  update();
+  openMenu(mapToGlobal(at.toPoint()));
 }
 
 }  // namespace uq

@@ -180,6 +180,7 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::pan;
     return;
   }
+  if (event->button() == Qt::RightButton) return pressForMenu(pressed_);
   if (event->button() != Qt::LeftButton) return;
   const auto hit = pieceAt(session_->quilt(), pieces_, cloth(pressed_));
   const bool more = event->modifiers() & Qt::ShiftModifier;

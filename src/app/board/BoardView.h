@@ -100,6 +100,7 @@ class BoardView : public QWidget {
   void dragTo(QPointF at, Qt::KeyboardModifiers held);
   void open(Id map);
   void openThen(ActionId action);
+  void pressForMenu(QPointF at);
   void openMenu(QPoint at);
   void openChalkMenu(QPoint at);
   void setDraws(Draws what);
