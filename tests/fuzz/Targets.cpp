@@ -9,6 +9,12 @@
 #include <filesystem>
 #include <fstream>
 
+#include "core/edit/Board.h"
+#include "core/edit/DrawnPiece.h"
+#include "core/edit/Patchwork.h"
+#include "core/edit/Seams.h"
+#include "core/store/LinksText.h"
+#include "core/store/PlanText.h"
 #include "core/Support.h"
 #include "core/base/Squeezed.h"
 #include "core/edit/LayCells.h"
@@ -79,6 +85,8 @@ void documentHolds(std::string_view bytes, Read read, Write write) {
   mustHold(writeJson(write(*twice)) == text, "a document reads back as it was");
 }
 
+void readsLinks(std::string_view bytes) { documentHolds(bytes, readLinksDocument, linksDocument); }
+void readsPlan(std::string_view bytes) { documentHolds(bytes, readPlanDocument, planDocument); }
 void readsQuilt(std::string_view bytes) { documentHolds(bytes, readQuiltDocument, quiltDocument); }
 void readsMap(std::string_view bytes) { documentHolds(bytes, readMapDocument, mapDocument); }
 void readsSheet(std::string_view bytes) { documentHolds(bytes, readSheetDocument, sheetDocument); }
@@ -95,6 +103,10 @@ std::map<std::string, std::string> yardFiles() {
     stamp.held = Block::of(tileOf(quilt, "rails", 3));
     stamp.held.stamp = stamp.id;
     quilt = quilt.with(stamp);
+    IdSource ids(23);
+    quilt = sewn(quilt, quilt.mapNamed("Yard")->id, quilt.mapNamed("Loft")->id, {16, 0}, ids).quilt;
+    quilt = wrapped(quilt, quilt.mapNamed("Yard")->id, true, ids).quilt;
+    quilt = withChalk(quilt, {2000, 0, 640, 320}, ids);
     const auto made = QuiltStore::create(disk, kFolder, quilt);
     mustHold(made.has_value(), "the small quilt can be saved");
     return disk->quiltFiles();
@@ -117,6 +129,12 @@ void readsFolder(std::string_view bytes) {
   const auto opened = QuiltStore::open(disk, kFolder, QuiltStore::Access::read);
   if (!opened) return;
   (void)test::bytes(opened->quilt);
+  // Whatever the seams say, every map has one place, and no cell two maps.
+  mustHold(piecesOf(opened->quilt).size() == opened->quilt.maps().size() + opened->quilt.chalkPieces().size(), "each piece lies somewhere");
+  for (const Shared<Map>& map : opened->quilt.maps()) {
+    const Patchwork canvas = Patchwork::across(opened->quilt, map->id);
+    mustHold(!canvas.patches().empty() && canvas.patches().front().map == map->id, "a map lies on its own canvas");
+  }
 }
 
 std::vector<std::string> folderSeeds() {
@@ -348,6 +366,8 @@ std::vector<std::string> drawingSeeds() {
 
 std::vector<std::string> quiltSeeds() { return demoFiles("quilt.json"); }
 std::vector<std::string> mapSeeds() { return demoFiles("map.json"); }
+std::vector<std::string> linksSeeds() { return demoFiles("links.json"); }
+std::vector<std::string> planSeeds() { return demoFiles("plan.json"); }
 std::vector<std::string> sheetSeeds() {
   auto seeds = demoFiles(".json");
   std::erase_if(seeds, [](const std::string& one) { return one.find("\"sheet\"") == std::string::npos; });
@@ -375,6 +395,7 @@ const std::vector<FuzzTarget>& fuzzTargets() {
   static const std::vector<FuzzTarget> targets = {
       {"quilt", readsQuilt, quiltSeeds},       {"map", readsMap, mapSeeds},
       {"sheet", readsSheet, sheetSeeds},       {"stamp", readsStamp, stampSeeds},
+      {"links", readsLinks, linksSeeds},       {"plan", readsPlan, planSeeds},
       {"folder", readsFolder, folderSeeds}, {"cells", readsCellsText, cellsSeeds},
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},
