@@ -308,7 +308,16 @@ void BoardView::zoomBy(int steps, QPointF about) {
   update();
   // A piece that fills the view is gone into.
   const auto under = session_ ? pieceAt(session_->quilt(), pieces_, cloth(about)) : std::nullopt;
-  if (steps > 0 && under && !chalk(*under) && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) open(*under);
+  if (steps > 0 && under && !chalk(*under) && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) {
+    choose(*under);
+    Q_EMIT zoomedInto(*under);
+  }
+}
+
+QPointF BoardView::mapPixelAt(Id map, QPointF at) const {
+  const Piece* one = piece(map);
+  const PixelPos pixel = cloth(at);
+  return one ? QPointF(pixel.x - one->at.x, pixel.y - one->at.y) : QPointF();
 }
 
 void BoardView::open(Id map) {

@@ -49,6 +49,9 @@ class BoardView : public QWidget {
   void fit();
   // Where a piece's box lies on the widget; empty where there is none.
   QRectF pieceRect(Id map) const;
+  // What is seen: its zoom, and the map pixel of a piece that lies under a point.
+  double zoom() const { return view_.zoom; }
+  QPointF mapPixelAt(Id map, QPointF at) const;
   // Whether pictures are still to come.
   bool isComing() const { return timer_.isActive(); }
   // Where letting go of what is dragged sews, or why it cannot be.
@@ -59,6 +62,8 @@ class BoardView : public QWidget {
 
  Q_SIGNALS:
   void opened(uq::Id map);
+  // Gone into by zooming: the map is to be shown as it is seen here.
+  void zoomedInto(uq::Id map);
   void viewChanged();
   void pictured();  // all pictures in sight are there
 

@@ -52,6 +52,14 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   board_ = new BoardView(actions_, pages_);
   pages_->addWidget(board_);
   connect(board_, &BoardView::opened, this, [this](Id map) { session_->verbs().maps.goTo(map); });
+  connect(board_, &BoardView::zoomedInto, this, [this](Id map) {
+    // Nothing of the picture moves: what lies in the canvas's middle there lies there now.
+    const QPoint middle = board_->mapFrom(this, canvas_->mapTo(this, canvas_->rect().center()));
+    std::map<Id, MapCanvas::View> views = canvas_->views();
+    views[map] = {board_->zoom(), board_->mapPixelAt(map, middle), false};
+    session_->verbs().maps.goTo(map);
+    canvas_->setViews(std::move(views));
+  });
   steps_ = new StepList(this);
   maps_ = new MapList(this);
   find_ = new FindBox(actions_, this);
