@@ -3,9 +3,11 @@
 
 #include "core/Support.h"
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/DrawnPiece.h"
 #include "core/edit/JoinQuilts.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/LayerFacts.h"
+#include "core/edit/Seams.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq::test {
@@ -90,6 +92,25 @@ TEST_F(Joins, NewPartsComeAlongAndTheirNamesAreToldApart) {
   const auto opened = QuiltStore::open(disk, "/q", QuiltStore::Access::read);
   ASSERT_TRUE(opened);
   EXPECT_THAT(opened->problems, IsEmpty());
+}
+
+TEST_F(Joins, SeamsAndPlannedMapsOfBothSidesComeTogether) {
+  const Id yard = base.mapNamed("Yard")->id;
+  const Id loft = base.mapNamed("Loft")->id;
+  IdSource mine(70);
+  IdSource theirs(80);
+  const Quilt here = withChalk(wrapped(base, loft, false, mine).quilt, {9000, 0, 64, 64}, mine);
+  Quilt there = wrapped(base, yard, true, theirs).quilt;
+  there = withChalk(there, {9000, 500, 64, 64}, theirs);
+  const Joined done = join(here, there);
+  EXPECT_THAT(asked, IsEmpty());
+  EXPECT_TRUE(wraps(done.quilt, loft, false));
+  EXPECT_TRUE(wraps(done.quilt, yard, true));
+  EXPECT_EQ(done.quilt.chalkPieces().size(), 2u);
+  EXPECT_THAT(done.taken, testing::UnorderedElementsAre("a seam", "Place"));
+  // Ripped there and left alone here, it is gone.
+  base = here;
+  EXPECT_TRUE(join(here, ripped(here, seamsOf(here, loft))).quilt.seams().empty());
 }
 
 TEST_F(Joins, WhatWasDeletedOnOneSideAndChangedOnTheOtherStays) {
