@@ -37,10 +37,10 @@ int renderBoard(const RenderOrder& order) {
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
   if (!opened) return complain(kNotOpened, opened.error().text());
   const Quilt& quilt = opened->quilt;
-  if (quilt.maps().empty()) return complain(kNotOpened, "This quilt has no map");
+  if (quilt.maps().empty() && quilt.chalkPieces().empty()) return complain(kNotOpened, "Nothing lies on the Board of this quilt");
   MapPainter painter(SheetPictures::load(quilt, opened->problems));
   const ViewScale scale{order.zoom};
-  const QRect all = deviceExtent(painter, quilt, placedOnBoard(quilt), scale, true);
+  const QRect all = boardExtent(painter, quilt, scale);
   if (isTooLargeToRender(all.width(), all.height())) return tooLarge();
   const std::string what = std::to_string(quilt.maps().size()) + (quilt.maps().size() == 1 ? " piece" : " pieces");
   if (order.output.ends_with(".svg")) {

@@ -49,6 +49,9 @@ std::vector<QLine> stitchesOn(const Quilt& quilt, ViewScale scale) {
   return lines;
 }
 
+// The device pixels of a chalk piece.
+QRect chalkRect(const ChalkPiece& chalk, ViewScale scale) { return scale.toDevice(chalk.at); }
+
 std::string escaped(const std::string& text) {
   return QString::fromStdString(text).toHtmlEscaped().toStdString();
 }
@@ -57,7 +60,9 @@ std::string escaped(const std::string& text) {
 
 std::vector<PlacedMap> placedOnBoard(const Quilt& quilt) {
   std::vector<PlacedMap> placed;
-  for (const Piece& piece : piecesOf(quilt)) placed.push_back({piece.map, piece.at});
+  for (const Piece& piece : piecesOf(quilt)) {
+    if (!piece.chalk) placed.push_back({piece.map, piece.at});
+  }
   return placed;
 }
 
@@ -118,9 +123,17 @@ QImage drawTogether(MapPainter& painter, const Quilt& quilt, const std::vector<P
   return picture;
 }
 
+QRect boardExtent(MapPainter& painter, const Quilt& quilt, ViewScale scale) {
+  QRect all = deviceExtent(painter, quilt, placedOnBoard(quilt), scale, true);
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
+    all = all.united(chalkRect(chalk.read(), scale).adjusted(-kBoardMargin, -kBoardMargin - kNameHeight, kBoardMargin, kBoardMargin));
+  }
+  return all;
+}
+
 QImage boardPicture(MapPainter& painter, const Quilt& quilt, ViewScale scale) {
   const std::vector<PlacedMap> maps = placedOnBoard(quilt);
-  const QRect part = deviceExtent(painter, quilt, maps, scale, true);
+  const QRect part = boardExtent(painter, quilt, scale);
   QImage picture = drawTogether(painter, quilt, maps, scale, part);
   if (picture.isNull()) return picture;
   QPainter on(&picture);
@@ -144,12 +157,20 @@ QImage boardPicture(MapPainter& painter, const Quilt& quilt, ViewScale scale) {
     on.drawText(QRect(own.left(), own.top() - kNameHeight, std::max(own.width(), 200), kNameHeight), Qt::AlignLeft | Qt::AlignVCenter,
                 QString::fromStdString(quilt.map(one.map)->name));
   }
+  font.setItalic(true);
+  on.setFont(font);
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
+    const QRect own = chalkRect(chalk.read(), scale);
+    on.setPen(QPen(QColor::fromRgb(kBoardInk), 1, Qt::DashLine));
+    on.drawRect(own.adjusted(0, 0, -1, -1));
+    on.drawText(own.adjusted(6, 4, -6, -4), Qt::AlignLeft | Qt::AlignTop, QString::fromStdString(chalk->name));
+  }
   return picture;
 }
 
 std::string boardDrawing(MapPainter& painter, const Quilt& quilt, ViewScale scale) {
   const std::vector<PlacedMap> maps = placedOnBoard(quilt);
-  const QRect part = deviceExtent(painter, quilt, maps, scale, true);
+  const QRect part = boardExtent(painter, quilt, scale);
   const auto colour = [](QRgb rgb) { return QColor::fromRgb(rgb).name().toStdString(); };
   const auto number = [](int value) { return std::to_string(value); };
   std::string text = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + number(part.width()) + "\" height=\"" +
@@ -171,6 +192,13 @@ std::string boardDrawing(MapPainter& painter, const Quilt& quilt, ViewScale scal
                              "\" y2=\"" + number(line.y2()) + "\" stroke-width=\"3\"";
     text += "<line " + ends + " stroke=\"" + colour(kBoardPaper) + "\"/>\n<line " + ends + " stroke=\"" + colour(kBoardStitch) +
             "\" stroke-dasharray=\"9 5\"/>\n";
+  }
+  for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
+    const QRect own = chalkRect(chalk.read(), scale);
+    text += "<rect x=\"" + number(own.x()) + "\" y=\"" + number(own.y()) + "\" width=\"" + number(own.width()) + "\" height=\"" +
+            number(own.height()) + "\" fill=\"none\" stroke-dasharray=\"6 4\" stroke=\"" + colour(kBoardInk) + "\"/>\n<text x=\"" +
+            number(own.x() + 6) + "\" y=\"" + number(own.y() + 17) + "\" font-family=\"sans-serif\" font-style=\"italic\" font-size=\"13\" fill=\"" +
+            colour(kBoardInk) + "\">" + escaped(chalk->name) + "</text>\n";
   }
   return text + "</svg>\n";
 }

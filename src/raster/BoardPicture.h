@@ -19,7 +19,7 @@ struct PlacedMap {
   PixelPos at;  // of its map pixel 0, 0
 };
 
-// All pieces of the Board.
+// All maps on the Board; chalk pieces are none.
 std::vector<PlacedMap> placedOnBoard(const Quilt& quilt);
 // A map at 0, 0 and those that are reached over at most so many seams, where it wraps itself again, too; it lies on top.
 std::vector<PlacedMap> placedAround(const Quilt& quilt, Id map, int seams);
@@ -27,11 +27,14 @@ std::vector<PlacedMap> placedAround(const Quilt& quilt, Id map, int seams);
 // The device pixels that they cover, names above them included where `named`.
 QRect deviceExtent(MapPainter& painter, const Quilt& quilt, const std::vector<PlacedMap>& maps, ViewScale scale, bool named);
 
+// The device pixels of the whole Board, with room around.
+QRect boardExtent(MapPainter& painter, const Quilt& quilt, ViewScale scale);
+
 // The maps in one picture, later ones on earlier ones; transparent where none lies.
 QImage drawTogether(MapPainter& painter, const Quilt& quilt, const std::vector<PlacedMap>& maps, ViewScale scale,
                     const QRect& part);
 
-// The Board: cloth, pieces, stitches and names.
+// The Board: cloth, pieces, stitches and names, and chalk pieces in dashes.
 QImage boardPicture(MapPainter& painter, const Quilt& quilt, ViewScale scale);
 // The same as a drawing (SVG) that holds a picture of each piece, and says stitches and names as lines and text.
 std::string boardDrawing(MapPainter& painter, const Quilt& quilt, ViewScale scale);
