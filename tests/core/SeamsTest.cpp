@@ -466,6 +466,7 @@ TEST(Seams, MakeTheLayerThatIsMissingThere) {
   const Map& after = *painted.map(bare.map);
   ASSERT_THAT(after.layers, SizeIs(2));
   EXPECT_EQ(after.layers.back()->role, role);
+  EXPECT_EQ(after.layers.back()->name, "Sheds");
   EXPECT_FALSE(after.layers.back()->cells.at({3, 7}).empty());
 }
 

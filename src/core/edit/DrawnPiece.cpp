@@ -2,8 +2,7 @@
 
 #include <algorithm>
 
-#include "core/edit/ArrangeLayers.h"
-#include "core/edit/Region.h"
+#include "core/edit/LayAcross.h"
 #include "core/edit/ResizeMap.h"
 #include "core/edit/Stitch.h"
 
@@ -74,10 +73,10 @@ Quilt carriedOver(Quilt quilt, Id from, Id to, Edge edge, CellPos by, int count,
     if (laid.empty()) continue;
     auto partner = partnerOn(quilt, {from, layer->id}, to);
     if (!partner) {
-      const std::size_t index = std::min(*source.layerIndex(layer->id), quilt.map(to)->layers.size());
-      const LayerAdded added = addLayer(quilt, to, index, ids, layer->role);
-      quilt = added.quilt;
-      partner = LayerAt{to, added.layer};
+      PartnerMade made = withPartner(quilt, {from, layer->id}, to, ids);
+      if (!made.layer) continue;
+      quilt = std::move(made.quilt);
+      partner = made.layer;
     }
     LayerCells edited = *quilt.layer(*partner);
     for (const auto& [at, one] : laid) edited.lay(at, one);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/edit/ArrangeLayers.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
 
 namespace uq {
@@ -26,23 +27,31 @@ std::map<Id, std::string> closedMaps(const Quilt& quilt, LayerAt layer, const st
   return closed;
 }
 
+PartnerMade withPartner(const Quilt& quilt, LayerAt layer, Id map, IdSource& ids) {
+  const Map* from = quilt.map(layer.map);
+  const Map* to = quilt.map(map);
+  const Layer* like = quilt.layer(layer);
+  if (!from || !to || !like) return {quilt, std::nullopt};
+  const std::size_t index = std::min(*from->layerIndex(like->id), to->layers.size());
+  LayerAdded added = addLayer(quilt, map, index, ids, like->role);
+  const LayerAt made{map, added.layer};
+  if (!added.quilt.layer(made)) return {quilt, std::nullopt};
+  return {renameLayer(added.quilt, made, like->name), made};
+}
+
 std::optional<LayerAt> LayAcross::partner(Quilt& now, LayerAt home, Id map) {
   const auto usable = [&](LayerAt at) { return shut_.contains(at.layer) ? std::nullopt : std::optional(at); };
   if (home.map == map) return home;
   const auto made = made_.find({home.layer, map});
   if (made != made_.end() && now.layer(made->second)) return made->second;
   if (const auto there = partnerOn(now, home, map)) return usable(*there);
-  const Map* from = now.map(home.map);
-  const Map* to = now.map(map);
-  const Layer* layer = now.layer(home);
-  if (takesAway_ || !from || !to || !layer) return std::nullopt;
+  if (takesAway_) return std::nullopt;
   // The same layer, however often a stroke is laid anew.
   IdSource ids(ids_ + std::hash<Id>()(map) + 31 * std::hash<Id>()(home.layer));
-  const std::size_t index = std::min(*from->layerIndex(layer->id), to->layers.size());
-  LayerAdded added = addLayer(now, map, index, ids, layer->role);
-  if (!added.quilt.layer({map, added.layer})) return std::nullopt;
+  PartnerMade added = withPartner(now, home, map, ids);
+  if (!added.layer) return std::nullopt;
   now = std::move(added.quilt);
-  return made_[{home.layer, map}] = {map, added.layer};
+  return made_[{home.layer, map}] = *added.layer;
 }
 
 LayerCells LayAcross::together(const Quilt& quilt, LayerAt home, CellRect box) const {

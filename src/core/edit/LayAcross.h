@@ -21,6 +21,14 @@ namespace uq {
 std::map<Id, std::string> closedMaps(const Quilt& quilt, LayerAt layer, const std::set<Id>& shut,
                                      const std::map<Id, std::string>& unchangeable);
 
+// Makes the partner of a layer on a map that has none: of its role and name, as far from the ground. The quilt as it is, and
+// no layer, where that cannot be.
+struct PartnerMade {
+  Quilt quilt;
+  std::optional<LayerAt> layer;
+};
+PartnerMade withPartner(const Quilt& quilt, LayerAt layer, Id map, IdSource& ids);
+
 class LayAcross {
  public:
   // `margin`: how many cells off what is in hand may reach from a cell. `ids`: a seed for layers that are made.
