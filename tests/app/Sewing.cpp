@@ -42,7 +42,10 @@ class Sewing : public Story {
   QMenu* menuOn(const char* name) {
     hand.click(board(), middleOf(name), Qt::RightButton);
     QMenu* menu = nullptr;
-    EXPECT_TRUE(waitFor([&] { return (menu = board()->findChild<QMenu*>(QStringLiteral("piece-menu"))) && menu->isVisible(); }));
+    EXPECT_TRUE(waitFor([&] {
+      for (QMenu* one : board()->findChildren<QMenu*>(QStringLiteral("piece-menu"))) menu = one->isVisible() ? one : menu;
+      return menu != nullptr;
+    }));
     return menu;
   }
   void inMenu(QMenu* menu, const char* row) {
