@@ -4,6 +4,7 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <QWheelEvent>
+#include <cmath>
 
 #include "app/look/Theme.h"
 #include "app/workroom/Workroom.h"
@@ -49,21 +50,22 @@ Sewn sewnMaps(int side, int cells, bool dense) {
   return {quilt, first};
 }
 
-// A stroke of 200 cells over the place where four maps of 1024 × 1024 meet; the same in the middle of one.
-void strokeOver(benchmark::State& state, const Sewn& on, CellPos from) {
+// A stroke of 200 moves round the place where four maps of 1024 × 1024 meet; the same in the middle of one.
+void strokeOver(benchmark::State& state, const Sewn& on, CellPos round) {
   Quilt after;
   for (auto _ : state) {
     Stroke stroke(on.quilt, layingOn(on.first, Block::of(Cell({1, 23}, {}))));
     for (int i = 0; i < 200; ++i) {
-      stroke.moveTo({from.x + i, from.y + i});
+      const double turn = i * 2 * 3.14159265358979 / 200;
+      stroke.moveTo({round.x + static_cast<int>(32 * std::cos(turn)), round.y + static_cast<int>(32 * std::sin(turn))});
       after = stroke.quilt();
     }
     state.counters["maps"] = static_cast<double>(stroke.mapsLaidOn().size());
   }
   benchmark::DoNotOptimize(after);
 }
-void strokeAcross(benchmark::State& state) { strokeOver(state, sewnMaps(2, 1024, true), {924, 924}); }
-void strokeOnOne(benchmark::State& state) { strokeOver(state, sewnMaps(1, 1024, true), {324, 324}); }
+void strokeAcross(benchmark::State& state) { strokeOver(state, sewnMaps(2, 1024, true), {1024, 1024}); }
+void strokeOnOne(benchmark::State& state) { strokeOver(state, sewnMaps(1, 1024, true), {512, 512}); }
 
 // 4 × 4 maps of 1024 × 1024, one empty area.
 void fillSewn(benchmark::State& state) {
