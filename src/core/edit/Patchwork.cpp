@@ -174,6 +174,11 @@ ChunkTest onCanvas(const Patchwork& patchwork, std::vector<ChunkTest> tests) {
   if (patchwork.isPlain()) return tests.empty() ? passesAll({}) : tests.front();
   return [patchwork, tests = std::move(tests)](ChunkPos at, ChunkRows& rows) {
     const CellRect chunk = at.cells();
+    // Most chunks lie within one map.
+    for (std::size_t i = 0; i < tests.size(); ++i) {
+      const Patch& patch = patchwork.patches()[i];
+      if (patch.cells.intersected(chunk) == chunk) return shiftedTest(tests[i], patch.by, at, rows);
+    }
     rows.fill(0);
     ChunkRows own;
     for (const Patch& patch : patchwork.meeting(chunk)) {
