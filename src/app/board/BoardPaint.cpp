@@ -1,5 +1,8 @@
+#include <QElapsedTimer>
+#include <QEvent>
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 #include "app/board/BoardView.h"
 #include "app/look/Stitches.h"
@@ -15,6 +18,8 @@ namespace {
 constexpr int kLeastPicture = 64;   // device pixels
 constexpr int kMostPicture = 1024;  // likewise
 constexpr double kNamesFrom = 24;   // logical pixels that a piece is wide
+constexpr double kLeastWords = 60;  // logical pixels that a name has, at least
+constexpr qint64 kPatience = 5;     // milliseconds in which pictures are drawn, before something else may happen
 constexpr double kSizesFrom = 90;   // likewise
 constexpr int kWeave = 8;           // logical pixels between threads of the cloth
 constexpr double kPaper = 3;        // logical pixels of paper round a piece
@@ -30,7 +35,7 @@ bool looksAlike(const Map& a, const Map& b) {
 }  // namespace
 
 int BoardView::mostFor(const Piece& piece) const {
-  const QRectF on = pieceRect(piece.map);
+  const QRectF on = sight().rectOf(piece.covers);
   if (!on.intersects(QRectF(rect()))) return 0;
   // By powers of two, so that zooming asks for few.
   const double wanted = std::max(on.width(), on.height()) * devicePixelRatioF();
@@ -39,45 +44,119 @@ int BoardView::mostFor(const Piece& piece) const {
   return most;
 }
 
+QString BoardView::wordsOf(const Piece& piece) const {
+  const Map* map = session_->quilt().map(piece.map);
+  if (map) return tr("%1\n%2 × %3").arg(nameOf(piece.map)).arg(map->bounds.width()).arg(map->bounds.height());
+  const ChalkPiece* planned = chalk(piece.map);
+  return planned ? nameOf(piece.map) + QString::fromStdString(planned->note) + QLatin1Char(planned->done ? '1' : '0') : QString();
+}
+
+QRectF BoardView::areaOf(const Piece& piece) const {
+  QRectF area = sight().rectOf(piece.covers);
+  const auto picture = pictures_.find(piece.map);
+  if (picture != pictures_.end()) {
+    const PixelRect& covers = picture->second.covers;
+    area = area.united(sight().rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h}));
+  }
+  return area.adjusted(-8, -32, kLeastWords + 8, 32);
+}
+
+void BoardView::followSheet() {
+  std::map<Id, const std::pair<Piece, QString>*> before;
+  for (const auto& one : laid_) before[one.first.map] = &one;
+  std::vector<std::pair<Piece, QString>> now;
+  for (const Piece& piece : pieces_) {
+    now.emplace_back(piece, wordsOf(piece));
+    const auto was = before.find(piece.map);
+    if (was != before.end() && *was->second == now.back()) {
+      before.erase(was);
+      continue;
+    }
+    sheet_.invalidate(sight(), areaOf(piece));
+  }
+  // Where they were, and those that went.
+  for (const auto& [map, one] : before) sheet_.invalidate(sight(), areaOf(one->first));
+  const std::vector<Shared<Seam>> seams = session_ ? session_->quilt().seams() : std::vector<Shared<Seam>>();
+  const bool orderChanged = now.size() != laid_.size();
+  if (!(seams == laidSeams_) || orderChanged) sheet_.invalidateAll();
+  laid_ = std::move(now);
+  laidSeams_ = seams;
+}
+
+bool BoardView::makeExact(const Piece& piece) {
+  const auto known = pictures_.find(piece.map);
+  if (known == pictures_.end() || known->second.image.isNull()) return false;
+  Picture& picture = known->second;
+  const PixelRect& covers = picture.covers;
+  const QRectF on = sight().rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h});
+  const QSize size = (on.size() * devicePixelRatioF()).toSize();
+  // What is larger than its picture is scaled as it is painted.
+  const bool isLarger = size.width() > picture.image.width() || size.height() > picture.image.height();
+  if (size.isEmpty() || isLarger || picture.exact.size() == size) return false;
+  picture.exact = picture.image.scaled(size, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+  return true;
+}
+
 void BoardView::drawNext() {
   if (!session_ || !isVisible()) return timer_.stop();
+  QElapsedTimer since;
+  since.start();
+  QRectF changed;
+  const auto show = [&](const Piece& one) {
+    const QRectF area = areaOf(one);
+    sheet_.invalidate(sight(), area);
+    changed = changed.united(area);
+  };
+  bool more = false;
   for (const Piece& one : pieces_) {
     const Map* map = session_->quilt().map(one.map);
     const int most = mostFor(one);
-    Picture& known = pictures_[one.map];
     if (!map || most == 0) continue;
+    if (since.elapsed() >= kPatience) {
+      more = true;
+      break;
+    }
+    Picture& known = pictures_[one.map];
     // Also where nothing came of it: asked again, nothing would once more.
     const bool good = known.most >= most && known.most <= 4 * most && looksAlike(known.map, *map);
-    if (good) continue;
-    const SmallPicture small = smallPicture(session_->painter(), session_->quilt(), *map, {most, most});
-    known = {small.picture, small.covers, *map, most};
-    return update();
+    if (!good) {
+      const SmallPicture small = smallPicture(session_->painter(), session_->quilt(), *map, {most, most});
+      known = {small.picture, small.covers, *map, most};
+    }
+    if (makeExact(one) || !good) show(one);
   }
+  if (!changed.isEmpty()) update(changed.toAlignedRect());
+  if (more) return;
   timer_.stop();
   Q_EMIT pictured();
 }
 
-void BoardView::paintCloth(QPainter& painter) const {
+void BoardView::paintCloth(QPainter& painter, const QRectF& part) const {
   const Theme& theme = Theme::current();
-  painter.fillRect(rect(), theme.cloth);
+  painter.fillRect(part, theme.cloth);
   QColor thread = theme.edge;
   thread.setAlpha(60);
+  // The weave goes along with the cloth.
+  const double ratio = devicePixelRatioF();
+  const double off = std::fmod(view_.origin.x() / ratio, kWeave);
+  QVector<QLineF> threads;
+  for (double x = std::floor((part.left() + off) / kWeave) * kWeave - off; x < part.right(); x += kWeave) {
+    threads << QLineF(x, part.top(), x, part.bottom());
+  }
   painter.setPen(QPen(thread, 1));
-  for (int x = 0; x < width(); x += kWeave) painter.drawLine(x, 0, x, height());
+  painter.drawLines(threads);
 }
 
-void BoardView::paintChalk(QPainter& painter, const Piece& piece) const {
+void BoardView::paintChalk(QPainter& painter, const Piece& piece, const QRectF& part) const {
   const Theme& theme = Theme::current();
   const ChalkPiece& planned = *chalk(piece.map);
   const QRectF box = sight().rectOf(piece.covers);
-  if (!box.adjusted(-40, -40, 40, 40).intersects(QRectF(rect()))) return;
+  if (!box.adjusted(-4, -4, 4, 4).intersects(part)) return;
   painter.setRenderHint(QPainter::Antialiasing, false);
   QColor rubbed = theme.paper;
   rubbed.setAlpha(90);
   painter.fillRect(box, rubbed);
-  const bool isChosen = all_.contains(piece.map);
-  const QColor line = isChosen ? (piece.map == chosen_ ? theme.madder : theme.woad) : theme.softInk;
-  painter.setPen(QPen(line, isChosen ? 2.5 : 1.5, Qt::DashLine));
+  painter.setPen(QPen(theme.softInk, 1.5, Qt::DashLine));
   painter.setBrush(Qt::NoBrush);
   painter.drawRect(box);
   if (box.width() < kNamesFrom || box.height() < 18) return;
@@ -102,62 +181,93 @@ void BoardView::paintChalk(QPainter& painter, const Piece& piece) const {
   painter.restore();
 }
 
-void BoardView::paintPiece(QPainter& painter, const Piece& piece) const {
+void BoardView::paintPiece(QPainter& painter, const Piece& piece, const QRectF& part) {
   const Theme& theme = Theme::current();
   const Map& map = *session_->quilt().map(piece.map);
   const MapView view = sight();
   const QRectF box = view.rectOf(piece.covers);
-  if (!box.adjusted(-40, -40, 40, 40).intersects(QRectF(rect()))) return;
-  const Plane plane(view, map.grid, piece.at);
-  const QPolygonF outline(plane.pointsOf(plane.grid().perimeter(map.bounds)));
-  painter.setRenderHint(QPainter::Antialiasing);
-  painter.setPen(QPen(theme.paper, 2 * kPaper, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
-  painter.setBrush(theme.surround);
-  painter.drawPolygon(outline);
+  if (!areaOf(piece).intersects(part)) return;
+  if (map.grid.kind == GridKind::orthogonal) {
+    painter.fillRect(box.adjusted(-kPaper, -kPaper, kPaper, kPaper), theme.paper);
+    painter.fillRect(box, theme.surround);
+  } else {
+    const Plane plane(view, map.grid, piece.at);
+    const QPolygonF outline(plane.pointsOf(plane.grid().perimeter(map.bounds)));
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme.paper, 2 * kPaper, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
+    painter.setBrush(theme.surround);
+    painter.drawPolygon(outline);
+    painter.setPen(QPen(theme.edge, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolygon(outline);
+    painter.setRenderHint(QPainter::Antialiasing, false);
+  }
   const auto picture = pictures_.find(piece.map);
   if (picture != pictures_.end() && !picture->second.image.isNull()) {
     const PixelRect& covers = picture->second.covers;
-    painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    painter.drawImage(view.rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h}),
-                      picture->second.image);
-  }
-  painter.setBrush(Qt::NoBrush);
-  if (all_.contains(piece.map)) {
-    drawStitches(painter, outline, piece.map == chosen_ ? theme.madder : theme.woad, theme.paper, 3);
-  } else {
-    painter.setPen(QPen(theme.edge, 1));
-    painter.drawPolygon(outline);
+    const QRectF on = view.rectOf({covers.x + piece.at.x, covers.y + piece.at.y, covers.w, covers.h});
+    const bool isExact = picture->second.exact.size() == (on.size() * view.ratio).toSize();
+    // Until it is scaled to this zoom, roughly.
+    painter.setRenderHint(QPainter::SmoothPixmapTransform, on.width() * view.ratio > picture->second.image.width());
+    painter.drawImage(on, isExact ? picture->second.exact : picture->second.image);
   }
   if (box.width() < kNamesFrom) return;
-  const QString name = QString::fromStdString(map.name);
   QFont font = painter.font();
   font.setBold(true);
   painter.setFont(font);
   painter.setPen(theme.ink);
   const QFontMetrics metrics(font);
-  const double wide = std::max(box.width(), 60.0);
-  painter.drawText(QRectF(box.left(), box.top() - metrics.height() - kPaper - 2, wide, metrics.height()),
-                   Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(name, Qt::ElideRight, static_cast<int>(wide)));
+  const double wide = std::max(box.width(), kLeastWords);
+  const QRectF above(box.left(), box.top() - metrics.height() - kPaper - 2, wide, metrics.height());
+  if (above.intersects(part)) {
+    painter.drawText(above, Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(nameOf(piece.map), Qt::ElideRight, static_cast<int>(wide)));
+  }
   font.setBold(false);
   painter.setFont(font);
-  if (box.width() < kSizesFrom) return;
+  const QRectF below(box.left(), box.bottom() + kPaper + 2, wide, metrics.height());
+  if (box.width() < kSizesFrom || !below.intersects(part)) return;
   painter.setPen(theme.softInk);
-  painter.drawText(QRectF(box.left(), box.bottom() + kPaper + 2, wide, metrics.height()),
-                   Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
+  painter.drawText(below, Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
+}
+
+void BoardView::paintChosen(QPainter& painter, const Piece& piece) const {
+  const Theme& theme = Theme::current();
+  const QColor thread = piece.map == chosen_ ? theme.madder : theme.woad;
+  const Map* map = session_->quilt().map(piece.map);
+  if (!map) {
+    drawStitches(painter, sight().rectOf(piece.covers), thread, theme.paper, 3);
+    return;
+  }
+  painter.setRenderHint(QPainter::Antialiasing);
+  const Plane plane(sight(), map->grid, piece.at);
+  drawStitches(painter, QPolygonF(plane.pointsOf(plane.grid().perimeter(map->bounds))), thread, theme.paper, 3);
+  painter.setRenderHint(QPainter::Antialiasing, false);
+}
+
+void BoardView::paintSheet(QPainter& painter, const QRectF& part) {
+  paintCloth(painter, part);
+  for (const Piece& one : pieces_) {
+    if (one.chalk) paintChalk(painter, one, part);
+  }
+  for (const Piece& one : pieces_) {
+    if (!one.chalk) paintPiece(painter, one, part);
+  }
+  for (const Shared<Seam>& seam : session_->quilt().seams()) paintSeam(painter, seam.read(), part, kSeam);
 }
 
 void BoardView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& theme = Theme::current();
-  paintCloth(painter);
-  if (!session_) return;
+  if (!session_) return paintCloth(painter, rect());
+  sheet_.paint(painter, sight(), [this](QPainter& on, const QRectF& part) { paintSheet(on, part); });
   for (const Piece& one : pieces_) {
-    if (one.chalk) paintChalk(painter, one);
+    if (all_.contains(one.map)) paintChosen(painter, one);
   }
-  for (const Piece& one : pieces_) {
-    if (!one.chalk) paintPiece(painter, one);
+  if (stitch_ && stitch_->why.empty()) {
+    for (const Shared<Seam>& seam : session_->quilt().seams()) {
+      if (seam->joins(stitch_->other) && seam->joins(stitch_->map)) paintSeam(painter, seam.read(), rect(), 2 * kSeam);
+    }
   }
-  paintSeams(painter);
   for (const BoardLine& line : lines_) {
     const QRectF on = sight().rectOf({line.from.x, line.from.y, line.to.x - line.from.x, line.to.y - line.from.y});
     drawStitchLine(painter, QLineF(on.topLeft(), on.bottomRight()), theme.woad, theme.paper, 2);
@@ -179,29 +289,31 @@ void BoardView::paintEvent(QPaintEvent*) {
   if (!said_.isEmpty()) paintSaid(painter);
 }
 
-void BoardView::paintSeams(QPainter& painter) {
+void BoardView::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  if (event->type() != QEvent::PaletteChange && event->type() != QEvent::FontChange) return;
+  sheet_.invalidateAll();
+  update();
+}
+
+void BoardView::paintSeam(QPainter& painter, const Seam& seam, const QRectF& part, double breadth) {
   const Theme& theme = Theme::current();
-  const MapView view = sight();
-  for (const Shared<Seam>& shared : session_->quilt().seams()) {
-    const Seam& seam = shared.read();
-    const Map* map = session_->quilt().map(seam.map);
-    const Map* other = session_->quilt().map(seam.other);
-    const Piece* lies = piece(seam.map);
-    if (!map || !other || !lies || !whyNotSewable(*map, *other).empty()) continue;
-    SeamLines& known = seamLines_[seam.id];
-    if (!(known.seam == seam) || known.map != map->bounds || known.other != other->bounds) {
-      known = {seam, map->bounds, other->bounds, stitchOf(*map, *other, seam.by)};
-    }
-    const Plane plane(view, map->grid, lies->at);
-    QVector<QLineF> lines;
-    for (const StitchSide& side : known.sides) {
-      const QLineF line(plane.pointOf(side.from), plane.pointOf(side.to));
-      if (QRectF(line.p1(), line.p2()).normalized().adjusted(-4, -4, 4, 4).intersects(QRectF(rect()))) lines << line;
-    }
-    const bool isWrong = !sewn_.whyWrong(seam.id).empty();
-    const bool isNew = stitch_ && stitch_->why.empty() && seam.joins(stitch_->other) && seam.joins(stitch_->map);
-    drawStitchLines(painter, lines, isWrong ? theme.weld : theme.madder, theme.paper, isNew ? 2 * kSeam : kSeam);
+  const Map* map = session_->quilt().map(seam.map);
+  const Map* other = session_->quilt().map(seam.other);
+  const Piece* lies = piece(seam.map);
+  if (!map || !other || !lies || !areaOf(*lies).intersects(part) || !whyNotSewable(*map, *other).empty()) return;
+  SeamLines& known = seamLines_[seam.id];
+  if (!(known.seam == seam) || known.map != map->bounds || known.other != other->bounds) {
+    known = {seam, map->bounds, other->bounds, stitchOf(*map, *other, seam.by)};
   }
+  const Plane plane(sight(), map->grid, lies->at);
+  QVector<QLineF> lines;
+  for (const StitchSide& side : known.sides) {
+    const QLineF line(plane.pointOf(side.from), plane.pointOf(side.to));
+    if (QRectF(line.p1(), line.p2()).normalized().adjusted(-4, -4, 4, 4).intersects(part)) lines << line;
+  }
+  const bool isWrong = !sewn_.whyWrong(seam.id).empty();
+  if (!lines.isEmpty()) drawStitchLines(painter, lines, isWrong ? theme.weld : theme.madder, theme.paper, breadth);
 }
 
 void BoardView::paintWrap(QPainter& painter) const {

@@ -77,6 +77,9 @@ void BoardView::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   pictures_.clear();
+  sheet_.invalidateAll();
+  laid_.clear();
+  laidSeams_.clear();
   seamLines_.clear();
   find_->hide();
   card_->hide();
@@ -93,6 +96,7 @@ void BoardView::setSession(Session* session) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
       if (change.any<Sheet>()) {
         for (auto& [map, picture] : pictures_) picture.most = 0;
+        sheet_.invalidateAll();
       }
       if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>() || change.any<ChalkPiece>()) follow();
     });
@@ -122,7 +126,8 @@ const Piece* BoardView::piece(Id map) const {
 
 void BoardView::follow() {
   pieces_ = session_ ? piecesOf(session_->quilt()) : std::vector<Piece>();
-  sewn_ = session_ ? SewnMaps(session_->quilt()) : SewnMaps();
+  sewn_ = session_ ? *SewnMaps::of(session_->quilt()) : SewnMaps();
+  followSheet();
   std::erase_if(pictures_, [this](const auto& one) { return !piece(one.first); });
   std::erase_if(all_, [this](Id map) { return !piece(map); });
   if (!piece(chosen_)) chosen_ = session_ && piece(session_->desk().map) ? session_->desk().map : Id();

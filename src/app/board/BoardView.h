@@ -17,6 +17,7 @@
 #include <optional>
 
 #include "app/actions/Actions.h"
+#include "app/board/BoardSheet.h"
 #include "app/canvas/MapEdges.h"
 #include "app/canvas/MapView.h"
 #include "app/workroom/Session.h"
@@ -78,6 +79,7 @@ class BoardView : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
   void showEvent(QShowEvent* event) override;
   void contextMenuEvent(QContextMenuEvent* event) override;
+  void changeEvent(QEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
@@ -87,18 +89,30 @@ class BoardView : public QWidget {
     PixelRect covers;   // map pixels
     Map map;            // as it shows it
     int most = 0;       // pixels, as it was drawn
+    QImage exact{};     // as large as it was last seen
   };
 
   MapView sight() const;
   const Piece* piece(Id map) const;
   void follow();
+  // Says on the sheet what of the pieces looks different.
+  void followSheet();
   // How large the picture of a piece should be; 0 where it is out of sight.
   int mostFor(const Piece& piece) const;
   // Draws the next picture that is missing, too coarse or out of date; none is left then.
   void drawNext();
-  void paintCloth(QPainter& painter) const;
-  void paintPiece(QPainter& painter, const Piece& piece) const;
-  void paintSeams(QPainter& painter);
+  // What lies on the sheet, within a part of the widget.
+  void paintSheet(QPainter& painter, const QRectF& part);
+  void paintCloth(QPainter& painter, const QRectF& part) const;
+  void paintPiece(QPainter& painter, const Piece& piece, const QRectF& part);
+  void paintSeam(QPainter& painter, const Seam& seam, const QRectF& part, double breadth);
+  void paintChosen(QPainter& painter, const Piece& piece) const;
+  // Where a piece is seen, with its words and all that reaches beyond it.
+  QRectF areaOf(const Piece& piece) const;
+  // What is written at a piece: changed, it is painted anew.
+  QString wordsOf(const Piece& piece) const;
+  // Scales a picture to what is seen of it; false where there is nothing to do.
+  bool makeExact(const Piece& piece);
   void paintWrap(QPainter& painter) const;
   void paintSaid(QPainter& painter) const;
   void say(const QString& what);
@@ -119,7 +133,7 @@ class BoardView : public QWidget {
   void placeTools();
   const ChalkPiece* chalk(Id piece) const;
   QString nameOf(Id piece) const;
-  void paintChalk(QPainter& painter, const Piece& piece) const;
+  void paintChalk(QPainter& painter, const Piece& piece, const QRectF& part) const;
   void rename();
   // Opens the field that finds a piece, with what was typed so far; goes to the next one that has it in its name.
   void find(const QString& text);
@@ -161,6 +175,9 @@ class BoardView : public QWidget {
   };
   std::map<Id, SeamLines> seamLines_;
   SewnMaps sewn_;
+  BoardSheet sheet_;
+  std::vector<std::pair<Piece, QString>> laid_;  // as they are on the sheet
+  std::vector<Shared<Seam>> laidSeams_;
   std::map<Id, Picture> pictures_;
   QTimer timer_;  // until all pictures are there
 };
