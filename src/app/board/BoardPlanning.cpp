@@ -127,7 +127,7 @@ void BoardView::openChalkMenu(QPoint at) {
   done->setChecked(chalk(one)->done);
   done->setShortcut(Qt::Key_Space);
   menu->addSeparator();
-  add("chalk-duplicate", tr("Duplicate"), [this] { session_->verbs().maps.duplicate(all_); });
+  add("chalk-duplicate", tr("Duplicate"), [this] { chooseAll(session_->verbs().maps.duplicate(all_)); });
   add("chalk-delete", tr("Delete"), [this] { deletePieces(*session_, all_); })->setShortcut(Qt::Key_Delete);
   menu->popup(at);
 }
@@ -140,6 +140,7 @@ void BoardView::openMenu(QPoint at) {
   asks.rename = [this] { rename(); };
   asks.size = [this] { openThen(ActionId::mapSize); };
   asks.exportMap = [this] { openThen(ActionId::exportMap); };
+  asks.choose = [this](const std::set<Id>& copies) { chooseAll(copies); };
   asks.reach = static_cast<int>(kNearBy / sight().zoom);
   pieceMenu(this, *session_, chosen_, all_, asks)->popup(at);
 }

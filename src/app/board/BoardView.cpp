@@ -146,6 +146,14 @@ void BoardView::choose(Id map) {
   update();
 }
 
+void BoardView::chooseAll(const std::set<Id>& pieces) {
+  if (pieces.empty()) return;
+  choose(*pieces.begin());
+  all_ = pieces;
+  bringIntoSight(chosen_);
+  update();
+}
+
 void BoardView::fit() {
   fits_ = true;
   const PixelRect all = boxAround(pieces_);

@@ -46,6 +46,7 @@ class BoardView : public QWidget {
   Id chosen() const { return chosen_; }
   const std::set<Id>& allChosen() const { return all_; }
   void choose(Id map);
+  void chooseAll(const std::set<Id>& pieces);
   // All pieces in sight.
   void fit();
   // Where a piece's box lies on the widget; empty where there is none.

@@ -37,7 +37,7 @@ QMenu* pieceMenu(QWidget* parent, Session& session, Id one, const std::set<Id>& 
   add("piece-open", ofMenu("Open"), asks.open);
   add("piece-rename", ofMenu("Rename…"), asks.rename)->setShortcut(Qt::Key_F2);
   add("piece-duplicate", count == 1 ? ofMenu("Duplicate") : ofMenu("Duplicate %n piece(s)", count),
-      [&session, all] { session.verbs().maps.duplicate(all); });
+      [&session, all, choose = asks.choose] { choose(session.verbs().maps.duplicate(all)); });
   const QString broken = brokenByDeleting(quilt, all);
   const QString what = count == 1 ? ofMenu("Delete") : ofMenu("Delete %n piece(s)", count);
   add("piece-delete", broken.isEmpty() ? what : ofMenu("%1 (%2)").arg(what, broken), [&session, all] { deletePieces(session, all); })

@@ -32,9 +32,12 @@ void MapVerbs::duplicate() {
   work_.step("Duplicate " + work_.map()->name, added.quilt, {added.map, {}});
 }
 
-void MapVerbs::duplicate(const std::set<Id>& maps) {
-  if (maps.empty()) return;
-  Quilt after = duplicateMaps(work_.quilt(), maps, work_.ids()).quilt;
+std::set<Id> MapVerbs::duplicate(const std::set<Id>& maps) {
+  if (maps.empty()) return {};
+  MapsAdded added = duplicateMaps(work_.quilt(), maps, work_.ids());
+  Quilt after = std::move(added.quilt);
+  std::set<Id> copies;
+  for (const auto& [map, copied] : added.copies) copies.insert(copied);
   for (const Id one : maps) {
     const ChalkPiece* chalk = after.listed<ChalkPiece>(one);
     if (!chalk) continue;
@@ -42,9 +45,11 @@ void MapVerbs::duplicate(const std::set<Id>& maps) {
     copy.id = freshId(after, work_.ids());
     copy.name += " copy";
     copy.at.y += copy.at.h;
+    copies.insert(copy.id);
     after = after.with(std::move(copy));
   }
-  work_.step("Duplicate " + piecesNamed(work_.quilt(), maps), std::move(after));
+  const auto done = work_.make({"Duplicate " + piecesNamed(work_.quilt(), maps), std::move(after), work_.desk().activeAt()});
+  return done && *done ? copies : std::set<Id>();
 }
 
 void MapVerbs::rename(Id id, const std::string& name) {

@@ -22,8 +22,8 @@ class MapVerbs {
 
   void add(const MapPlan& plan);
   void duplicate();
-  // Copies of several, sewn among themselves as those are; nothing is gone to.
-  void duplicate(const std::set<Id>& maps);
+  // Copies of several, sewn among themselves as those are; nothing is gone to. Which these are.
+  std::set<Id> duplicate(const std::set<Id>& maps);
   void rename(Id map, const std::string& name);
   void remove(Id map);
   // Several at once, as one step.
