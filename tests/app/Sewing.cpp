@@ -78,7 +78,7 @@ TEST_F(Sewing, TwoMapsAreSewnAndARoadIsPaintedOverTheStitch) {
   const Map& street = *session().quilt().map(mapNamed("Ferry Street"));
   const auto laid = [&](const Map& map, CellPos at) {
     return std::any_of(map.layers.begin(), map.layers.end(),
-                       [&](const auto& layer) { return layer->cells.at(at).tile() == tile("rails", 0) && !layer->cells.at(at).empty(); });
+                       [&](const auto& one) { return one->cells.at(at).tile() == tile("rails", 0) && !one->cells.at(at).empty(); });
   };
   EXPECT_TRUE(laid(yard(), {47, 14}));
   EXPECT_TRUE(laid(street, {0, 14}));
@@ -194,7 +194,7 @@ TEST_F(Sewing, AMapIsMadeToWrapAndPaintedAcrossItsOwnEdge) {
   const Map& loft = *session().quilt().mapNamed("Signal Loft");
   const auto laid = [&](CellPos at) {
     return std::any_of(loft.layers.begin(), loft.layers.end(),
-                       [&](const auto& layer) { return !layer->cells.at(at).empty() && layer->cells.at(at).tile() == tile("loft", 0); });
+                       [&](const auto& one) { return !one->cells.at(at).empty() && one->cells.at(at).tile() == tile("loft", 0); });
   };
   for (const int x : {9, 10, 11, 0, 1}) EXPECT_TRUE(laid({x, 5})) << x;
   picture("wraps");

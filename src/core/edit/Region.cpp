@@ -163,7 +163,7 @@ CellSet fillRound(const Grid& grid, const Patchwork& patchwork, CellPos at, cons
           const CellPos cell{first.x + i, first.y};
           if (looked.contains(cell)) continue;
           looked.insert(cell);
-          const int sides = static_cast<int>(grid.outline(cell).size());
+          const int sides = grid.turnOrder();
           for (int side = 0; side < sides; ++side) {
             const auto visit = [&](CellPos next) {
               if (!all.contains(next) && all.contains(folded(next)) && !region.contains(folded(next))) seeds.push_back(folded(next));

@@ -114,8 +114,8 @@ RegionAsk Stroke::Work::regionAsk(CellPos cell) const {
   RegionAsk ask;
   ask.layer = plan_.layer;
   const auto patch = patchwork_.at(cell);
-  const auto layer = patch ? partnerOn(before_, plan_.layer, patch->map) : std::nullopt;
-  const bool usually = patch && (!layer || usuallyAsSeen(before_, *layer, patch->onMap(cell)));
+  const auto partner = patch ? partnerOn(before_, plan_.layer, patch->map) : std::nullopt;
+  const bool usually = patch && (!partner || usuallyAsSeen(before_, *partner, patch->onMap(cell)));
   ask.asSeen = !swaps() && plan_.options.asSeen.value_or(usually);
   ask.acrossSeams = !patchwork_.isPlain();
   ask.closed = closedIds();
