@@ -15,6 +15,7 @@ constexpr double kStitchBreadth = 3;           // logical pixels
 constexpr int kVeilOfNeighbours = 105;         // of 255
 constexpr std::size_t kMostBooks = 12;         // with swatches of their own
 constexpr QSize kSmallNeighbour(256, 256);     // device pixels of the others
+constexpr int kMostTimes = 20;                  // that what repeats is seen again, each way
 constexpr std::size_t kMostNeighbours = 2048;  // in one frame
 constexpr std::uint64_t kKeptFrames = 200;     // a book out of sight is kept for so many frames
 
@@ -112,7 +113,13 @@ void NeighbourView::paint(QPainter& painter, const MapView& view, const QRectF& 
   if (canvas_.isPlain() || !scene_.map()) return;
   ++frame_;
   const Plane ground(view, scene_.map()->grid);
-  std::vector<Patch> seen = canvas_.meeting(ground.cellsInSight().grown(1));
+  // What repeats goes on for so long that it is large enough to be seen.
+  const CellRect& all = canvas_.bounds();
+  const Period& period = canvas_.period();
+  CellRect near = ground.cellsInSight().grown(1);
+  if (period.across > 0) near.x0 = std::max(near.x0, all.x0 - kMostTimes * period.across), near.x1 = std::min(near.x1, all.x1 + kMostTimes * period.across);
+  if (period.down > 0) near.y0 = std::max(near.y0, all.y0 - kMostTimes * period.down), near.y1 = std::min(near.y1, all.y1 + kMostTimes * period.down);
+  std::vector<Patch> seen = canvas_.meeting(near);
   std::erase_if(seen, [&](const Patch& one) { return one.cells == canvas_.patches().front().cells; });
   if (seen.size() > kMostNeighbours) seen.resize(kMostNeighbours);
   // Those of which most is in sight have swatches of their own.
