@@ -137,6 +137,7 @@ bool ActionRow::worksOnBoard() const {
   switch (id) {
     case ActionId::undo:
     case ActionId::redo:
+    case ActionId::newMap:
     case ActionId::listMaps:
     case ActionId::goToBoard:
     case ActionId::tidyBoard:

@@ -16,6 +16,7 @@ namespace uq {
 
 namespace {
 
+constexpr int kRoomBelow = 320;  // map pixels between all pieces and a new one
 constexpr double kNearBy = 60;  // logical pixels within which the menu finds an edge to sew to
 
 const Sheet* sheetInHand(const Session& session) {
@@ -49,6 +50,19 @@ void BoardView::takeDrawn(const PixelRect& at, Draws what) {
     return;
   }
   askFor(drawnPiece(session_->quilt(), at, session_->map(), sheetInHand(*session_), static_cast<int>(kDrawnTo / sight().zoom)));
+}
+
+void BoardView::askForNew(Draws what) {
+  if (!session_) return;
+  const Map* like = session_->map();
+  const PixelRect size = like ? makeGrid(like->grid)->pixelBounds(like->bounds) : PixelRect{0, 0, 1536, 1024};
+  const PixelRect all = boxAround(pieces_);
+  const PixelRect below{all.x, all.empty() ? 0 : all.bottom() + kRoomBelow, size.w, size.h};
+  if (what == Draws::map) return askFor(drawnPiece(session_->quilt(), below, like, sheetInHand(*session_), 0));
+  const Id made = session_->verbs().maps.addChalk(below);
+  if (made.empty()) return;
+  choose(made);
+  bringIntoSight(made);
 }
 
 void BoardView::cut(Id piece) {

@@ -384,6 +384,7 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_F:
       if (event->modifiers() == Qt::NoModifier) return fit();
       break;
+    case Qt::Key_Insert: return askForNew(Draws::chalk);
     case Qt::Key_F2: return rename();
     case Qt::Key_Space:
       if (chalk(chosen_)) session_->verbs().maps.tick(all_);

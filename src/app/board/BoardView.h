@@ -47,6 +47,8 @@ class BoardView : public QWidget {
   const std::set<Id>& allChosen() const { return all_; }
   void choose(Id map);
   void chooseAll(const std::set<Id>& pieces);
+  // Asks for a map that is to lie below the others; plans one in chalk there.
+  void askForNew(Draws what);
   // All pieces in sight.
   void fit();
   // Where a piece's box lies on the widget; empty where there is none.

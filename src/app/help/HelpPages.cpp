@@ -173,7 +173,7 @@ constexpr HelpPage kPages[] = {
          "the stitch shows where they would be sewn, letting go sews. <b>Shift</b> lays beside, <b>Ctrl</b> rips off, <b>Alt</b> is drawn "
          "to nothing. A right click, or the Menu key, does the rest; letters find a piece by its name.</p><p>Drag the chosen piece's edge "
          "onto its opposite one, and the map wraps. On bare cloth <b>Ctrl+drag</b> draws a new map, <b>Ctrl+Shift+drag</b> a chalk piece: a "
-         "planned map with a name and a note, ticked by <b>Space</b>, cut by <b>Enter</b>.</p><p>Beyond the edge of a sewn map its neighbour "
+         "planned map with a name and a note, ticked by <b>Space</b>, cut by <b>Enter</b>; without a mouse <b>Ctrl+M</b> and <b>Insert</b> make them below the others.</p><p>Beyond the edge of a sewn map its neighbour "
          "shows, and strokes go on into it, on the layer of the same role; “Only this map” stops them at the stitch. A double click "
          "there, or <b>Ctrl+Enter</b> with the cell cursor, opens it.</p>")},
     {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),

@@ -120,7 +120,9 @@ void Workroom::act(ActionId id) {
     case ActionId::straighten: session_->verbs().hand.straighten(); break;
     case ActionId::liftHigher: lift(1); break;
     case ActionId::liftLower: lift(-1); break;
-    case ActionId::newMap: askForMap(); break;
+    case ActionId::newMap:
+      session_->desk().onBoard ? board_->askForNew(BoardView::Draws::map) : askForMap();
+      break;
     case ActionId::listMaps:
       maps_->open(session_.get(), mapToGlobal(QPoint(width() / 2, tabs_->height() + 24)));
       break;

@@ -133,14 +133,18 @@ DrawnPiece cutPiece(const Quilt& quilt, Id chalk, const Map* like, const Sheet* 
   return drawn;
 }
 
-MapAdded addDrawn(const Quilt& quilt, const DrawnPiece& drawn, const MapPlan& plan, int carried, IdSource& ids) {
+MapAdded addDrawn(const Quilt& quilt, const DrawnPiece& drawn, const MapPlan& plan, int carried, IdSource& ids,
+                  std::string* unsewn) {
+  std::string told;
+  std::string& why = unsewn ? *unsewn : told;
   MapAdded added = placed(quilt, plan, drawn.at, ids);
   if (added.map.empty()) return {quilt, {}};
   added.quilt = added.quilt.without<ChalkPiece>(drawn.chalk);
   const Map* beside = added.quilt.map(drawn.beside);
   if (!beside) return added;
   Stitch stitch{drawn.beside, added.map, stepTo(drawn, *beside, plan), {}, {}};
-  if (!whyNotSewable(*beside, *added.quilt.map(added.map)).empty()) return added;
+  why = whyNotSewable(*beside, *added.quilt.map(added.map));
+  if (!why.empty()) return added;
   // To where the seam says, so that other edges that meet there are found.
   Map there = *added.quilt.map(added.map);
   const auto pieces = piecesOf(added.quilt);
@@ -148,7 +152,8 @@ MapAdded addDrawn(const Quilt& quilt, const DrawnPiece& drawn, const MapPlan& pl
   const PixelPos step = pixelStep(*beside, there, stitch.by);
   there.onBoard = PixelPos{piece->at.x + step.x, piece->at.y + step.y};
   Quilt sewnTo = sewnAt(added.quilt.with(there), {added.map}, stitch, ids);
-  if (!stitch.why.empty()) return added;
+  why = stitch.why;
+  if (!why.empty()) return added;
   added.quilt = carriedOver(std::move(sewnTo), drawn.beside, added.map, drawn.edge, stitch.by, carried, ids);
   return added;
 }

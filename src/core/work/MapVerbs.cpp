@@ -250,11 +250,13 @@ Id MapVerbs::addDrawn(const DrawnPiece& drawn, const MapPlan& plan, int carried)
     work_.refuse(why);
     return {};
   }
-  const MapAdded added = uq::addDrawn(work_.quilt(), drawn, plan, carried, work_.ids());
+  std::string unsewn;
+  const MapAdded added = uq::addDrawn(work_.quilt(), drawn, plan, carried, work_.ids(), &unsewn);
   if (added.map.empty()) return {};
   const LayerAt active = work_.desk().activeAt();
   const auto done = work_.make({(drawn.chalk.empty() ? "New map " : "Cut ") + plan.name, added.quilt,
                                 active.map.empty() ? LayerAt{added.map, {}} : active});
+  if (!unsewn.empty()) work_.refuse(unsewn);
   return done && *done ? added.map : Id();
 }
 
