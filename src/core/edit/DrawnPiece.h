@@ -30,7 +30,7 @@ DrawnPiece cutPiece(const Quilt& quilt, Id chalk, const Map* like, const Sheet* 
 
 // Makes the map, sewn where it was drawn against an edge and `plan` can be sewn there. So many of the neighbour's last
 // columns or rows are carried over: they lie again as its own first ones, on layers of their roles, which are made where they
-are missing. Nothing is added where whyNoMap says why. `unsewn` tells why a map that was drawn against an edge only lies there.
+// are missing. Nothing is added where whyNoMap says why. `unsewn` tells why a map that was drawn against an edge only lies there.
 MapAdded addDrawn(const Quilt& quilt, const DrawnPiece& drawn, const MapPlan& plan, int carried, IdSource& ids,
                   std::string* unsewn = nullptr);
 
