@@ -36,7 +36,7 @@ class SeamVerbs : public testing::Test {
     work->tell(heard);
     verbs.emplace(*work);
     verbs->hand.take(Block::of(tileOf(start, "street", 3)));
-    verbs->layers.choose({yard, desk.activeLayer[yard]});
+    verbs->layers.choose(desk.activeLayer[yard]);
   }
   void stroke(std::vector<CellPos> path) {
     verbs->strokes.begin({.path = {path.front()}});
