@@ -134,7 +134,7 @@ void BoardView::openChalkMenu(QPoint at) {
       if (const ChalkPiece* now = chalk(one)) session_->verbs().maps.sayChalk(one, now->name, note.toStdString());
     });
     field->setObjectName(QStringLiteral("chalk-note-field"));
-    connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
+    keepKeysHere(*field);
   });
   QAction* done = add("chalk-done", tr("Done"), [this] { session_->verbs().maps.tick(all_); });
   done->setCheckable(true);
@@ -170,7 +170,7 @@ void BoardView::rename() {
     planned ? maps.sayChalk(id, name.toStdString(), planned->note) : maps.rename(id, name.toStdString());
   });
   field->setObjectName(QStringLiteral("piece-name"));
-  connect(field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); });
+  keepKeysHere(*field);
 }
 
 void BoardView::find(const QString& text) {
@@ -234,7 +234,12 @@ void BoardView::contextMenuEvent(QContextMenuEvent* event) {
   openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
 }
 
-void BoardView::pressForMenu(QPointF at) {
+void BoardView::keepKeysHere(NameField& field) {
+  // Once it is gone, or what had the keyboard before would have it.
+  connect(&field, &NameField::closed, this, [this] { setFocus(Qt::OtherFocusReason); }, Qt::QueuedConnection);
+}
+
+void BoardView::openMenuAt(QPointF at) {
   const auto hit = pieceAt(session_->quilt(), pieces_, cloth(at));
   if (!hit) return;
   if (!all_.contains(*hit)) all_ = {*hit};

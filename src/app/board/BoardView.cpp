@@ -193,7 +193,6 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::pan;
     return;
   }
-  if (event->button() == Qt::RightButton) return pressForMenu(pressed_);
   if (event->button() != Qt::LeftButton) return;
   const auto hit = pieceAt(session_->quilt(), pieces_, cloth(pressed_));
   const bool more = event->modifiers() & Qt::ShiftModifier;
@@ -272,7 +271,8 @@ void BoardView::dragTo(QPointF at, Qt::KeyboardModifiers held) {
   said_ = !stitch_ ? QString() : stitch_->why.empty() ? tr("Letting go sews; Shift lays it beside") : QString::fromStdString(stitch_->why);
 }
 
-void BoardView::mouseReleaseEvent(QMouseEvent*) {
+void BoardView::mouseReleaseEvent(QMouseEvent* event) {
+  if (session_ && event->button() == Qt::RightButton && drag_ == Drag::none) return openMenuAt(event->position());
   const Drag ended = std::exchange(drag_, Drag::none);
   if (!session_) return;
   if (ended == Drag::pieces && session_->inGesture()) (void)session_->work().finish();

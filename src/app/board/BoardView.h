@@ -30,6 +30,7 @@ namespace uq {
 inline constexpr double kDrawnTo = 12;
 inline constexpr double kDragAfter = 4;
 
+class NameField;
 class NewMapCard;
 
 class BoardView : public QWidget {
@@ -122,7 +123,8 @@ class BoardView : public QWidget {
   void dragTo(QPointF at, Qt::KeyboardModifiers held);
   void open(Id map);
   void openThen(ActionId action);
-  void pressForMenu(QPointF at);
+  void openMenuAt(QPointF at);
+  void keepKeysHere(NameField& field);
   void openMenu(QPoint at);
   void openChalkMenu(QPoint at);
   void setDraws(Draws what);
