@@ -23,6 +23,8 @@ NameField::NameField(const QString& name, const QRect& place, QWidget* parent,
 void NameField::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape) return close(false);
   QLineEdit::keyPressEvent(event);
+  // What is beneath has its own meaning of Enter.
+  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) event->accept();
 }
 
 void NameField::focusOutEvent(QFocusEvent* event) {
