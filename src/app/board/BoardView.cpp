@@ -38,10 +38,12 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   find_->installEventFilter(this);
   find_->hide();
   connect(find_, &QLineEdit::textEdited, this, [this] { findNext(0); });
-  tools_ = new QWidget(this);
+  auto* strip = new QFrame(this);
+  makeCard(strip);
+  tools_ = strip;
   tools_->setObjectName(QStringLiteral("board-tools"));
   auto* row = new QHBoxLayout(tools_);
-  row->setContentsMargins(0, 0, 0, 0);
+  row->setContentsMargins(kGap / 2, kGap / 2, kGap / 2, kGap / 2);
   row->setSpacing(kGap / 2);
   auto* group = new QButtonGroup(this);
   const auto tool = [&](const char* name, Draws what, const QString& text, const QString& says) {
