@@ -39,9 +39,9 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   find_->hide();
   connect(find_, &QLineEdit::textEdited, this, [this] { findNext(0); });
   auto* strip = new QFrame(this);
+  strip->setObjectName(QStringLiteral("board-tools"));
   makeCard(strip);
   tools_ = strip;
-  tools_->setObjectName(QStringLiteral("board-tools"));
   auto* row = new QHBoxLayout(tools_);
   row->setContentsMargins(kGap / 2, kGap / 2, kGap / 2, kGap / 2);
   row->setSpacing(kGap / 2);
