@@ -39,7 +39,12 @@ Stroke::Work::Work(Quilt before, StrokePlan plan) : before_(std::move(before)), 
 
 std::set<Id> Stroke::Work::mapsLaidOn() const {
   std::set<Id> maps;
-  patchwork_.forEachPatch(cells_, [&](const Patch& patch, const CellSet&) { maps.insert(patch.map); });
+  const CellRect all = cells_.bounds();
+  for (const Patch& patch : patchwork_.meeting(all)) {
+    const CellRect common = patch.cells.intersected(all);
+    const bool isLaid = common == all || !cells_.intersected(CellSet(common)).empty();
+    if (!maps.contains(patch.map) && isLaid) maps.insert(patch.map);
+  }
   return maps;
 }
 

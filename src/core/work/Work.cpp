@@ -157,7 +157,7 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
   std::optional<Error> why;
   if (gesture_) {
     why = Error{Error::Cause::inUse, "something is still under the hand", {}, 0, {}, {}};
-  } else if (const Error* damaged = damage(desk_.map)) {
+  } else if (const Error* damaged = desk_.onBoard ? nullptr : damage(desk_.map)) {
     why = *damaged;
   }
   if (why) {
