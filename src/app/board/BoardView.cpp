@@ -191,6 +191,7 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
   if (!session_ || drag_ != Drag::none) return;
   say({});
   pressed_ = last_ = event->position();
+  button_ = event->button();
   if (event->button() == Qt::MiddleButton) {
     drag_ = Drag::pan;
     return;
@@ -275,6 +276,7 @@ void BoardView::dragTo(QPointF at, Qt::KeyboardModifiers held) {
 
 void BoardView::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && event->button() == Qt::RightButton && drag_ == Drag::none) return openMenuAt(event->position());
+  if (drag_ != Drag::none && event->button() != button_) return;
   const Drag ended = std::exchange(drag_, Drag::none);
   if (!session_) return;
   if (ended == Drag::pieces && session_->inGesture()) (void)session_->work().finish();

@@ -157,6 +157,7 @@ class BoardView : public QWidget {
   Id chosen_;
   std::set<Id> all_;
   Drag drag_ = Drag::none;
+  Qt::MouseButton button_ = Qt::NoButton;  // that began the drag
   QPointF pressed_;
   QPointF last_;
   PixelRect frame_;

@@ -101,7 +101,7 @@ class Work {
   void step(std::string name, Quilt after, LayerAt active) { (void)make({std::move(name), std::move(after), active}); }
 
   // Begins a gesture, whose step is made in the tab of the desk's map. An Error, which the listener was told, where a
-  // gesture is under way, or the desk's map may not be changed.
+  // gesture is under way, or the desk's map may not be changed; on the Board none is worked on.
   [[nodiscard]] Result<void> begin(std::string name, Gesture gesture);
   // How many were begun so far.
   std::uint64_t gesturesBegun() const { return gesturesBegun_; }
