@@ -144,7 +144,13 @@ void BoardView::choose(Id map) {
   if (!piece(map)) return;
   chosen_ = map;
   all_ = {map};
-  setAccessibleDescription(nameOf(map));
+  // A seam of it that is wrong says why.
+  QString wrong;
+  for (const Id seam : seamsOf(session_->quilt(), map)) {
+    if (const std::string& why = sewn_.whyWrong(seam); !why.empty()) wrong = QString::fromStdString(why);
+  }
+  say(wrong);
+  setAccessibleDescription(wrong.isEmpty() ? nameOf(map) : tr("%1 · %2").arg(nameOf(map), wrong));
   update();
 }
 
