@@ -43,7 +43,7 @@ TEST_F(Planning, AWorldOfFiveIsPlannedAndTheFirstOneCut) {
   EXPECT_EQ(session().quilt().maps().size(), maps);
   picture("chalk");
   hand.doubleClick(board(), QPointF(60, board()->height() - 90));
-  ASSERT_TRUE(waitFor([&] { return card()->isVisible(); }));
+  ASSERT_TRUE(waitFor([&] { return card() && card()->isVisible(); }));
   hand.key(Qt::Key_Return);
   EXPECT_LE(hand.actions() - actions, 8);
   report("a world of five chalk pieces planned and the first one cut");
@@ -60,7 +60,7 @@ TEST_F(Planning, ANewTownIsDrawnBesideTheOldOneAndCarriesThreeColumnsOver) {
   const int actions = hand.actions();
   hand.drag(board(), {street.topRight() + QPointF(3, 2), street.center() + QPointF(street.width(), 0), street.bottomRight() + QPointF(70, 2)},
             Qt::LeftButton, Qt::ControlModifier);
-  ASSERT_TRUE(waitFor([&] { return card()->isVisible(); }));
+  ASSERT_TRUE(waitFor([&] { return card() && card()->isVisible(); }));
   EXPECT_EQ(onCard<QLineEdit>("map-height")->text(), QStringLiteral("32"));
   picture("drawn-beside");
   hand.type(QStringLiteral("New Town"));

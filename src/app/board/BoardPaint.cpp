@@ -277,7 +277,7 @@ void BoardView::paintEvent(QPaintEvent*) {
     painter.drawText(rect().adjusted(40, 40, -40, -40), Qt::AlignCenter | Qt::TextWordWrap,
                      tr("Nothing lies here yet.\nDrag with Ctrl to draw the first map, with Ctrl and Shift to plan one in chalk."));
   }
-  const bool asks = card_->isVisible();
+  const bool asks = card_ && card_->isVisible();
   if (drag_ == Drag::draw || asks) {
     const QRectF drawn = sight().rectOf(asks ? drawn_.at : frame_);
     painter.setPen(QPen(theme.madder, 2, Qt::DashLine));

@@ -69,7 +69,20 @@ void BoardView::cut(Id piece) {
   askFor(cutPiece(session_->quilt(), piece, session_->map(), sheetInHand(*session_), static_cast<int>(kDrawnTo / sight().zoom)));
 }
 
+void BoardView::makeDrawnCard() {
+  card_ = new NewMapCard(this);
+  card_->setObjectName(QStringLiteral("drawn-map-card"));
+  connect(card_, &NewMapCard::planned, this, [this](const MapPlan& plan) {
+    if (const Id made = session_->verbs().maps.addDrawn(drawn_, plan, card_->carried()); !made.empty()) choose(made);
+  });
+  connect(card_, &NewMapCard::closed, this, [this] {
+    setFocus(Qt::OtherFocusReason);
+    update();
+  });
+}
+
 void BoardView::askFor(const DrawnPiece& drawn) {
+  if (!card_) makeDrawnCard();
   drawn_ = drawn;
   const Map* beside = session_->quilt().map(drawn.beside);
   const Map* like = beside ? beside : session_->map();

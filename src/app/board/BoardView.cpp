@@ -64,15 +64,6 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
     setDraws(static_cast<Draws>(what));
     setFocus(Qt::OtherFocusReason);
   });
-  card_ = new NewMapCard(this);
-  card_->setObjectName(QStringLiteral("drawn-map-card"));
-  connect(card_, &NewMapCard::planned, this, [this](const MapPlan& plan) {
-    if (const Id made = session_->verbs().maps.addDrawn(drawn_, plan, card_->carried()); !made.empty()) choose(made);
-  });
-  connect(card_, &NewMapCard::closed, this, [this] {
-    setFocus(Qt::OtherFocusReason);
-    update();
-  });
 }
 
 void BoardView::setSession(Session* session) {
@@ -84,7 +75,7 @@ void BoardView::setSession(Session* session) {
   laidSeams_.clear();
   seamLines_.clear();
   find_->hide();
-  card_->hide();
+  if (card_) card_->hide();
   drawn_ = {};
   stitch_.reset();
   said_.clear();

@@ -130,6 +130,7 @@ class BoardView : public QWidget {
   void setDraws(Draws what);
   // What was drawn is a chalk piece, or asks for its map.
   void takeDrawn(const PixelRect& at, Draws what);
+  void makeDrawnCard();
   void askFor(const DrawnPiece& drawn);
   void cut(Id chalk);
   // The edge of the chosen piece right outside which a point lies; dragged onto the opposite one the map wraps.
@@ -166,7 +167,7 @@ class BoardView : public QWidget {
   QString said_;
   QLineEdit* find_;
   QWidget* tools_;
-  NewMapCard* card_;
+  NewMapCard* card_ = nullptr;  // from the first time it is asked
   DrawnPiece drawn_;  // what the card asks about
   Draws draws_ = Draws::nothing;
   Draws drawing_ = Draws::nothing;  // by the drag under way
