@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "cli/Commands.h"
+#include "core/edit/Seams.h"
 #include "core/grid/Grid.h"
 #include "core/store/QuiltStore.h"
 
@@ -93,8 +94,11 @@ int resizeMap(ResizeOrder order) {
   if (done.cut > 0) std::cout << "  " << cellsText(done.cut) << " cut off, kept in the seam allowance\n";
   if (done.broughtBack > 0) std::cout << "  " << cellsText(done.broughtBack) << " brought back\n";
   if (done.dropped > 0) std::cout << "  " << cellsText(done.dropped) << " of the seam allowance dropped\n";
-  if (!order.dryRun && !(done.quilt == opened->quilt)) {
-    if (const auto saved = opened->store.save(done.quilt); !saved) return refused(saved.error().text(), kNotWritten);
+  // What is sewn to the map goes along with its edges.
+  const SeamsKept kept = withSeamsKept(opened->quilt, done.quilt);
+  for (const std::string& seam : kept.opened) std::cout << "  the seam " << seam << " is opened\n";
+  if (!order.dryRun && !(kept.quilt == opened->quilt)) {
+    if (const auto saved = opened->store.save(kept.quilt); !saved) return refused(saved.error().text(), kNotWritten);
   }
   return opened->problems.empty() ? kFine : kProblems;
 }

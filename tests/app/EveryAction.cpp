@@ -1,5 +1,4 @@
-// Every row of the action table, done: what changes the quilt comes back to the same bytes with Ctrl+Z, everything
-// else has an effect that can be seen.
+// Every row of the action table, done: changes of the quilt come back with Ctrl+Z, all else has an effect that is seen.
 #include <QApplication>
 #include <QDialog>
 #include <QLabel>
@@ -71,6 +70,7 @@ class EveryAction : public Story {
   }
   // What only some actions need: a tool, a level, a lift, a slanted map.
   void prepare(ActionId id) {
+    if (id == ActionId::onlyThisMap) session().verbs().maps.wrap(yard().id, false);
     if (const auto tool = toolWith(id)) {
       Desk desk = session().desk();
       desk.tool = *tool;

@@ -141,7 +141,7 @@ TEST_F(SeamVerbs, PiecesAreSewnRippedWrappedAndMovedAsOneStepEach) {
   ASSERT_THAT(work->quilt().seams(), SizeIs(1));
   EXPECT_EQ(work->quilt().seams().front()->by.x, 16);
   verbs->maps.wrap(loft, true);
-  EXPECT_THAT(heard.refusals, Contains(HasSubstr("cannot wrap")));
+  EXPECT_THAT(heard.refusals, Contains(HasSubstr("larger")));
   verbs->maps.wrap(yard, true);
   EXPECT_TRUE(wraps(work->quilt(), yard, true));
   verbs->maps.wrap(yard, true);
