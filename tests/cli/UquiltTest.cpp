@@ -1,61 +1,13 @@
 // uquilt as a script or build machine calls it.
-#include <QCoreApplication>
-#include <QImage>
-#include <QFile>
-#include <QProcess>
-#include <QTemporaryDir>
-#include <filesystem>
 #include <fstream>
 
+#include "cli/Uquilt.h"
 #include "core/edit/MapFacts.h"
 #include "core/store/JsonText.h"
 #include "core/store/KeptWork.h"
 #include "core/store/QuiltStore.h"
 
 namespace uq {
-
-namespace {
-
-struct Answer {
-  int code = -1;
-  std::string out;
-  std::string err;
-};
-
-// The words of a command line.
-QStringList words(std::initializer_list<const char*> list) {
-  QStringList words;
-  for (const char* word : list) words << QString::fromUtf8(word);
-  return words;
-}
-
-class Uquilt : public testing::Test {
- protected:
-  Uquilt() {
-    folder = scratch.filePath(QStringLiteral("copperline")).toStdString();
-    std::filesystem::copy(UQ_SOURCE_DIR "/demo/copperline", folder, std::filesystem::copy_options::recursive);
-  }
-
-  Answer run(const QStringList& arguments) {
-    QProcess process;
-    process.setWorkingDirectory(QString::fromStdString(folder));
-    process.start(QStringLiteral(UQ_UQUILT), arguments);
-    EXPECT_TRUE(process.waitForFinished());
-    return {process.exitCode(), process.readAllStandardOutput().toStdString(),
-            process.readAllStandardError().toStdString()};
-  }
-  QString png() { return scratch.filePath(QStringLiteral("out.png")); }
-  // Renders a map into png() with further words.
-  Answer render(const char* map, std::initializer_list<const char*> more = {}) {
-    return run(words({"render", map, "-o"}) + QStringList{png()} + words(more));
-  }
-  void cut(const std::string& file, std::size_t bytes) { std::filesystem::resize_file(folder + "/" + file, bytes); }
-
-  QTemporaryDir scratch;
-  std::string folder;
-};
-
-}  // namespace
 
 TEST_F(Uquilt, InfoTellsMapsSheetsAndSizes) {
   const Answer info = run(words({"info"}));
@@ -281,36 +233,6 @@ TEST_F(Uquilt, RendersWhatTheScreenShows) {
   EXPECT_EQ(screen.copy(100, 165, 220, 10), other.copy(0, 165, 220, 10)) << "the street is the same";
   EXPECT_EQ(render("Lantern Row", {"--frame", "320x180"}).code, 2);
   EXPECT_EQ(render("Lantern Row", {"--camera", "1,2", "--frame", "wide"}).code, 2);
-}
-
-TEST_F(Uquilt, RendersTheBoardAndAMapWithWhatIsSewnToIt) {
-  const Answer info = run(words({"info"}));
-  EXPECT_THAT(info.out, testing::HasSubstr("seam Depot Yard ~ Ferry Street: 32 cells"));
-  EXPECT_THAT(info.out, testing::HasSubstr("seam Canal Locks wraps across: 12 cells"));
-  const Answer board = run(words({"render", "--board", "--zoom", "0.1", "-o"}) + QStringList{png()});
-  EXPECT_EQ(board.code, 0) << board.err;
-  EXPECT_THAT(board.out, testing::HasSubstr("8 pieces"));
-  const QImage world(png());
-  EXPECT_GT(world.width(), 500);
-  const QString svg = scratch.filePath(QStringLiteral("world.svg"));
-  EXPECT_EQ(run(words({"render", "--board", "--zoom", "0.05", "-o"}) + QStringList{svg}).code, 0);
-  QFile file(svg);
-  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
-  const std::string drawing = file.readAll().toStdString();
-  EXPECT_THAT(drawing, testing::HasSubstr(">Depot Yard</text>"));
-  EXPECT_THAT(drawing, testing::HasSubstr("stroke-dasharray"));
-  // Depot Yard and Ferry Street, side by side: the pixels of each are those of its own picture.
-  ASSERT_EQ(render("Ferry Street", {"--exact"}).code, 0);
-  const QImage street = QImage(png()).convertToFormat(QImage::Format_RGB32);
-  const Answer both = render("Depot Yard", {"--with-neighbours", "1"});
-  EXPECT_EQ(both.code, 0) << both.err;
-  EXPECT_THAT(both.out, testing::HasSubstr("Depot Yard and 1 beside it"));
-  const QImage two = QImage(png()).convertToFormat(QImage::Format_RGB32);
-  ASSERT_GE(two.width(), 2 * street.width());
-  EXPECT_EQ(two.copy(two.width() - 900, two.height() - street.height(), 800, 900), street.copy(street.width() - 900, 0, 800, 900));
-  EXPECT_EQ(run(words({"render", "-o"}) + QStringList{png()}).code, 2);
-  EXPECT_EQ(run(words({"render", "Quayside", "--board", "-o"}) + QStringList{png()}).code, 2);
-  EXPECT_EQ(render("Quayside", {"--with-neighbours", "0"}).code, 2);
 }
 
 TEST_F(Uquilt, ExportsALayeredPictureThatHoldsWhatIsDrawn) {
