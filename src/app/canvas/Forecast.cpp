@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "core/edit/MapFacts.h"
+#include "core/edit/Patchwork.h"
 #include "core/edit/Turned.h"
 #include "core/work/StepNames.h"
 
@@ -232,7 +233,12 @@ QString Forecast::height(CellPos cell, bool takesAway) const {
   const int level = layer ? whole.levelOf(*layer) : 0;
   const int lifted = selects() || takesAway ? 0 : scene_.desk().lift;
   if (level == 0 && lifted == 0) return {};
-  QString text = tr("%1, %2").arg(cell.x - whole.bounds.x0).arg(cell.y - whole.bounds.y0);
+  // Beyond the edge cells are those of the map that is sewn there.
+  const Quilt& quilt = scene_.session().quilt();
+  const auto patch = whole.bounds.contains(cell) ? std::nullopt : Patchwork::across(quilt, whole.id).at(cell);
+  const CellRect& counted = patch ? quilt.map(patch->map)->bounds : whole.bounds;
+  const CellPos own = patch ? patch->onMap(cell) : cell;
+  QString text = tr("%1, %2").arg(own.x - counted.x0).arg(own.y - counted.y0);
   if (level > 0) text += tr(", up %1").arg(level);
   if (level < 0) text += tr(", down %1").arg(-level);
   if (lifted > 0) text += tr(", lifted %1 px").arg(lifted);

@@ -118,7 +118,8 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
       const int column = own.x - under->bounds.x0;
       const int row = own.y - under->bounds.y0;
       if (!isOwn) parts << QString::fromStdString(under->name);
-      parts << tr("cell %1, %2").arg(column).arg(row) << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
+      parts << tr("cell %1, %2").arg(column).arg(row);
+      if (isOwn) parts << tr("px %1, %2").arg(box.x - pixels.x).arg(box.y - pixels.y);
     }
     scale << tr("%1 %").arg(canvas.zoom() * 100, 0, 'g', canvas.zoom() >= 1 ? 4 : 2);
     if (map->shownTimes != 1)
