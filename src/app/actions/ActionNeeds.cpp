@@ -139,6 +139,9 @@ bool ActionRow::worksOnBoard() const {
     case ActionId::redo:
     case ActionId::newMap:
     case ActionId::listMaps:
+    case ActionId::zoomIn:
+    case ActionId::zoomOut:
+    case ActionId::wholeMap:
     case ActionId::goToBoard:
     case ActionId::tidyBoard:
     case ActionId::linen:

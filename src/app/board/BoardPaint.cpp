@@ -226,6 +226,11 @@ void BoardView::paintPiece(QPainter& painter, const Piece& piece, const QRectF& 
   painter.setFont(font);
   const QRectF below(box.left(), box.bottom() + kPaper + 2, wide, metrics.height());
   if (box.width() < kSizesFrom || !below.intersects(part)) return;
+  // The size where it fits: names of others come first.
+  const bool fits = std::none_of(pieces_.begin(), pieces_.end(), [&](const Piece& other) {
+    return other.map != piece.map && view.rectOf(other.covers).adjusted(-kPaper, -metrics.height() - 2 * kPaper, kPaper, kPaper).intersects(below);
+  });
+  if (!fits) return;
   painter.setPen(theme.softInk);
   painter.drawText(below, Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
 }

@@ -52,6 +52,8 @@ class BoardView : public QWidget {
   void askForNew(Draws what);
   // All pieces in sight.
   void fit();
+  // About the middle.
+  void zoomBySteps(int steps) { zoomBy(steps, QRectF(rect()).center()); }
   // Where a piece's box lies on the widget; empty where there is none.
   QRectF pieceRect(Id map) const;
   // What is seen: its zoom, and the map pixel of a piece that lies under a point.

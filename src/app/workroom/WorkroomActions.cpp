@@ -170,9 +170,13 @@ void Workroom::act(ActionId id) {
     case ActionId::deleteLevel: session_->verbs().folders.remove(); break;
     case ActionId::toggleEye: toggleEye(*session_, session_->desk().activeAt().layer); break;
     case ActionId::toggleLock: toggleLock(*session_, session_->desk().activeAt().layer); break;
-    case ActionId::zoomIn: canvas_->zoomBySteps(1); break;
-    case ActionId::zoomOut: canvas_->zoomBySteps(-1); break;
-    case ActionId::wholeMap: canvas_->fitMap(); break;
+    case ActionId::zoomIn:
+    case ActionId::zoomOut: {
+      const int steps = id == ActionId::zoomIn ? 1 : -1;
+      session_->desk().onBoard ? board_->zoomBySteps(steps) : canvas_->zoomBySteps(steps);
+      break;
+    }
+    case ActionId::wholeMap: session_->desk().onBoard ? board_->fit() : canvas_->fitMap(); break;
     case ActionId::goToTable:
       if (table()->hasFocus()) {
         canvas_->setFocus(Qt::TabFocusReason);
