@@ -6,6 +6,7 @@
 
 #include "app/Story.h"
 #include "app/board/BoardView.h"
+#include "app/look/Theme.h"
 #include "core/edit/Seams.h"
 
 namespace uq::test {
@@ -38,6 +39,14 @@ class Sewing : public Story {
     const QRectF yard = board()->pieceRect(mapNamed("Depot Yard"));
     const QRectF street = board()->pieceRect(mapNamed("Ferry Street"));
     return yard.topRight() - street.topLeft() + off;
+  }
+  // The canvas once nothing is missing, beyond its edges either.
+  QImage pictured() {
+    for (int i = 0; i < 40; ++i) {
+      (void)shown();
+      settle();
+    }
+    return shown();
   }
   QMenu* menuOn(const char* name) {
     hand.click(board(), middleOf(name), Qt::RightButton);
@@ -212,10 +221,28 @@ TEST_F(Sewing, ANeighbourIsOpenedInPlaceByASecondPress) {
   const Quilt before = session().quilt();
   const QRectF cell = canvas->cellRect({50, 16});
   ASSERT_TRUE(QRectF(canvas->rect()).contains(cell));
+  // Beyond the edge the street shows as it is, dimmed.
+  hand.moveTo(canvas, QPointF(4, 4));
+  const QImage dimmed = pictured();
+  const double ratio = canvas->devicePixelRatioF();
   hand.doubleClick(canvas, cell.center());
   EXPECT_EQ(session().desk().map, street);
   EXPECT_EQ(canvas->cellRect({2, 16}), cell);
   EXPECT_TRUE(session().quilt() == before);
+  hand.moveTo(canvas, QPointF(4, 4));
+  const QImage after = pictured();
+  const QColor surround = Theme::current().surround;
+  int off = 0;
+  for (int y = 20; y < 26; ++y) {
+    for (int x = 4; x < 10; ++x) {
+      const QPoint at = (canvas->cellRect({x, y}).center() * ratio).toPoint();
+      const QColor dim = dimmed.pixelColor(at);
+      const QColor clear = after.pixelColor(at);
+      const auto mixed = [](int one, int other) { return (one * (255 - 105) + other * 105) / 255; };
+      off += std::abs(dim.red() - mixed(clear.red(), surround.red())) > 12 ? 1 : 0;
+    }
+  }
+  EXPECT_LE(off, 4);
   picture("neighbour");
 }
 
