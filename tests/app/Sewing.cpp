@@ -40,14 +40,6 @@ class Sewing : public Story {
     const QRectF street = board()->pieceRect(mapNamed("Ferry Street"));
     return yard.topRight() - street.topLeft() + off;
   }
-  // The canvas once nothing is missing, beyond its edges either.
-  QImage pictured() {
-    for (int i = 0; i < 40; ++i) {
-      (void)shown();
-      settle();
-    }
-    return shown();
-  }
   QMenu* menuOn(const char* name) {
     hand.click(board(), middleOf(name), Qt::RightButton);
     QMenu* menu = nullptr;
@@ -223,14 +215,14 @@ TEST_F(Sewing, ANeighbourIsOpenedInPlaceByASecondPress) {
   ASSERT_TRUE(QRectF(canvas->rect()).contains(cell));
   // Beyond the edge the street shows as it is, dimmed.
   hand.moveTo(canvas, QPointF(4, 4));
-  const QImage dimmed = pictured();
+  const QImage dimmed = shown();
   const double ratio = canvas->devicePixelRatioF();
   hand.doubleClick(canvas, cell.center());
   EXPECT_EQ(session().desk().map, street);
   EXPECT_EQ(canvas->cellRect({2, 16}), cell);
   EXPECT_TRUE(session().quilt() == before);
   hand.moveTo(canvas, QPointF(4, 4));
-  const QImage after = pictured();
+  const QImage after = shown();
   const QColor surround = Theme::current().surround;
   int off = 0;
   for (int y = 20; y < 26; ++y) {

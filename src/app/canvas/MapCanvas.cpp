@@ -397,6 +397,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   if (allowance_) allowance_->paint(painter, view, event->rect());
   over.paintGround(painter, event->rect());
   paintMap(painter, event->rect());
+  lastFrame_.substitutes += neighbours_->missing();
   played_->paint(painter, view, event->rect(), [&](const QRectF& part) { over.paintGround(painter, part); });
   if (desk.gridLines) {
     over.paintGrid(painter);

@@ -110,6 +110,7 @@ const Quilt& NeighbourView::quiltFor(Id map) {
 }
 
 void NeighbourView::paint(QPainter& painter, const MapView& view, const QRectF& part) {
+  missing_ = 0;
   if (canvas_.isPlain() || !scene_.map()) return;
   ++frame_;
   const Plane ground(view, scene_.map()->grid);
@@ -162,6 +163,7 @@ void NeighbourView::paintOne(QPainter& painter, const MapView& view, const QRect
     const QRect window = view.window().translated(-plane.shift());
     const QRectF device(part.x() * ratio, part.y() * ratio, part.width() * ratio, part.height() * ratio);
     const auto frame = shown.book->paint(painter, view.scale(), window, device.toAlignedRect().translated(window.topLeft()));
+    missing_ += frame.substitutes;
     if (frame.late > 0) arrived_();
     painter.restore();
   } else {

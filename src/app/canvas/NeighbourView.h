@@ -25,6 +25,8 @@ class NeighbourView {
   bool follow();
   // What lies beyond the edges within `part`, over whatever was painted there.
   void paint(QPainter& painter, const MapView& view, const QRectF& part);
+  // For how many swatches something else stood in when it was painted last.
+  int missing() const { return missing_; }
   // The stitches along the map's own edges.
   void paintStitches(QPainter& painter, const Plane& ground) const;
 
@@ -61,6 +63,7 @@ class NeighbourView {
   bool fromAboveFound_ = false;
   Period period_;
   std::uint64_t frame_ = 0;
+  int missing_ = 0;
 };
 
 }  // namespace uq
