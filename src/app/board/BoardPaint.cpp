@@ -211,28 +211,36 @@ void BoardView::paintPiece(QPainter& painter, const Piece& piece, const QRectF& 
     painter.setRenderHint(QPainter::SmoothPixmapTransform, on.width() * view.ratio > picture->second.image.width());
     painter.drawImage(on, isExact ? picture->second.exact : picture->second.image);
   }
-  if (box.width() < kNamesFrom) return;
-  QFont font = painter.font();
-  font.setBold(true);
-  painter.setFont(font);
-  painter.setPen(theme.ink);
-  const QFontMetrics metrics(font);
-  const double wide = std::max(box.width(), kLeastWords);
-  const QRectF above(box.left(), box.top() - metrics.height() - kPaper - 2, wide, metrics.height());
-  if (above.intersects(part)) {
-    painter.drawText(above, Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(nameOf(piece.map), Qt::ElideRight, static_cast<int>(wide)));
-  }
-  font.setBold(false);
-  painter.setFont(font);
-  const QRectF below(box.left(), box.bottom() + kPaper + 2, wide, metrics.height());
-  if (box.width() < kSizesFrom || !below.intersects(part)) return;
-  // The size where it fits: names of others come first.
-  const bool fits = std::none_of(pieces_.begin(), pieces_.end(), [&](const Piece& other) {
-    return other.map != piece.map && view.rectOf(other.covers).adjusted(-kPaper, -metrics.height() - 2 * kPaper, kPaper, kPaper).intersects(below);
-  });
-  if (!fits) return;
+}
+
+void BoardView::paintWords(QPainter& painter, const QRectF& part) const {
+  const Theme& theme = Theme::current();
+  const MapView view = sight();
+  QFont bold = painter.font();
+  bold.setBold(true);
+  const QFontMetrics metrics(bold);
+  const double high = metrics.height();
+  std::vector<std::pair<const Piece*, QRectF>> seen;
+  for (const Piece& piece : pieces_) seen.emplace_back(&piece, view.rectOf(piece.covers));
+  const auto wideOf = [](const QRectF& box) { return std::max(box.width(), kLeastWords); };
+  // Sizes where they fit: names of others come first.
   painter.setPen(theme.softInk);
-  painter.drawText(below, Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
+  for (const auto& [piece, box] : seen) {
+    const QRectF below(box.left(), box.bottom() + kPaper + 2, wideOf(box), high);
+    if (piece->chalk || box.width() < kSizesFrom || !below.intersects(part)) continue;
+    const bool fits = std::none_of(seen.begin(), seen.end(), [&, of = piece](const auto& other) {
+      return other.first != of && other.second.adjusted(-kPaper, -high - 2 * kPaper, kPaper, kPaper).intersects(below);
+    });
+    const Map& map = *session_->quilt().map(piece->map);
+    if (fits) painter.drawText(below, Qt::AlignLeft | Qt::AlignVCenter, tr("%1 × %2").arg(map.bounds.width()).arg(map.bounds.height()));
+  }
+  painter.setFont(bold);
+  painter.setPen(theme.ink);
+  for (const auto& [piece, box] : seen) {
+    const QRectF above(box.left(), box.top() - high - kPaper - 2, wideOf(box), high);
+    if (piece->chalk || box.width() < kNamesFrom || !above.intersects(part)) continue;
+    painter.drawText(above, Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(nameOf(piece->map), Qt::ElideRight, static_cast<int>(above.width())));
+  }
 }
 
 void BoardView::paintChosen(QPainter& painter, const Piece& piece) const {
@@ -258,6 +266,7 @@ void BoardView::paintSheet(QPainter& painter, const QRectF& part) {
     if (!one.chalk) paintPiece(painter, one, part);
   }
   for (const Shared<Seam>& seam : session_->quilt().seams()) paintSeam(painter, seam.read(), part, kSeam);
+  paintWords(painter, part);
 }
 
 void BoardView::paintEvent(QPaintEvent*) {

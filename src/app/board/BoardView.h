@@ -112,6 +112,8 @@ class BoardView : public QWidget {
   void paintCloth(QPainter& painter, const QRectF& part) const;
   void paintPiece(QPainter& painter, const Piece& piece, const QRectF& part);
   void paintSeam(QPainter& painter, const Seam& seam, const QRectF& part, double breadth);
+  // Names over all pieces, and sizes where they fit.
+  void paintWords(QPainter& painter, const QRectF& part) const;
   void paintChosen(QPainter& painter, const Piece& piece) const;
   // Where a piece is seen, with its words and all that reaches beyond it.
   QRectF areaOf(const Piece& piece) const;
