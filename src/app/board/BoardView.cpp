@@ -96,6 +96,8 @@ void BoardView::setSession(Session* session) {
     connect(session_, &Session::refused, this, &BoardView::say);
     connect(session_, &Session::gestureEnded, this, [this] {
       drag_ = Drag::none;
+      // Words that had no room may have some now.
+      sheet_.invalidateAll();
       lines_.clear();
       stitch_.reset();
       said_.clear();
