@@ -122,6 +122,15 @@ TEST(Stitches, SayWhyTheyCannotBeMade) {
   const auto stitch = cloth.near(slanted, {320 + 5 - 1000, 0});
   ASSERT_TRUE(stitch);
   EXPECT_THAT(stitch->why, HasSubstr("only maps of one grid can be sewn"));
+  // An odd number of rows, and the next map's would lie half a cell off.
+  OnCloth rows;
+  const GridShape staggered = nearestShape(GridKind::staggered, {64, 32});
+  rows.lay(staggered, 6, 9, {});
+  const Id below = rows.lay(staggered, 6, 9, {5000, 0});
+  const PixelRect box = makeGrid(staggered)->pixelBounds({0, 0, 6, 9});
+  const auto half = rows.near(below, {-5000, box.h - 16 + 2});
+  ASSERT_TRUE(half);
+  EXPECT_THAT(half->why, HasSubstr("half a cell off"));
   // Where a third map lies in the way, the quilt is as it was.
   const Id wide = cloth.lay({GridKind::orthogonal, {32, 32}}, 3, 3, {0, -3000});
   const Id beside = cloth.lay({GridKind::orthogonal, {32, 32}}, 4, 8, {320, 0});

@@ -52,10 +52,10 @@ std::string whyNotSewable(const Map& map, const Map& other) {
 std::string whyNoStep(const Map& map, const Map& other, CellPos by) {
   const bool differ = map.grid.firstShift != other.grid.firstShift;
   if (shiftsRows(map.grid.kind) && ((by.y & 1) != 0) != differ) {
-    return "The rows of " + other.name + " would lie half a cell off: sew it one row farther up or down";
+    return "The rows of " + other.name + " would lie half a cell off: one row more, or one farther up or down, and it can be sewn";
   }
   if (map.grid.kind == GridKind::hexagonalFlat && ((by.x & 1) != 0) != differ) {
-    return "The columns of " + other.name + " would lie half a cell off: sew it one column farther to a side";
+    return "The columns of " + other.name + " would lie half a cell off: one column more, or one farther to a side, and it can be sewn";
   }
   return {};
 }

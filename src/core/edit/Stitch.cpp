@@ -34,6 +34,7 @@ struct Best {
   PixelPos off;  // from where it is held
   int score = 0;
   bool found = false;
+  std::string why;  // why edges that are near cannot be sewn there, where none can
 };
 
 void tryEdges(const Map& map, const Map& other, PixelPos held, int reach, Best& best) {
@@ -56,10 +57,13 @@ void tryEdges(const Map& map, const Map& other, PixelPos held, int reach, Best& 
     for (const int along : std::array{nearest, nearest - 1, nearest + 1, first, last}) {
       const CellPos by = stepAt(along);
       const CellRect there{b.x0 + by.x, b.y0 + by.y, b.x1 + by.x, b.y1 + by.y};
-      if (!edgesMeet(a, there) || !whyNoStep(map, other, by).empty()) continue;
+      if (!edgesMeet(a, there)) continue;
+      const std::string why = whyNoStep(map, other, by);
       const PixelPos at = pixelStep(map, other, by);
       const PixelPos off{at.x - held.x, at.y - held.y};
       const int apart = std::max(std::abs(off.x), std::abs(off.y));
+      if (!why.empty() && apart <= reach) best.why = why;
+      if (!why.empty()) continue;
       const bool flush = along == first || along == last;
       const int score = apart + (flush ? 0 : reach);
       if (apart > reach || (best.found && best.score <= score)) continue;
@@ -88,6 +92,7 @@ std::optional<Stitch> stitchNear(const Quilt& quilt, const std::vector<Piece>& p
       }
       Best best;
       tryEdges(*map, *other, {held.at.x + by.x - stays.at.x, held.at.y + by.y - stays.at.y}, reach, best);
+      if (!best.found && !best.why.empty()) refused = Stitch{map->id, other->id, {}, by, best.why};
       if (!best.found || (found && score <= best.score)) continue;
       score = best.score;
       found = Stitch{map->id, other->id, best.by, {by.x + best.off.x, by.y + best.off.y}, {}};
