@@ -62,12 +62,13 @@ void tryEdges(const Map& map, const Map& other, PixelPos held, int reach, Best& 
       const PixelPos at = pixelStep(map, other, by);
       const PixelPos off{at.x - held.x, at.y - held.y};
       const int apart = std::max(std::abs(off.x), std::abs(off.y));
-      if (!why.empty() && apart <= reach) best.why = why;
+      // Rows that do not interlock lie off by half a cell already.
+      if (!why.empty() && apart <= reach + std::max(map.grid.cell.w, map.grid.cell.h) / 2) best.why = why;
       if (!why.empty()) continue;
       const bool flush = along == first || along == last;
       const int score = apart + (flush ? 0 : reach);
       if (apart > reach || (best.found && best.score <= score)) continue;
-      best = {by, off, score, true};
+      best = {by, off, score, true, {}};
     }
   }
 }
