@@ -262,8 +262,12 @@ void BoardView::paintSheet(QPainter& painter, const QRectF& part) {
   for (const Piece& one : pieces_) {
     if (one.chalk) paintChalk(painter, one, part);
   }
-  for (const Piece& one : pieces_) {
-    if (!one.chalk) paintPiece(painter, one, part);
+  // What is under the hand lies on top.
+  const auto isHeld = [this](const Piece& one) { return drag_ == Drag::pieces && all_.contains(one.map); };
+  for (const bool held : {false, true}) {
+    for (const Piece& one : pieces_) {
+      if (!one.chalk && isHeld(one) == held) paintPiece(painter, one, part);
+    }
   }
   for (const Shared<Seam>& seam : session_->quilt().seams()) paintSeam(painter, seam.read(), part, kSeam);
   paintWords(painter, part);

@@ -5,6 +5,7 @@
 #include <QToolButton>
 #include <algorithm>
 
+#include "app/actions/KeyBindings.h"
 #include "app/board/BoardView.h"
 #include "app/board/PieceMenu.h"
 #include "app/look/NameField.h"
@@ -155,7 +156,7 @@ void BoardView::openChalkMenu(QPoint at) {
   done->setShortcut(Qt::Key_Space);
   menu->addSeparator();
   add("chalk-duplicate", tr("Duplicate"), [this] { chooseAll(session_->verbs().maps.duplicate(all_)); });
-  add("chalk-delete", tr("Delete"), [this] { deletePieces(*session_, all_); })->setShortcut(Qt::Key_Delete);
+  add("chalk-delete", tr("Delete"), [this] { removeChosen(); })->setShortcut(Qt::Key_Delete);
   menu->popup(at);
 }
 
@@ -167,9 +168,18 @@ void BoardView::openMenu(QPoint at) {
   asks.rename = [this] { rename(); };
   asks.size = [this] { openThen(ActionId::mapSize); };
   asks.exportMap = [this] { openThen(ActionId::exportMap); };
+  asks.remove = [this] { removeChosen(); };
   asks.choose = [this](const std::set<Id>& copies) { chooseAll(copies); };
   asks.reach = static_cast<int>(kNearBy / sight().zoom);
   pieceMenu(this, *session_, chosen_, all_, asks)->popup(at);
+}
+
+void BoardView::removeChosen() {
+  if (!session_ || !piece(chosen_) || all_.empty()) return;
+  const QString what = all_.size() == 1 ? nameOf(*all_.begin()) : tr("%n piece(s)", nullptr, static_cast<int>(all_.size()));
+  deletePieces(*session_, all_);
+  if (!piece(chosen_) || pieces_.empty()) return;
+  say(tr("%1 was deleted · %2 brings it back").arg(what, KeyBindings::shared().text(ActionId::undo)));
 }
 
 void BoardView::rename() {

@@ -393,8 +393,7 @@ void BoardView::keyPressEvent(QKeyEvent* event) {
       if (chalk(chosen_)) session_->verbs().maps.tick(all_);
       return;
     case Qt::Key_Delete:
-      if (session_ && piece(chosen_)) deletePieces(*session_, all_);
-      return;
+      return removeChosen();
     case Qt::Key_Menu: return openMenu(mapToGlobal(pieceRect(chosen_).center().toPoint()));
     case Qt::Key_Plus:
     case Qt::Key_Equal: return zoomBy(1, QRectF(rect()).center());

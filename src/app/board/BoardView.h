@@ -145,6 +145,7 @@ class BoardView : public QWidget {
   QString nameOf(Id piece) const;
   void paintChalk(QPainter& painter, const Piece& piece, const QRectF& part) const;
   void rename();
+  void removeChosen();
   // Opens the field that finds a piece, with what was typed so far; goes to the next one that has it in its name.
   void find(const QString& text);
   void findNext(int steps);

@@ -40,7 +40,7 @@ QMenu* pieceMenu(QWidget* parent, Session& session, Id one, const std::set<Id>& 
       [&session, all, choose = asks.choose] { choose(session.verbs().maps.duplicate(all)); });
   const QString broken = brokenByDeleting(quilt, all);
   const QString what = count == 1 ? ofMenu("Delete") : ofMenu("Delete %n piece(s)", count);
-  add("piece-delete", broken.isEmpty() ? what : ofMenu("%1 (%2)").arg(what, broken), [&session, all] { deletePieces(session, all); })
+  add("piece-delete", broken.isEmpty() ? what : ofMenu("%1 (%2)").arg(what, broken), asks.remove)
       ->setShortcut(Qt::Key_Delete);
   menu->addSeparator();
   add("piece-size", ofMenu("Size…"), asks.size);

@@ -15,6 +15,7 @@ struct PieceAsks {
   std::function<void()> rename;
   std::function<void()> size;
   std::function<void()> exportMap;
+  std::function<void()> remove;
   std::function<void(const std::set<Id>& pieces)> choose;
   int reach = 0;  // map pixels within which an edge is near
 };
