@@ -92,7 +92,7 @@ RC_GTEST_PROP(DrawnPiece, AtAnyEdgeOfAnyGridItIsSewn, ()) {
   RC_ASSERT(!SewnMaps(made.quilt).anyWrong());
   const Patchwork both = Patchwork::across(made.quilt, yard.id);
   RC_ASSERT(both.patches().size() == 2u);
-  RC_ASSERT(edgesMeet(both.patches()[0].cells, both.patches()[1].cells));
+  RC_ASSERT(edgesMeet(yard.grid.kind, both.patches()[0].cells, both.patches()[1].cells));
 }
 
 TEST(DrawnPiece, AChalkPieceIsPlannedSavedTickedAndCut) {

@@ -78,7 +78,7 @@ Cut cutUp(Ground ground) {
     for (std::size_t j = i + 1; j < cut.parts.size(); ++j) {
       const Cut::Part& a = cut.parts[i];
       const Cut::Part& b = cut.parts[j];
-      if (!edgesMeet(a.cells, b.cells)) continue;
+      if (!edgesMeet(ground.grid->shape().kind, a.cells, b.cells)) continue;
       const Sewing done = sewn(cut.quilt, a.layer.map, b.layer.map, {b.by.x - a.by.x, b.by.y - a.by.y}, ids);
       RC_ASSERT(done.why == "");
       cut.quilt = done.quilt;

@@ -66,8 +66,9 @@ PixelPos pixelStep(const Map& map, const Map& other, CellPos by) {
   return {there.x - own.x, there.y - own.y};
 }
 
-bool edgesMeet(const CellRect& a, const CellRect& b) {
-  const bool beside = (a.x1 == b.x0 || b.x1 == a.x0) && shareOne(a.y0, a.y1, b.y0, b.y1, 0);
+bool edgesMeet(GridKind kind, const CellRect& a, const CellRect& b) {
+  const int rows = std::min(a.y1, b.y1) - std::max(a.y0, b.y0);
+  const bool beside = (a.x1 == b.x0 || b.x1 == a.x0) && rows >= (kind == GridKind::staggered ? 2 : 1);
   const bool below = (a.y1 == b.y0 || b.y1 == a.y0) && shareOne(a.x0, a.x1, b.x0, b.x1, 0);
   return !a.empty() && !b.empty() && (beside || below);
 }
@@ -186,6 +187,9 @@ std::string SewnMaps::wrap(const Map& map, bool down) {
   if (size % 2 != 0 && !down && map.grid.kind == GridKind::hexagonalFlat) {
     return map.name + " has an odd number of columns: one column more to wrap";
   }
+  if (!down && map.grid.kind == GridKind::staggered && map.bounds.height() < 2) {
+    return map.name + " has one row only, which touches itself by corners: one row more to wrap";
+  }
   Cloth& cloth = cloths_[clothOf(map.id)];
   int& own = down ? cloth.period.down : cloth.period.across;
   if (own == size) return map.name + (down ? " wraps down twice" : " wraps across twice");
@@ -215,7 +219,7 @@ std::string SewnMaps::join(const Quilt& quilt, const Map& map, const Map& other,
   if (std::string why = whyNotSewable(map, other); !why.empty()) return why;
   if (std::string why = whyNoStep(map, other, by); !why.empty()) return why;
   const std::string both = map.name + " and " + other.name;
-  if (!edgesMeet(map.bounds, shiftedBy(other.bounds, by))) return "The edges of " + both + " do not meet";
+  if (!edgesMeet(map.grid.kind, map.bounds, shiftedBy(other.bounds, by))) return "The edges of " + both + " do not meet";
   const std::size_t a = clothOf(map.id);
   const std::size_t b = clothOf(other.id);
   const CellPos from = placeOf(map.id);

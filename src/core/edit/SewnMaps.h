@@ -82,8 +82,9 @@ PixelPos pixelStep(const Map& map, const Map& other, CellPos by);
 // its name, else the one as near to the ground among them. Nothing where there is none.
 std::optional<LayerAt> partnerOn(const Quilt& quilt, LayerAt layer, Id map);
 
-// Whether two rectangles of cells touch along a side, each cell beside one of the other's at least once.
-bool edgesMeet(const CellRect& a, const CellRect& b);
+// Whether two rectangles of cells on a grid touch along the side of a cell at least once. In straight rows of diamonds what
+// lies beside one another in one row touches by corners only: two rows must be common there.
+bool edgesMeet(GridKind kind, const CellRect& a, const CellRect& b);
 
 // A side of a cell that lies on a stitch, in map pixels.
 struct StitchSide {

@@ -57,7 +57,7 @@ void tryEdges(const Map& map, const Map& other, PixelPos held, int reach, Best& 
     for (const int along : std::array{nearest, nearest - 1, nearest + 1, first, last}) {
       const CellPos by = stepAt(along);
       const CellRect there{b.x0 + by.x, b.y0 + by.y, b.x1 + by.x, b.y1 + by.y};
-      if (!edgesMeet(a, there)) continue;
+      if (!edgesMeet(map.grid.kind, a, there)) continue;
       const std::string why = whyNoStep(map, other, by);
       const PixelPos at = pixelStep(map, other, by);
       const PixelPos off{at.x - held.x, at.y - held.y};
