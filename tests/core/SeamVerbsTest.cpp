@@ -110,6 +110,16 @@ TEST_F(SeamVerbs, ASewnEdgeTakesTheNeighboursAlong) {
   work->drop();
 }
 
+TEST_F(SeamVerbs, WhatAnEdgeShowsIsWhatLettingItGoLeavesAndOtherSeamsThatOpenAreNamed) {
+  // Cut below the rows to which Loft is sewn.
+  drag({false, false, false, true}, {2, 8}, {2, -1}, false);
+  EXPECT_THAT(verbs->edge.opened(), Contains("Yard ~ Loft"));
+  const Quilt shown = work->quilt();
+  EXPECT_THAT(shown.seams(), IsEmpty());
+  verbs->edge.leave();
+  EXPECT_TRUE(work->quilt() == shown);
+}
+
 TEST_F(SeamVerbs, TakenAloneTheEdgeOpensTheSeam) {
   drag({false, false, true, false}, {16, 2}, {20, 2}, true);
   EXPECT_TRUE(verbs->edge.opens());

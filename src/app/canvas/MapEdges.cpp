@@ -65,6 +65,7 @@ QString wordsOf(const EdgeDrag& drag, const Quilt& quilt, const Map& map) {
     const QString to = QString::fromStdString(drag.sewn());
     parts << (drag.opens() ? tr("the seam to %1 opens").arg(to) : tr("%1 goes along · Ctrl: alone, and the seam opens").arg(to));
   }
+  for (const std::string& seam : drag.opened()) parts << tr("opens %1").arg(QString::fromStdString(seam));
   QStringList outside;
   for (const std::string& one : drag.outside()) outside << QString::fromStdString(one);
   if (!outside.isEmpty()) parts << tr("outside then: %1").arg(outside.join(QStringLiteral(", ")));

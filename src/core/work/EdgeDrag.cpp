@@ -28,6 +28,7 @@ bool EdgeDrag::take(const HeldEdge& edge, CellPos at) {
   for (const Along& one : along_) names.insert(one.map);
   sewnTo_ = mapNames(work_.quilt(), names);
   alone_ = false;
+  opened_.clear();
   cut_ = broughtBack_ = 0;
   selected_ = work_.desk().selection();
   outside_.clear();
@@ -109,7 +110,9 @@ void EdgeDrag::show() {
   outside_ = leftOutside(map, to, selected_);
   // What is sewn no longer stays where it lies on the Board.
   if (opens()) now = ripped(withPlacesSaid(before), seamsOf(along_));
-  work_.gesture()->become(withBounds(now, map.id, to, room()));
+  SeamsKept kept = withSeamsKept(before, withBounds(now, map.id, to, room()));
+  opened_ = std::move(kept.opened);
+  work_.gesture()->become(std::move(kept.quilt));
   work_.show();
 }
 

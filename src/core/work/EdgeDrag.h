@@ -47,6 +47,8 @@ class EdgeDrag {
   // The other maps that are sewn to what moves, by name; and whether their seams open.
   const std::string& sewn() const { return sewnTo_; }
   bool opens() const { return !sewnTo_.empty() && alone_; }
+  // Other seams that cannot stay then.
+  const std::vector<std::string>& opened() const { return opened_; }
   // Why the edge goes no farther; empty while it does.
   const std::string& refusal() const { return refusal_; }
 
@@ -74,6 +76,7 @@ class EdgeDrag {
   std::vector<Along> along_;
   std::string sewnTo_;
   bool alone_ = false;
+  std::vector<std::string> opened_;
   bool grows_ = false;
   std::int64_t cut_ = 0;
   std::int64_t broughtBack_ = 0;

@@ -175,6 +175,8 @@ Result<void> Work::begin(std::string name, Gesture gesture) {
 void Work::show() {
   if (!gesture_) return;
   quilt_ = gesture_->quilt();
+  // What is sewn goes along at once, as it will when the hand lets go.
+  if (gesture_->kind() == Gesture::Kind::change) quilt_ = withSeamsKept(undoLine_.beforeGesture(), std::move(quilt_)).quilt;
   Desk desk = desk_;
   // An edge that went over what is selected and came back leaves no trace of that.
   if (gesture_->kind() == Gesture::Kind::change) desk.select(selectedBefore_, desk.selectedStamp);
