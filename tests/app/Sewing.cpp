@@ -86,6 +86,10 @@ TEST_F(Sewing, TwoMapsAreSewnAndARoadIsPaintedOverTheStitch) {
   EXPECT_TRUE(laid(street, {3, 14}));
   EXPECT_LE(hand.actions() - actions, 4);
   report("two maps sewn and a road painted over the stitch");
+  const QPointF middle = QRectF(room->canvas()->rect()).center();
+  hand.drag(room->canvas(), {middle, middle - QPointF(380, 0)}, Qt::MiddleButton);
+  room->canvas()->zoomBySteps(2, middle);
+  (void)shown();
   picture("across-the-stitch");
   const Step& step = session().undoLine().steps().back();
   EXPECT_NE(step.name.find("across Depot Yard and Ferry Street"), std::string::npos) << step.name;
