@@ -57,7 +57,12 @@ RC_GTEST_PROP(Stitches, SewEdgeAtEdgeAndNoFartherThanTheHandIsNear, ()) {
   const PixelPos by{to.x - 40000, to.y - 40000};
   auto stitch = cloth.near(moved, by);
   RC_PRE(stitch.has_value());
-  RC_ASSERT(stitch->why == "");
+  if (!stitch->why.empty()) {
+    // Shifted rows or columns, which would not interlock there.
+    RC_ASSERT(grid.kind != GridKind::orthogonal && grid.kind != GridKind::diamond);
+    RC_ASSERT(stitch->why.find("half a cell off") != std::string::npos);
+    return;
+  }
   RC_ASSERT(std::abs(stitch->move.x - by.x) <= kNear && std::abs(stitch->move.y - by.y) <= kNear);
   const Quilt sewnThen = sewnAt(cloth.quilt, {moved}, *stitch, cloth.ids);
   RC_ASSERT(stitch->why == "");
