@@ -221,7 +221,12 @@ void BoardView::paintWords(QPainter& painter, const QRectF& part) const {
   const QFontMetrics metrics(bold);
   const double high = metrics.height();
   std::vector<std::pair<const Piece*, QRectF>> seen;
-  for (const Piece& piece : pieces_) seen.emplace_back(&piece, view.rectOf(piece.covers));
+  for (const Piece& piece : pieces_) {
+    const QRectF box = view.rectOf(piece.covers);
+    // Words come with the picture: those of all pieces at once would make the first frame wait.
+    const bool isComing = !piece.chalk && box.intersects(QRectF(rect())) && !pictures_.contains(piece.map);
+    if (!isComing) seen.emplace_back(&piece, box);
+  }
   const auto wideOf = [](const QRectF& box) { return std::max(box.width(), kLeastWords); };
   // Sizes where they fit: names of others come first.
   painter.setPen(theme.softInk);
