@@ -146,6 +146,7 @@ void addScenery(Demo& demo, IdSource& ids, const Scenery& scenery) {
   map.name = scenery.name;
   map.folder = slugFor(map.name, {});
   map.grid = scenery.grid;
+  map.seen = scenery.seen;
   map.bounds = scenery.bounds;
   std::map<std::string, Id> levels;
   for (const auto& [name, rise] : scenery.levels) {

@@ -659,7 +659,8 @@ Scenery lanternRow() {
            {"chimneys", "S", {320, 300}, {}, chimneys(), {}, {}},
            {"wires", "T", {512, 96}, {}, wires(), {}, {}}},
           {above, far, near, plan.walls, plan.ground, plan.things, plan.lights, cables},
-          {{"Far away", 0}}};
+          {{"Far away", 0}},
+          Seen::sideOn};
 }
 
 }  // namespace uq::art

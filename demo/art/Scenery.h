@@ -53,6 +53,7 @@ struct Scenery {
   std::vector<MadeSheet> sheets;
   std::vector<MadeLayer> layers;                    // farthest first
   std::vector<std::pair<std::string, int>> levels;  // name and rise
+  Seen seen = Seen::fromAbove;
 };
 
 Scenery quayside();

@@ -78,6 +78,7 @@ Json infoDocument(const Quilt& quilt) {
     maps.push_back(Json::Object{{"name", map->name},
                                 {"folder", map->folder},
                                 {"grid", gridName(map->grid.kind)},
+                                {"seen", seenName(map->seen)},
                                 {"cell", Json::Array{map->grid.cell.w, map->grid.cell.h}},
                                 {"bounds", Json::Array{map->bounds.x0, map->bounds.y0, map->bounds.x1, map->bounds.y1}},
                                 {"size", Json::Array{map->bounds.width(), map->bounds.height()}},
@@ -117,7 +118,8 @@ void printInfo(const Quilt& quilt) {
               << map->grid.cell.w << " × " << map->grid.cell.h << " px, " << map->bounds.width() << " × "
               << map->bounds.height() << " cells = " << pixels.w << " × " << pixels.h << " px, cells from "
               << map->bounds.x0 << ", " << map->bounds.y0 << ", drawn "
-              << (map->drawOrder() == DrawOrder::byDepth ? "by depth" : "by layers") << "\n  " << figures.tiles.size()
+              << (map->drawOrder() == DrawOrder::byDepth ? "by depth" : "by layers")
+              << (map->seen == Seen::sideOn ? ", seen side on" : "") << "\n  " << figures.tiles.size()
               << " different tiles\n  layers, nearest first:\n";
     for (auto one = figures.layers.rbegin(); one != figures.layers.rend(); ++one) {
       const Layer& layer = *one->layer;

@@ -334,6 +334,9 @@ TEST_F(Depths, WhatIsSaidOfTheMapIsSeenInItsScreen) {
   EXPECT_EQ(siding().screen, (PixelSize{320, 200}));
   typeInto("map-shown-times", QStringLiteral("3"));
   EXPECT_EQ(siding().shownTimes, 3);
+  in<QComboBox>("map-seen")->setFocus();
+  hand.key(Qt::Key_Down);
+  EXPECT_EQ(siding().seen, Seen::sideOn);
   hand.key(Qt::Key_Escape);
   EXPECT_FALSE(facts->isVisible());
   EXPECT_EQ(QColor(pixelAt(onMap({5, 5}))), QColor(0xc9, 0x8f, 0x86)) << "the cloth behind an empty map";

@@ -1,5 +1,6 @@
 // Maps of a quilt: made, found, renamed, copied, closed and deleted, each a step back.
 #include <QApplication>
+#include <QComboBox>
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
@@ -48,8 +49,11 @@ TEST_F(Mapping, TheCardFollowsTheMapAndTheSheetInHandAndTakesSums) {
   hand.doubleClick(in<NumberField>("cell-width"));
   hand.type(QStringLiteral("600"));
   EXPECT_EQ(card->plan().grid.cell.w, 32) << "what a cell cannot be leaves it as it was";
+  in<QComboBox>("new-map-seen")->setFocus();
+  hand.key(Qt::Key_Down);
   hand.click(in<QPushButton>("make-map"));
   EXPECT_THAT(names(), ElementsAre("Depot Yard", "Map"));
+  EXPECT_EQ(session().map()->seen, Seen::sideOn);
   EXPECT_EQ(session().map()->bounds, (CellRect{0, 0, 28, 32}));
   report("a map of two screens across");
 }

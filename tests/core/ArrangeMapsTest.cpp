@@ -19,6 +19,11 @@ TEST(ArrangeMaps, TheProposalFollowsTheMapAndTheSheetInHand) {
   const Quilt quilt = smallQuilt();
   const MapPlan plain = proposedMap(Quilt(), nullptr, nullptr);
   EXPECT_EQ(plain, (MapPlan{"Map", {GridKind::orthogonal, {32, 32}}, 48, 32}));
+  const Quilt sideOn = withSeen(quilt, quilt.mapNamed("Yard")->id, Seen::sideOn);
+  const MapPlan seen = proposedMap(sideOn, sideOn.mapNamed("Yard"), nullptr);
+  IdSource ids(3);
+  const MapAdded added = addMap(sideOn, seen, ids);
+  EXPECT_EQ(added.quilt.map(added.map)->seen, Seen::sideOn);
   const MapPlan alike = proposedMap(quilt, quilt.mapNamed("Yard"), nullptr);
   EXPECT_EQ(alike.width, 20);
   EXPECT_EQ(alike.height, 12);

@@ -126,7 +126,7 @@ TEST(DrawnPiece, AChalkPieceIsPlannedSavedTickedAndCut) {
 TEST(DrawnPiece, APlanThatIsDamagedIsToldAndKept) {
   Saved saved;
   saved.disk->files[kFolder + "/plan.json"] =
-      "{\n  \"document\": \"plan\",\n  \"version\": \"1.9\",\n  \"pieces\": [{\"id\": \"aaaaaaaaaaab\", \"name\": \"Market\", \"at\": [0, 0], \"size\": [0, 10]}]\n}\n";
+      "{\n  \"document\": \"plan\",\n  \"version\": \"1.10\",\n  \"pieces\": [{\"id\": \"aaaaaaaaaaab\", \"name\": \"Market\", \"at\": [0, 0], \"size\": [0, 10]}]\n}\n";
   const std::string before = saved.file("plan.json");
   auto read = saved.open();
   ASSERT_TRUE(read);

@@ -115,12 +115,13 @@ TEST_F(EditList, AStretchIsFittedAndAMixIsThrownByItsSeed) {
 
 TEST_F(EditList, MapsAndLayersAreMadeReadyToPaintOn) {
   const Quilt made =
-      done(R"({"do": "newMap", "name": "Market", "grid": "hexagonal-pointy", "cell": [32, 32], "size": [9, 5]},
+      done(R"({"do": "newMap", "name": "Market", "grid": "hexagonal-pointy", "cell": [32, 32], "size": [9, 5], "seen": "side-on"},
                              {"do": "addLayer", "name": "Stalls", "role": "things"},
                              {"do": "paint", "tile": ["street", 4], "path": [[2, 2], [5, 2]]})");
   const Map* market = made.mapNamed("Market");
   ASSERT_TRUE(market);
   EXPECT_EQ(market->bounds.width(), 9);
+  EXPECT_EQ(market->seen, Seen::sideOn);
   ASSERT_TRUE(market->layerNamed("Stalls"));
   EXPECT_EQ(market->layerNamed("Stalls")->cells.tally(market->bounds).begin()->second, 4);
 }

@@ -186,6 +186,7 @@ RC_GTEST_PROP(LayerFacts, ComeBackFromTheFile, ()) {
     hung.quilt = withScreen(hung.quilt, hung.at.map, PixelSize{*rc::gen::inRange(1, 999), 7});
   hung.quilt = withShownTimes(hung.quilt, hung.at.map, *rc::gen::inRange(1, kMostShownTimes + 1));
   hung.quilt = withCameraFree(hung.quilt, hung.at.map, *rc::gen::arbitrary<bool>());
+  hung.quilt = withSeen(hung.quilt, hung.at.map, *rc::gen::element(Seen::fromAbove, Seen::sideOn));
   hung.quilt = withGrowing(hung.quilt, hung.at.map, *rc::gen::arbitrary<bool>());
   hung.quilt = withTitle(hung.quilt, hung.at.map, *rc::gen::element<std::string>("", "The Yard"));
   auto disk = std::make_shared<MemoryDisk>();
@@ -204,7 +205,8 @@ TEST(LayerFacts, NonsenseInAFileIsNamedWithItsLine) {
   for (const auto& [was, is] : std::map<std::string, std::string>{{"\"kind\": \"backdrop\"", "\"kind\": \"weather\""},
                                                                   {"\"parallax\": [50, 50]", "\"parallax\": [50, -1]"},
                                                                   {"\"parallax\": [50, 50]", "\"blend\": \"burnt\""},
-                                                                  {"\"repeatsAcross\": true", "\"fit\": \"tight\""}}) {
+                                                                  {"\"repeatsAcross\": true", "\"fit\": \"tight\""},
+                                                                  {"\"grid\":", "\"seen\": \"below\", \"grid\":"}}) {
     auto disk = std::make_shared<MemoryDisk>();
     ASSERT_TRUE(QuiltStore::create(disk, "/q", hung.quilt));
     std::string& text = disk->files.at("/q/maps/yard/map.json");

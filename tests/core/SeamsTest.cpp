@@ -9,6 +9,7 @@
 #include "core/Ground.h"
 #include "core/SavedQuilt.h"
 #include "core/edit/ArrangeMaps.h"
+#include "core/edit/MapFacts.h"
 
 namespace uq::test {
 
@@ -305,6 +306,9 @@ TEST(Seams, SayWhatDiffersWhereMapsCannotBeSewn) {
   Map small = loft;
   small.grid.cell = {16, 16};
   EXPECT_THAT(sewn(quilt.with(small), yard.id, loft.id, {16, 0}, ids).why, HasSubstr("16 × 16 px"));
+  const Quilt sideOn = withSeen(quilt, loft.id, Seen::sideOn);
+  EXPECT_EQ(sewn(sideOn, yard.id, loft.id, {16, 0}, ids).why, "Yard is seen from above, Loft side on: sewn maps are seen the same way");
+  EXPECT_EQ(sewn(withSeen(sideOn, yard.id, Seen::sideOn), yard.id, loft.id, {16, 0}, ids).why, "");
   Map rows = loft;
   rows.grid = nearestShape(GridKind::staggered, {64, 32});
   Map under = yard;
@@ -314,6 +318,18 @@ TEST(Seams, SayWhatDiffersWhereMapsCannotBeSewn) {
   EXPECT_EQ(sewn(staggered, yard.id, loft.id, {16, 2}, ids).why, "");
   EXPECT_THAT(wrapped(staggered, loft.id, true, ids).why, HasSubstr("one row more to wrap"));
   EXPECT_EQ(wrapped(staggered, loft.id, false, ids).why, "");
+}
+
+TEST(Seams, OfMapsThatAreSeenOtherwiseLaterAreWrongAndSaySo) {
+  IdSource ids(3);
+  const Quilt quilt = smallQuilt();
+  const Id yard = quilt.mapNamed("Yard")->id;
+  const Id loft = quilt.mapNamed("Loft")->id;
+  const Quilt together = sewn(quilt, yard, loft, {16, 0}, ids).quilt;
+  EXPECT_TRUE(SewnMaps::of(together)->hangTogether(yard, loft));
+  const Quilt apart = withSeen(together, loft, Seen::sideOn);
+  EXPECT_FALSE(SewnMaps::of(apart)->hangTogether(yard, loft)) << "nothing is painted over to it";
+  EXPECT_THAT(SewnMaps::of(apart)->whyWrong(apart.seams().front()->id), HasSubstr("seen the same way"));
 }
 
 TEST(Seams, GoAlongWithAnEdgeThatMovesAndOpenWhereTheyCannot) {
@@ -337,7 +353,7 @@ TEST(Seams, GoAlongWithAnEdgeThatMovesAndOpenWhereTheyCannot) {
 namespace {
 
 std::string linksText(const std::string& seams) {
-  return "{\n  \"document\": \"links\",\n  \"version\": \"1.9\",\n  \"seams\": [" + seams + "]\n}\n";
+  return "{\n  \"document\": \"links\",\n  \"version\": \"1.10\",\n  \"seams\": [" + seams + "]\n}\n";
 }
 std::string seamBy(const char* id, Id map, Id other, int x, int y) {
   return "{\"id\": \"" + std::string(id) + "\", \"map\": \"" + map.text() + "\", \"other\": \"" + other.text() + "\", \"at\": [" +

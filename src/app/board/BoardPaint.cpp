@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "app/board/BoardView.h"
 #include "app/look/Stitches.h"
@@ -22,6 +23,7 @@ constexpr double kLeastWords = 60;  // logical pixels that a name has, at least
 constexpr qint64 kPatience = 2;     // milliseconds in which pictures are drawn, before something else may happen
 constexpr double kSizesFrom = 90;   // likewise
 constexpr int kWeave = 8;           // logical pixels between threads of the cloth
+constexpr int kStrip = 16;          // logical pixels
 constexpr double kPaper = 3;        // logical pixels of paper round a piece
 constexpr double kSeam = 3;         // logical pixels that a stitch is broad
 
@@ -99,6 +101,11 @@ bool BoardView::makeExact(const Piece& piece) {
 
 void BoardView::drawNext() {
   if (!session_ || !isVisible()) return timer_.stop();
+  if (!isFramed_) {
+    // The first frame and the first pictures in one turn would be a long one.
+    awaitsFrame_ = true;
+    return timer_.stop();
+  }
   QElapsedTimer since;
   since.start();
   QRectF changed;
@@ -133,18 +140,23 @@ void BoardView::drawNext() {
 
 void BoardView::paintCloth(QPainter& painter, const QRectF& part) const {
   const Theme& theme = Theme::current();
-  painter.fillRect(part, theme.cloth);
   QColor thread = theme.edge;
   thread.setAlpha(60);
-  // The weave goes along with the cloth.
+  // The weave goes along with the cloth. Drawn as a strip that is laid row upon row: long upright lines take ten times as long.
   const double ratio = devicePixelRatioF();
   const double off = std::fmod(view_.origin.x() / ratio, kWeave);
+  QPixmap strip((QSizeF(part.width(), kStrip) * ratio).toSize().expandedTo({1, 1}));
+  strip.setDevicePixelRatio(ratio);
+  strip.fill(theme.cloth);
   QVector<QLineF> threads;
   for (double x = std::floor((part.left() + off) / kWeave) * kWeave - off; x < part.right(); x += kWeave) {
-    threads << QLineF(x, part.top(), x, part.bottom());
+    threads << QLineF(x - part.left(), 0, x - part.left(), kStrip);
   }
-  painter.setPen(QPen(thread, 1));
-  painter.drawLines(threads);
+  QPainter weaver(&strip);
+  weaver.setPen(QPen(thread, 1));
+  weaver.drawLines(threads);
+  weaver.end();
+  painter.drawTiledPixmap(part, strip);
 }
 
 void BoardView::paintChalk(QPainter& painter, const Piece& piece, const QRectF& part) const {
@@ -279,6 +291,8 @@ void BoardView::paintSheet(QPainter& painter, const QRectF& part) {
 }
 
 void BoardView::paintEvent(QPaintEvent*) {
+  isFramed_ = true;
+  if (std::exchange(awaitsFrame_, false)) timer_.start();
   QPainter painter(this);
   const Theme& theme = Theme::current();
   if (!session_) return paintCloth(painter, rect());

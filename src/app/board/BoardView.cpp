@@ -182,6 +182,7 @@ void BoardView::resizeEvent(QResizeEvent* event) {
 
 void BoardView::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
+  isFramed_ = false;
   placeTools();
   follow();
 }

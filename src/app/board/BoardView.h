@@ -60,7 +60,7 @@ class BoardView : public QWidget {
   double zoom() const { return view_.zoom; }
   QPointF mapPixelAt(Id map, QPointF at) const;
   // Whether pictures are still to come.
-  bool isComing() const { return timer_.isActive(); }
+  bool isComing() const { return timer_.isActive() || (awaitsFrame_ && isVisible()); }
   // Where letting go of what is dragged sews, or why it cannot be.
   const std::optional<Stitch>& stitch() const { return stitch_; }
   // What is said at the pointer or beside the chosen piece.
@@ -192,6 +192,8 @@ class BoardView : public QWidget {
   std::vector<Shared<Seam>> laidSeams_;
   std::map<Id, Picture> pictures_;
   QTimer timer_;  // until all pictures are there
+  bool isFramed_ = false;     // painted since it was shown
+  bool awaitsFrame_ = false;  // pictures are drawn then
 };
 
 }  // namespace uq

@@ -18,6 +18,7 @@
 #include "app/look/Widgets.h"
 #include "core/edit/Camera.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/SewnMaps.h"
 
 namespace uq {
 
@@ -129,6 +130,15 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   connect(camera_, &QComboBox::activated, this, [this](int index) {
     session_->verbs().maps.change("Camera", withCameraFree(session_->quilt(), session_->map()->id, index == 1));
   });
+  seen_ = new QComboBox(this);
+  seen_->setObjectName(QStringLiteral("map-seen"));
+  seen_->setAccessibleName(tr("How the map is seen"));
+  seen_->setToolTip(tr("Maps that are seen from above and side on cannot be sewn together"));
+  seen_->addItems({tr("from above"), tr("side on")});
+  connect(seen_, &QComboBox::activated, this, [this](int index) {
+    session_->verbs().maps.change("How it is seen", withSeen(session_->quilt(), session_->map()->id,
+                                                             index == 1 ? Seen::sideOn : Seen::fromAbove));
+  });
   cells_ = new QPushButton(this);
   cells_->setObjectName(QStringLiteral("map-cells"));
   cells_->setToolTip(tr("Give the map other cells, and see what becomes of it"));
@@ -175,6 +185,7 @@ MapFactsCard::MapFactsCard(QWidget* parent) : Card(parent) {
   left->addWidget(differs_, 0, Qt::AlignLeft);
   left->addLayout(new SentenceLayout({word(tr("Shown at ×")), times_, word(tr("in the game."))}));
   left->addLayout(new SentenceLayout({word(tr("The camera")), camera_}));
+  left->addLayout(new SentenceLayout({word(tr("It is seen")), seen_}));
   left->addWidget(cells_, 0, Qt::AlignLeft);
   left->addWidget(grows_, 0, Qt::AlignLeft);
   left->addWidget(told_);
@@ -239,6 +250,7 @@ void MapFactsCard::refresh() {
   differs_->setChecked(map->screen.has_value());
   times_->setValue(map->shownTimes);
   camera_->setCurrentIndex(map->cameraRunsFree ? 1 : 0);
+  seen_->setCurrentIndex(map->seen == Seen::sideOn ? 1 : 0);
   cells_->setText(tr("Cells of %1 × %2 px…").arg(map->grid.cell.w).arg(map->grid.cell.h));
   grows_->setChecked(map->growsAsPainted);
   const PixelRect all = makeGrid(map->grid)->pixelBounds(map->bounds);
@@ -254,6 +266,12 @@ void MapFactsCard::refresh() {
                    .arg(QString::fromStdString(layer->name))
                    .arg(layer->offset.x)
                    .arg(layer->offset.y);
+  }
+  const auto sewn = SewnMaps::of(session_->quilt());
+  for (const Shared<Seam>& seam : session_->quilt().seams()) {
+    const std::string& why = sewn->whyWrong(seam->id);
+    if ((seam->map == map->id || seam->other == map->id) && !why.empty())
+      lines << tr("A seam is open: %1.").arg(QString::fromStdString(why));
   }
   const DeadStrips dead = deadStrips(*map);
   const std::tuple<int, QString, QString> strips[] = {

@@ -53,6 +53,7 @@ class MapFactsCard : public Card {
   QCheckBox* differs_;
   NumberField* times_;
   QComboBox* camera_;
+  QComboBox* seen_;
   QPushButton* cells_;
   QCheckBox* grows_;
   struct Row {

@@ -1,5 +1,6 @@
 #include "app/maps/NewMapCard.h"
 
+#include <QComboBox>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -173,6 +174,10 @@ NewMapCard::NewMapCard(QWidget* parent) : Card(parent) {
   }
   gridName_ = new QLabel(this);
   gridName_->setObjectName(QStringLiteral("grid-name"));
+  seen_ = new QComboBox(this);
+  seen_->setObjectName(QStringLiteral("new-map-seen"));
+  seen_->setAccessibleName(tr("How the map is seen"));
+  seen_->addItems({tr("from above"), tr("side on")});
   auto* grids = new QHBoxLayout;
   grids->setSpacing(kGap / 2);
   for (const GridKind kind : kGridKinds) {
@@ -217,7 +222,7 @@ NewMapCard::NewMapCard(QWidget* parent) : Card(parent) {
   called->addWidget(word(tr("It is called")));
   called->addWidget(name_, 1);
   lines->addLayout(called);
-  lines->addLayout(line({word(tr("and made of")), gridName_}));
+  lines->addLayout(line({word(tr("and made of")), gridName_, word(tr("seen")), seen_}));
   lines->addLayout(grids);
   lines->addLayout(line({word(tr("each")), cellWidth_, word(tr("×")), cellHeight_, word(tr("pixels,")), cellHint_}));
   sideWords_ = new QWidget(this);
@@ -292,6 +297,7 @@ void NewMapCard::fill() {
   width_->setValue(proposed_.width);
   height_->setValue(proposed_.height);
   for (const auto& [kind, button] : grids_) button->setIcon(gridIcon(kind, button->iconSize(), devicePixelRatioF()));
+  seen_->setCurrentIndex(proposed_.seen == Seen::sideOn ? 1 : 0);
   kind_ = proposed_.grid.kind;
   grids_[kind_]->setChecked(true);
   side_->setValue(std::max(1, proposed_.grid.side));
@@ -308,6 +314,7 @@ MapPlan NewMapCard::plan() const {
   plan.name = name_->text().trimmed().toStdString();
   plan.grid.kind = kind_;
   plan.grid.cell = {static_cast<int>(cellWidth_->typed()), static_cast<int>(cellHeight_->typed())};
+  plan.seen = seen_->currentIndex() == 1 ? Seen::sideOn : Seen::fromAbove;
   const bool hexagons = kind_ == GridKind::hexagonalPointy || kind_ == GridKind::hexagonalFlat;
   plan.grid.side = hexagons ? static_cast<int>(side_->typed()) : 0;
   plan.width = static_cast<int>(width_->typed());

@@ -10,6 +10,7 @@
 #include "app/look/Card.h"
 #include "core/edit/ArrangeMaps.h"
 
+class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -75,6 +76,7 @@ class NewMapCard : public Card {
   NumberField* carry_;
   QLabel* carryFrom_;
   QLabel* gridName_;
+  QComboBox* seen_;
   QLabel* cellHint_;
   QLabel* sizeHint_;
   QLabel* figures_;

@@ -9,6 +9,15 @@ bool hasLevels(const Map& map) {
   return std::any_of(map.folders.begin(), map.folders.end(), [](const LayerFolder& one) { return one.rise != 0; });
 }
 
+std::string_view seenName(Seen seen) { return seen == Seen::sideOn ? "side-on" : "from-above"; }
+
+std::optional<Seen> seenFromName(std::string_view name) {
+  for (const Seen seen : {Seen::fromAbove, Seen::sideOn}) {
+    if (name == seenName(seen)) return seen;
+  }
+  return std::nullopt;
+}
+
 DrawOrder usualOrder(GridKind kind) {
   return kind == GridKind::diamond || kind == GridKind::staggered ? DrawOrder::byDepth : DrawOrder::byLayers;
 }

@@ -32,6 +32,12 @@ inline constexpr int kLargestScreen = 1 << 14;  // map pixels, each way
 enum class DrawOrder { byLayers, byDepth };
 DrawOrder usualOrder(GridKind kind);
 
+// How what is drawn on a map is looked at: from above, be it straight or slanted, or side on, where up is up. Maps of the
+// two cannot lie beside one another.
+enum class Seen { fromAbove, sideOn };
+std::string_view seenName(Seen seen);  // "from-above", "side-on"
+std::optional<Seen> seenFromName(std::string_view name);
+
 struct LayerFolder {
   Id id;
   Id in;  // the folder that it lies in; empty: in none
@@ -47,6 +53,7 @@ struct Map {
   std::string name;
   std::string folder;  // slug: maps/<folder>/map.json
   GridShape grid;
+  Seen seen = Seen::fromAbove;
   CellRect bounds;
   std::vector<Shared<Layer>> layers;       // farthest first
   std::vector<LayerFolder> folders;        // in the order of their layers, one before those in it

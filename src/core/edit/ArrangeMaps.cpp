@@ -46,6 +46,7 @@ MapPlan proposedMap(const Quilt& quilt, const Map* like, const Sheet* sheet) {
   MapPlan plan;
   plan.name = freeName(quilt, "Map");
   plan.grid = like ? like->grid : GridShape{GridKind::orthogonal, {32, 32}};
+  if (like) plan.seen = like->seen;
   plan.width = like ? like->bounds.width() : 48;
   plan.height = like ? like->bounds.height() : 32;
   if (sheet) {
@@ -76,6 +77,7 @@ MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids) {
   map.name = plan.name;
   map.folder = freeFolder(quilt, plan.name);
   map.grid = plan.grid;
+  map.seen = plan.seen;
   map.bounds = {0, 0, plan.width, plan.height};
   const Id id = map.id;
   Quilt next = quilt.with(std::move(map));

@@ -23,10 +23,11 @@ struct MapPlan {
   GridShape grid;
   int width = 0;   // cells
   int height = 0;  // cells
+  Seen seen = Seen::fromAbove;
   friend bool operator==(const MapPlan&, const MapPlan&) = default;
 };
 
-// A plan that fits the quilt: grid and size as of `like` (else of a map 48 × 32 cells of 32 px), the cell as large as
+// A plan that fits the quilt: grid, size and how it is seen as of `like` (else of a map 48 × 32 cells of 32 px), the cell as large as
 // the tiles of `sheet`, where there is one, and a name that no map has.
 MapPlan proposedMap(const Quilt& quilt, const Map* like, const Sheet* sheet);
 

@@ -46,6 +46,10 @@ Quilt withShownTimes(const Quilt& quilt, Id map, int times) {
   return changed(quilt, map, times >= 1 && times <= kMostShownTimes, [&](Map& next) { next.shownTimes = times; });
 }
 
+Quilt withSeen(const Quilt& quilt, Id map, Seen seen) {
+  return changed(quilt, map, true, [&](Map& next) { next.seen = seen; });
+}
+
 Quilt withGrowing(const Quilt& quilt, Id map, bool grows) {
   return changed(quilt, map, true, [&](Map& next) { next.growsAsPainted = grows; });
 }

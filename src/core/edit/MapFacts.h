@@ -24,6 +24,8 @@ Quilt withShownTimes(const Quilt& quilt, Id map, int times);
 
 Quilt withCameraFree(const Quilt& quilt, Id map, bool runsFree);
 
+Quilt withSeen(const Quilt& quilt, Id map, Seen seen);
+
 // Whether strokes beyond its edge make it larger.
 Quilt withGrowing(const Quilt& quilt, Id map, bool grows);
 

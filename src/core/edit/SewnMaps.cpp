@@ -46,6 +46,11 @@ std::string whyNotSewable(const Map& map, const Map& other) {
     return "The cells of " + map.name + " are " + cellsText(a) + ", those of " + other.name + " " + cellsText(b) +
            ": sewn maps have cells of one size";
   }
+  if (map.seen != other.seen) {
+    const auto seenText = [](Seen seen) { return seen == Seen::sideOn ? "side on" : "from above"; };
+    return map.name + " is seen " + seenText(map.seen) + ", " + other.name + " " + seenText(other.seen) +
+           ": sewn maps are seen the same way";
+  }
   return {};
 }
 
@@ -134,8 +139,11 @@ std::shared_ptr<const SewnMaps> SewnMaps::of(const Quilt& quilt) {
     Id map;
     CellRect bounds;
     GridShape grid;
+    Seen seen;
     std::string name;
-    bool is(const Map& one) const { return map == one.id && bounds == one.bounds && grid == one.grid && name == one.name; }
+    bool is(const Map& one) const {
+      return map == one.id && bounds == one.bounds && grid == one.grid && seen == one.seen && name == one.name;
+    }
   };
   struct Last {
     std::vector<Asked> maps;
@@ -150,7 +158,7 @@ std::shared_ptr<const SewnMaps> SewnMaps::of(const Quilt& quilt) {
                                [](const Asked& asked, const Shared<Map>& map) { return asked.is(map.read()); });
   if (same) return last.sewn;
   last.maps.clear();
-  for (const Shared<Map>& map : quilt.maps()) last.maps.push_back({map->id, map->bounds, map->grid, map->name});
+  for (const Shared<Map>& map : quilt.maps()) last.maps.push_back({map->id, map->bounds, map->grid, map->seen, map->name});
   last.seams = quilt.seams();
   last.sewn = std::make_shared<const SewnMaps>(quilt);
   return last.sewn;

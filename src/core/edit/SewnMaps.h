@@ -3,7 +3,7 @@
 // Maps that hang together lie on one canvas, each shifted by whole cells, so that every cell of the canvas is of one map
 // at most. Seams count in the order of their ids; one that does not agree with those before it is wrong, says why in
 // words, and joins nothing: no cell is ever found by a seam that is not certain. Wrong are a map that is not there, grids
-// that differ, rows that would come to lie half a cell off, edges that do not meet, two maps on one cell, and a map that
+// that differ, a map seen from above beside one seen side on, rows that would come to lie half a cell off, edges that do not meet, two maps on one cell, and a map that
 // would lie at two places. A map sewn to itself makes the whole canvas repeat.
 //
 // A value that keeps nothing of the quilt. Cost: making it compares the maps that hang together, each with each; asking
@@ -39,7 +39,7 @@ class SewnMaps {
  public:
   SewnMaps() = default;  // nothing hangs together
   explicit SewnMaps(const Quilt& quilt);
-  // The same, worked out anew only where seams, bounds, grids or names differ from what was asked for last on this thread.
+  // The same, worked out anew only where seams, bounds, grids, names or how maps are seen differ from what was asked for last on this thread.
   static std::shared_ptr<const SewnMaps> of(const Quilt& quilt);
 
   // All that hangs together with a map, the map itself first; on its own cells.

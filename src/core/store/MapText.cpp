@@ -159,6 +159,7 @@ Json mapDocument(const Map& map) {
          {{"id", map.id.text()}, {"name", map.name}, {"grid", gridName(map.grid.kind)}, {"cell", pair(map.grid.cell)}});
   if (map.grid.side > 0) object.emplace_back("side", map.grid.side);
   if (map.grid.firstShift) object.emplace_back("firstShift", true);
+  if (map.seen != Seen::fromAbove) object.emplace_back("seen", seenName(map.seen));
   append(object, {{"bounds", Json::Array{map.bounds.x0, map.bounds.y0, map.bounds.x1, map.bounds.y1}}});
   if (map.order) object.emplace_back("order", orderName(*map.order));
   if (map.cloth) object.emplace_back("cloth", colourText(*map.cloth));
@@ -193,6 +194,11 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
   if (fields.has("firstShift")) map.grid.firstShift = fields.flag("firstShift");
   if (const std::string why = whyNoGrid(map.grid); !fields.error() && !why.empty()) {
     fields.refuse(why, fields.line("cell"));
+  }
+  if (fields.has("seen")) {
+    const std::optional<Seen> seen = seenFromName(fields.text("seen"));
+    if (!seen) fields.refuse("“seen” is neither “from-above” nor “side-on”", fields.line("seen"));
+    map.seen = seen.value_or(Seen::fromAbove);
   }
   const auto edges = fields.numbers("bounds", 4, -kFarthestCell, kFarthestCell);
   map.bounds = {edges[0], edges[1], edges[2], edges[3]};

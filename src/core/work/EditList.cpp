@@ -354,7 +354,11 @@ class Doing : private EditReading {
     const auto size = cellSize ? numbers(*cellSize, 2) : std::optional(std::vector{32, 32});
     const auto extent = cell(step, "size");
     if (!size || !extent) return;
+    const std::string seenText = text(step, "seen");
+    const std::optional<Seen> seen = seenText.empty() ? Seen::fromAbove : seenFromName(seenText);
+    if (!seen) return refuse("“seen” is neither “from-above” nor “side-on”", step);
     plan.grid = nearestShape(*kind, {(*size)[0], (*size)[1]});
+    plan.seen = *seen;
     plan.width = extent->x;
     plan.height = extent->y;
     if (const std::string why = whyNoMap(plan); !why.empty()) return refuse(why, step);

@@ -40,7 +40,7 @@ const std::map<std::string_view, Names> kOthers = {
 };
 // Those that make the place where they are, or are about a whole map.
 const std::map<std::string_view, Names> kMakers = {
-    {"newMap", {"do", "name", "grid", "cell", "size", "ids"}},
+    {"newMap", {"do", "name", "grid", "cell", "size", "seen", "ids"}},
     {"addLayer", {"do", "map", "name", "role", "index", "ids"}},
     {"sew", {"do", "map", "other", "at", "ids"}},
     {"wrap", {"do", "map", "way", "ids"}},
