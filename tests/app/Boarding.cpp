@@ -4,6 +4,7 @@
 
 #include "app/Story.h"
 #include "app/board/BoardView.h"
+#include "app/look/Theme.h"
 
 namespace uq::test {
 
@@ -44,6 +45,25 @@ TEST_F(Boarding, OneKeyLeadsFromTheMapToItsPieceAndBack) {
   EXPECT_TRUE(board()->isVisible());
   hand.click(room->tabs()->tab(session().desk().map));
   EXPECT_TRUE(room->canvas()->isVisible());
+}
+
+TEST_F(Boarding, VeryManyPiecesAreThereAFrameLater) {
+  while (session().quilt().maps().size() <= 64) {
+    std::set<Id> all;
+    for (const Shared<Map>& map : session().quilt().maps()) all.insert(map->id);
+    session().verbs().maps.duplicate(all);
+  }
+  hand.key(Qt::Key_B, Qt::ControlModifier);
+  ASSERT_TRUE(room->canvas()->isVisible());
+  hand.key(Qt::Key_B, Qt::ControlModifier);
+  pictures();
+  settle();
+  const QImage seen = board()->grab().toImage();
+  for (const Piece& piece : piecesOf(session().quilt())) {
+    const QRectF rect = board()->pieceRect(piece.map);
+    if (piece.chalk || rect.width() < 4 || !QRectF(board()->rect()).contains(rect)) continue;
+    EXPECT_NE(seen.pixelColor(rect.center().toPoint()), Theme::current().cloth);
+  }
 }
 
 TEST_F(Boarding, APieceIsDraggedSavedAndTakenBack) {

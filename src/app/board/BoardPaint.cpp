@@ -23,6 +23,7 @@ constexpr double kLeastWords = 60;  // logical pixels that a name has, at least
 constexpr qint64 kPatience = 2;     // milliseconds in which pictures are drawn, before something else may happen
 constexpr double kSizesFrom = 90;   // likewise
 constexpr int kWeave = 8;           // logical pixels between threads of the cloth
+constexpr std::size_t kManyPieces = 64;
 constexpr int kStrip = 16;          // logical pixels
 constexpr double kPaper = 3;        // logical pixels of paper round a piece
 constexpr double kSeam = 3;         // logical pixels that a stitch is broad
@@ -291,11 +292,16 @@ void BoardView::paintSheet(QPainter& painter, const QRectF& part) {
 }
 
 void BoardView::paintEvent(QPaintEvent*) {
-  isFramed_ = true;
+  const bool isFirst = !std::exchange(isFramed_, true);
   if (std::exchange(awaitsFrame_, false)) timer_.start();
   QPainter painter(this);
   const Theme& theme = Theme::current();
   if (!session_) return paintCloth(painter, rect());
+  if (isFirst && pieces_.size() > kManyPieces) {
+    // The window is drawn anew in this turn as well: many pieces follow in the next one.
+    paintCloth(painter, rect());
+    return update();
+  }
   sheet_.paint(painter, sight(), [this](QPainter& on, const QRectF& part) { paintSheet(on, part); });
   for (const Piece& one : pieces_) {
     if (all_.contains(one.map)) paintChosen(painter, one);
