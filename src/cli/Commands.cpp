@@ -10,8 +10,6 @@
 #include "core/store/QuiltStore.h"
 #include "core/edit/MapFacts.h"
 #include "core/edit/Seams.h"
-#include "core/edit/SizeFindings.h"
-#include "raster/JointFinder.h"
 #include "raster/MapPainter.h"
 #include "raster/MapExport.h"
 #include "raster/PictureFile.h"
@@ -268,60 +266,6 @@ int exportMap(const RenderOrder& order) {
   }
   std::cout << order.output << ": " << map->name << ", " << map->layers.size() << " layers\n";
   return opened->problems.empty() ? kFine : kProblems;
-}
-
-namespace {
-
-constexpr std::size_t kMostJoints = 10'000;  // of a layer
-
-std::size_t listJoints(const Quilt& quilt, const SheetPictures& pictures) {
-  JointFinder finder(pictures);
-  std::size_t count = 0;
-  for (const Shared<Map>& map : quilt.maps()) {
-    for (std::size_t i = map->layers.size(); i-- > 0;) {
-      for (const LooseJoint& joint :
-           looseJoints(finder.bookFor(quilt, map->grid), map.read(), i, map->bounds, kMostJoints)) {
-        const Sheet* sheet = quilt.sheetAt(joint.between.slot);
-        std::cout << map->name << ", " << map->layers[i]->name << ", cell " << joint.cell.x << ", " << joint.cell.y
-                  << ", side " << joint.side << ": " << (sheet ? sheet->tileName(joint.between.number) : "")
-                  << " belongs there\n";
-        ++count;
-      }
-    }
-  }
-  return count;
-}
-
-}  // namespace
-
-int check(const std::string& folder, bool joints, bool sizes) {
-  auto opened = QuiltStore::open(realDisk(), quiltFolder(folder), QuiltStore::Access::read);
-  if (!opened) {
-    report(opened.error());
-    return kNotOpened;
-  }
-  const SheetPictures pictures = SheetPictures::load(opened->quilt, opened->problems);
-  for (const Error& problem : opened->problems) report(problem);
-  if (!opened->problems.empty()) return kProblems;
-  if (const std::size_t loose = joints ? listJoints(opened->quilt, pictures) : 0; loose > 0) {
-    std::cout << loose << (loose == 1 ? " loose joint\n" : " loose joints\n");
-    return kProblems;
-  }
-  int disagree = 0;
-  for (const Shared<Map>& map : opened->quilt.maps()) {
-    if (!sizes) break;
-    for (const SizeFinding& one : sizeFindings(opened->quilt, map.read())) {
-      std::cout << map->name << ": " << one.text << ". " << one.mend << "?\n";
-      ++disagree;
-    }
-  }
-  if (disagree > 0) {
-    std::cout << disagree << (disagree == 1 ? " size does" : " sizes do") << " not agree\n";
-    return kProblems;
-  }
-  std::cout << opened->quilt.facts().name << ": everything opens (" << opened->quilt.maps().size() << " maps, "
-            << opened->quilt.sheets().size() << " sheets)\n";
-  return kFine;
 }
 
 }  // namespace uq::cli

@@ -43,7 +43,4 @@ int exportMap(const RenderOrder& order);
 // One map as a PNG: all of its bounds, every layer unless told otherwise.
 int render(const RenderOrder& order);
 
-// Opens everything and reports what is wrong; with `joints` also every loose joint of every map.
-int check(const std::string& quilt, bool joints, bool sizes);
-
 }  // namespace uq::cli

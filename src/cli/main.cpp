@@ -3,6 +3,7 @@
 #include <QGuiApplication>
 
 #include "cli/BoardCommand.h"
+#include "cli/CheckCommand.h"
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
@@ -66,10 +67,11 @@ int main(int argc, char** argv) {
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
-  bool joints = false;
-  bool sizes = false;
-  check->add_flag("--sizes", sizes, "Also list sizes that do not agree: map and screen, backdrop and map, tiles and cells");
-  check->add_flag("--joints", joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
+  uq::cli::CheckOrder checking;
+  check->add_flag("--sizes", checking.sizes, "Also list sizes that do not agree: map and screen, backdrop and map, tiles and cells");
+  check->add_flag("--json", checking.json, "Print what is broken and all loose threads as one JSON object");
+  check->add_flag("--strict", checking.strict, "Exit with 1 where a thread hangs loose");
+  check->add_flag("--joints", checking.joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
 
   uq::cli::JointsOrder laying;
   auto* jointsCommand = app.add_subcommand("joints", "Lay what belongs at loose joints, where no other one comes of it");
@@ -185,5 +187,6 @@ int main(int argc, char** argv) {
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
   if (out->parsed()) return uq::cli::exportMap(order);
-  return uq::cli::check(quilt, joints, sizes);
+  checking.quilt = quilt;
+  return uq::cli::check(checking);
 }

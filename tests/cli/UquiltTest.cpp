@@ -1,4 +1,7 @@
 // uquilt as a script or build machine calls it.
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <fstream>
 
 #include "cli/Uquilt.h"
@@ -95,7 +98,14 @@ TEST_F(Uquilt, ExitCodesTellWhatWentWrong) {
 TEST_F(Uquilt, CheckIsQuietAboutASoundQuilt) {
   const Answer check = run(words({"check"}));
   EXPECT_EQ(check.code, 0);
-  EXPECT_EQ(check.out, "Copperline: everything opens (8 maps, 20 sheets)\n");
+  EXPECT_THAT(check.out, testing::StartsWith("Copperline: everything opens (8 maps, 20 sheets)\n"));
+  EXPECT_THAT(check.out, testing::HasSubstr(" loose thread"));
+  EXPECT_EQ(run(words({"check", "--strict"})).code, 1) << "one is there on purpose";
+  const Answer json = run(words({"check", "--json"}));
+  EXPECT_EQ(json.code, 0);
+  const QJsonObject all = QJsonDocument::fromJson(QByteArray::fromStdString(json.out)).object();
+  EXPECT_TRUE(all.value(QStringLiteral("broken")).toArray().isEmpty());
+  EXPECT_FALSE(all.value(QStringLiteral("threads")).toArray().isEmpty());
 }
 
 TEST_F(Uquilt, CheckListsJointsThatDoNotHoldWhenAsked) {

@@ -383,7 +383,7 @@ TEST(Journal, OnlyTakesPathsInsideTheQuilt) {
                            "sheets/a/b/c.png", "maps/\xff/map.json"}) {
     EXPECT_FALSE(isQuiltFile(path)) << path;
   }
-  for (const char* path : {"quilt.json", "maps/yard/map.json", "maps/yard/paving.cells", "sheets/street.json",
+  for (const char* path : {"quilt.json", "maps/yard/map.json", "maps/yard/stops.pins.json", "maps/yard/paving.cells", "sheets/street.json",
                            "sheets/street.png", "sheets/props/tree.png", "stamps/shed/stamp.json"}) {
     EXPECT_TRUE(isQuiltFile(path)) << path;
   }

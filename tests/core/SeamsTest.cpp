@@ -379,11 +379,11 @@ TEST(Seams, AreSavedReadAndTakenAwayWithTheirFile) {
   EXPECT_TRUE(again->quilt.seams() == quilt.seams());
   // What a later version says there stays.
   std::string& text = saved.file("links.json");
-  text.replace(text.find("\"seams\""), 0, "\"doorways\": [1, 2],\n  ");
+  text.replace(text.find("\"seams\""), 0, "\"bridges\": [1, 2],\n  ");
   again = saved.open();
   ASSERT_TRUE(again);
   ASSERT_TRUE(again->store.save(ripped(again->quilt, {quilt.seams().front()->id})));
-  EXPECT_THAT(saved.file("links.json"), HasSubstr("\"doorways\""));
+  EXPECT_THAT(saved.file("links.json"), HasSubstr("\"bridges\""));
   again = saved.open();
   ASSERT_TRUE(again);
   EXPECT_THAT(again->quilt.seams(), SizeIs(1));

@@ -14,6 +14,7 @@
 #include "core/edit/Patchwork.h"
 #include "core/edit/Seams.h"
 #include "core/store/LinksText.h"
+#include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
 #include "core/Support.h"
 #include "core/base/Squeezed.h"
@@ -85,6 +86,7 @@ void documentHolds(std::string_view bytes, Read read, Write write) {
   mustHold(writeJson(write(*twice)) == text, "a document reads back as it was");
 }
 
+void readsPins(std::string_view bytes) { documentHolds(bytes, readPinsDocument, pinsDocument); }
 void readsLinks(std::string_view bytes) { documentHolds(bytes, readLinksDocument, linksDocument); }
 void readsPlan(std::string_view bytes) { documentHolds(bytes, readPlanDocument, planDocument); }
 void readsQuilt(std::string_view bytes) { documentHolds(bytes, readQuiltDocument, quiltDocument); }
@@ -366,6 +368,10 @@ std::vector<std::string> drawingSeeds() {
 
 std::vector<std::string> quiltSeeds() { return demoFiles("quilt.json"); }
 std::vector<std::string> mapSeeds() { return demoFiles("map.json"); }
+std::vector<std::string> pinsSeeds() {
+  return {R"({"document": "pins", "version": "1.10", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "name": "Gate", "cell": [3, 4], "over": [2, 1]},
+    {"id": "aaaaaaaaaaac", "number": 2, "edge": "left", "beside": [3, -4], "note": "mind the step"}]})"};
+}
 std::vector<std::string> linksSeeds() { return demoFiles("links.json"); }
 std::vector<std::string> planSeeds() { return demoFiles("plan.json"); }
 std::vector<std::string> sheetSeeds() {
@@ -395,7 +401,7 @@ const std::vector<FuzzTarget>& fuzzTargets() {
   static const std::vector<FuzzTarget> targets = {
       {"quilt", readsQuilt, quiltSeeds},       {"map", readsMap, mapSeeds},
       {"sheet", readsSheet, sheetSeeds},       {"stamp", readsStamp, stampSeeds},
-      {"links", readsLinks, linksSeeds},       {"plan", readsPlan, planSeeds},
+      {"pins", readsPins, pinsSeeds},         {"links", readsLinks, linksSeeds},       {"plan", readsPlan, planSeeds},
       {"folder", readsFolder, folderSeeds}, {"cells", readsCellsText, cellsSeeds},
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},

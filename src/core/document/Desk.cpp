@@ -104,6 +104,7 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
 // The desk says nothing of seams and chalk pieces.
 void forget(Desk&, const Quilt&, KindTag<Seam>) {}
 void forget(Desk&, const Quilt&, KindTag<ChalkPiece>) {}
+void forget(Desk&, const Quilt&, KindTag<Doorway>) {}
 
 }  // namespace
 

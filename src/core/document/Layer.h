@@ -2,7 +2,8 @@
 //
 // All kinds share name, role, thread, place and looks; only tiles layers hold cells, only backdrops a picture. How a
 // layer moves and is laid over those behind it are facts of the game, not of the view: who only wants to see less uses
-// the desk. Invariants: a layer that is no tiles layer has no cells and no lifts.
+// the desk. Invariants: a layer that is no tiles layer has no cells and no lifts, and only
+// one for pins has pins.
 // Layers carry revisions that Quilt::with draws; never draw one yourself.
 #pragma once
 
@@ -15,6 +16,7 @@
 #include "core/base/Revision.h"
 #include "core/base/Shared.h"
 #include "core/cells/LayerCells.h"
+#include "core/document/Pin.h"
 #include "core/document/Thread.h"
 #include "core/grid/Pixels.h"
 
@@ -76,8 +78,9 @@ struct Layer : LayerCells {
   std::string name;
   std::string role;  // "ground", "things", "in front", …; layers of one role are partners across maps
   Thread thread;
-  std::string file;  // slug, of tiles layers: maps/<folder>/<file>.cells
+  std::string file;  // slug: maps/<folder>/<file>.cells, or <file>.pins.json
   Backdrop backdrop;
+  Shared<Pins> pins;  // of layers for pins
   PixelPos offset;  // the layer's shift in map pixels, ±kFarthestOffset
   Parallax parallax;
   int opacity = 100;      // per cent
@@ -89,6 +92,7 @@ struct Layer : LayerCells {
   Revision revision;
 
   bool holdsTiles() const { return kind == LayerKind::tiles; }
+  bool holdsPins() const { return kind == LayerKind::pins; }
   friend bool operator==(const Layer&, const Layer&) = default;
 };
 

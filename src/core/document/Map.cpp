@@ -22,6 +22,18 @@ DrawOrder usualOrder(GridKind kind) {
   return kind == GridKind::diamond || kind == GridKind::staggered ? DrawOrder::byDepth : DrawOrder::byLayers;
 }
 
+const Layer* Map::layerOfPin(Id wanted) const {
+  for (const Shared<Layer>& layer : layers) {
+    if (layer->holdsPins() && pinIn(layer->pins.read(), wanted)) return &layer.read();
+  }
+  return nullptr;
+}
+
+const Pin* Map::pin(Id wanted) const {
+  const Layer* layer = layerOfPin(wanted);
+  return layer ? pinIn(layer->pins.read(), wanted) : nullptr;
+}
+
 const LayerFolder* Map::layerFolder(Id wanted) const {
   for (const LayerFolder& one : folders) {
     if (one.id == wanted) return &one;

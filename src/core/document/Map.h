@@ -74,6 +74,11 @@ struct Map {
   // The layer of that name; nullptr when none or several have it.
   const Layer* layerNamed(std::string_view name) const;
 
+  // A pin on any of its layers, and the layer that holds it; nullptr when there is none. Cost: a search of each layer for
+  // pins, in logarithmic time.
+  const Pin* pin(Id id) const;
+  const Layer* layerOfPin(Id id) const;
+
   const LayerFolder* layerFolder(Id id) const;  // nullptr when there is none
   // The folders around what lies in `inner`, the outermost first and that itself last.
   std::vector<Id> foldersAround(Id inner) const;

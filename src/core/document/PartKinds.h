@@ -19,6 +19,7 @@
 
 #include "core/base/Shared.h"
 #include "core/document/ChalkPiece.h"
+#include "core/document/Doorway.h"
 #include "core/document/Map.h"
 #include "core/document/Seam.h"
 #include "core/document/Sheet.h"
@@ -52,6 +53,6 @@ struct KindList {
   using AnyOf = std::variant<std::monostate, Shared<More>..., Shared<Kinds>...>;
 };
 
-using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece>;
+using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece, Doorway>;
 
 }  // namespace uq

@@ -73,6 +73,11 @@ const Layer* Quilt::layer(LayerAt at) const {
   return found ? found->layer(at.layer) : nullptr;
 }
 
+const Pin* Quilt::pin(PinAt at) const {
+  const Map* found = map(at.map);
+  return found ? found->pin(at.pin) : nullptr;
+}
+
 const Sheet* Quilt::sheetAt(SheetSlot slot) const { return slots_.has(slot) ? sheet(slots_.sheet(slot)) : nullptr; }
 
 Quilt Quilt::with(QuiltFacts facts) const {
@@ -137,21 +142,24 @@ template Quilt Quilt::with(Sheet) const;
 template Quilt Quilt::with(Stamp) const;
 template Quilt Quilt::with(Seam) const;
 template Quilt Quilt::with(ChalkPiece) const;
+template Quilt Quilt::with(Doorway) const;
 template Quilt Quilt::without<Map>(Id) const;
 template Quilt Quilt::without<Sheet>(Id) const;
 template Quilt Quilt::without<Stamp>(Id) const;
 template Quilt Quilt::without<Seam>(Id) const;
 template Quilt Quilt::without<ChalkPiece>(Id) const;
+template Quilt Quilt::without<Doorway>(Id) const;
 template Quilt Quilt::restoring(const Shared<Map>&) const;
 template Quilt Quilt::restoring(const Shared<Sheet>&) const;
 template Quilt Quilt::restoring(const Shared<Stamp>&) const;
 template Quilt Quilt::restoring(const Shared<Seam>&) const;
 template Quilt Quilt::restoring(const Shared<ChalkPiece>&) const;
+template Quilt Quilt::restoring(const Shared<Doorway>&) const;
 
 bool Quilt::knows(Id id) const {
-  if (sheet(id) || stamp(id) || listed<Seam>(id) || listed<ChalkPiece>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
+  if (sheet(id) || stamp(id) || listed<Seam>(id) || listed<ChalkPiece>(id) || listed<Doorway>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
   return std::any_of(maps().begin(), maps().end(), [id](const Shared<Map>& map) {
-    return map->id == id || map->layer(id) || map->layerFolder(id);
+    return map->id == id || map->layer(id) || map->layerFolder(id) || map->pin(id);
   });
 }
 

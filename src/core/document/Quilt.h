@@ -13,6 +13,7 @@
 // assigned to, edited or dropped; copies keep their own. Hold a copy, or ids, across an edit.
 #pragma once
 
+#include <map>
 #include <optional>
 #include <set>
 #include <string>
@@ -64,6 +65,8 @@ struct QuiltFacts {
   std::vector<std::string> roles = kPlainRoles;  // what layers may be for, in the order in which they are offered
   PixelSize screen{480, 270};                    // what the player's screen shows, in map pixels
   TurnsAllowed turns;                            // of the tiles of sheets that are brought in
+  std::map<std::string, std::string> silenced;   // kinds of loose threads that are not told, each with the reason
+  PinAt start;                                   // where the player begins; empty: nowhere yet
   Id opensWith;                                  // the map that somebody sees first; empty: the first by name
   std::vector<Id> table;                         // sheets as they lie on the Table; others follow by code
   std::vector<Id> shelf;                         // stamps as they lie on the Table; others follow by name
@@ -108,6 +111,7 @@ class Quilt {
   const std::vector<Shared<Stamp>>& stamps() const { return all<Stamp>(); }
   const std::vector<Shared<Seam>>& seams() const { return all<Seam>(); }  // by id, since they have no names
   const std::vector<Shared<ChalkPiece>>& chalkPieces() const { return all<ChalkPiece>(); }
+  const std::vector<Shared<Doorway>>& doorways() const { return all<Doorway>(); }      // by id
   const SheetSlots& slots() const { return slots_; }
 
   // nullptr when there is none. Of the listed parts only: Chalk is not among them.
@@ -124,6 +128,7 @@ class Quilt {
   const Layer* layer(LayerAt at) const;
   const Sheet* sheet(Id id) const;
   const Sheet* sheetAt(SheetSlot slot) const;
+  const Pin* pin(PinAt at) const;
   const Stamp* stamp(Id id) const { return listed<Stamp>(id); }
 
   // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1022 are

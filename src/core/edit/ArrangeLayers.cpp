@@ -118,7 +118,7 @@ std::string whyNoMerge(const Quilt& quilt, LayerAt at) {
   const std::size_t index = *map.layerIndex(at.layer);
   if (index == 0) return layer->name + " is the farthest layer";
   const Layer& behind = map.layers[index - 1].read();
-  if (!layer->holdsTiles() || !behind.holdsTiles()) return "Only layers of tiles can become one";
+  if (layer->kind != behind.kind || layer->kind == LayerKind::backdrop) return "Only layers of tiles can become one, or layers for pins";
   const bool alike = map.planeOf(*layer) == map.planeOf(behind) && layer->parallax == behind.parallax &&
                      layer->opacity == behind.opacity && layer->tint == behind.tint && layer->blend == behind.blend;
   return alike ? std::string() : layer->name + " lies, moves or looks otherwise than " + behind.name;
@@ -132,6 +132,12 @@ Quilt mergeDown(const Quilt& quilt, LayerAt at) {
   Layer below = *quilt.layer(behind);
   // With what lies in the seam allowance.
   layer.forEachLaid([&](CellPos place, const Laid& laid) { below.lay(place, laid); });
+  if (!layer.pins->empty()) {
+    below.pins.edit([&](Pins& pins) {
+      pins.insert(pins.end(), layer.pins->begin(), layer.pins->end());
+      std::sort(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id < b.id; });
+    });
+  }
   return deleteLayer(quilt.with(behind, std::move(below)), at);
 }
 
@@ -143,6 +149,13 @@ LayerAdded duplicateLayer(const Quilt& quilt, LayerAt at, IdSource& ids) {
   copy.id = freshId(quilt, ids);
   copy.name = freeName(map, layer->name + " copy");
   copy.thread = freeThread(map);
+  // Copies of pins are pins of their own; ways stay with what was copied.
+  if (!copy.pins->empty()) {
+    copy.pins.edit([&](Pins& pins) {
+      for (Pin& pin : pins) pin.id = freshId(quilt, ids);
+      std::sort(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id < b.id; });
+    });
+  }
   return withLayer(quilt, map, *map.layerIndex(at.layer) + 1, std::move(copy));
 }
 

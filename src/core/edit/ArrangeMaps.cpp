@@ -100,6 +100,25 @@ Quilt withSeamOf(const Quilt& quilt, Seam seam, Id map, Id other, IdSource& ids)
   return quilt.with(std::move(seam));
 }
 
+// New ids for all pins of a layer; what they were is a key of `copies`.
+void renewPins(Layer& layer, const Quilt& quilt, IdSource& ids, std::map<Id, Id>& copies) {
+  if (layer.pins->empty()) return;
+  layer.pins.edit([&](Pins& pins) {
+    for (Pin& pin : pins) pin.id = copies[pin.id] = freshId(quilt, ids);
+    std::sort(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id < b.id; });
+  });
+}
+
+// A doorway of copies, as that of what they were copied from; `copyOf` gives a copied end, or an empty one.
+template <class CopyOf>
+Quilt withDoorwayOf(const Quilt& quilt, Doorway doorway, CopyOf&& copyOf, IdSource& ids) {
+  doorway.from = copyOf(doorway.from);
+  doorway.to = copyOf(doorway.to);
+  if (doorway.from.empty() || doorway.to.empty()) return quilt;
+  doorway.id = freshId(quilt, ids);
+  return quilt.with(std::move(doorway));
+}
+
 }  // namespace
 
 MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
@@ -111,6 +130,7 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   copy.folder = freeFolder(quilt, copy.name);
   // What refers to a layer or folder of the map refers to that of the copy.
   std::map<Id, Id> copies;
+  std::map<Id, Id> pins;
   for (LayerFolder& folder : copy.folders) folder.id = copies[folder.id] = freshId(quilt, ids);
   const auto copyOf = [&](Id old) { return copies.contains(old) ? copies[old] : Id(); };
   for (LayerFolder& folder : copy.folders) folder.in = copyOf(folder.in);
@@ -118,6 +138,7 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
     layer.edit([&](Layer& one) {
       one.id = copies[one.id] = freshId(quilt, ids);
       one.folder = copyOf(one.folder);
+      renewPins(one, quilt, ids, pins);
       one.revision = Revision::next();
     });
   }
@@ -128,22 +149,32 @@ MapAdded duplicateMap(const Quilt& quilt, Id id, IdSource& ids) {
   for (const Shared<Seam>& seam : quilt.seams()) {
     if (seam->map == id && seam->wraps()) next = withSeamOf(next, seam.read(), copied, copied, ids);
   }
-  return {std::move(next), copied};
+  const auto pinOf = [&](PinAt at) { return pins.contains(at.pin) ? PinAt{copied, pins[at.pin]} : PinAt{}; };
+  for (const Shared<Doorway>& doorway : quilt.doorways()) {
+    if (doorway->from.map == id && doorway->to.map == id) next = withDoorwayOf(next, doorway.read(), pinOf, ids);
+  }
+  return {std::move(next), copied, std::move(pins)};
 }
 
 MapsAdded duplicateMaps(const Quilt& quilt, const std::set<Id>& maps, IdSource& ids) {
   MapsAdded added{quilt, {}};
+  std::map<Id, PinAt> pins;  // the copies, by what was copied
   for (const Id map : maps) {
     MapAdded one = duplicateMap(added.quilt, map, ids);
     if (one.map.empty()) continue;
     added.quilt = std::move(one.quilt);
     added.copies[map] = one.map;
+    for (const auto& [pin, copy] : one.pins) pins[pin] = {one.map, copy};
   }
   for (const Shared<Seam>& seam : quilt.seams()) {
     const auto map = added.copies.find(seam->map);
     const auto other = added.copies.find(seam->other);
     if (seam->wraps() || map == added.copies.end() || other == added.copies.end()) continue;
     added.quilt = withSeamOf(added.quilt, seam.read(), map->second, other->second, ids);
+  }
+  const auto pinOf = [&](PinAt at) { return pins.contains(at.pin) && maps.contains(at.map) ? pins[at.pin] : PinAt{}; };
+  for (const Shared<Doorway>& doorway : quilt.doorways()) {
+    if (doorway->from.map != doorway->to.map) added.quilt = withDoorwayOf(added.quilt, doorway.read(), pinOf, ids);
   }
   return added;
 }

@@ -15,6 +15,7 @@ namespace uq {
 struct MapAdded {
   Quilt quilt;
   Id map;  // empty when nothing was added
+  std::map<Id, Id> pins{};  // of a copy: its pins, by those that were copied
 };
 
 // What is asked of somebody who wants a map.
@@ -37,9 +38,10 @@ std::string whyNoMap(const MapPlan& plan);
 // Cells count from 0, 0. Nothing is added where whyNoMap says why.
 MapAdded addMap(const Quilt& quilt, const MapPlan& plan, IdSource& ids);
 
-// A copy with ids of its own for itself and its layers, and a free name. It wraps as the map does, and is sewn to nothing.
+// A copy with ids of its own for itself and its layers, and a free name. It wraps as the map does, and is sewn to nothing;
+// doorways from the map to itself lead within the copy, others stay with what was copied.
 MapAdded duplicateMap(const Quilt& quilt, Id map, IdSource& ids);
-// Copies of several maps, sewn among themselves as those are.
+// Copies of several maps, sewn and joined by doorways among themselves as those are.
 struct MapsAdded {
   Quilt quilt;
   std::map<Id, Id> copies;  // by the map that was copied

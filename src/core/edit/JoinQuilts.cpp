@@ -13,10 +13,22 @@ inline constexpr BothChanged::What kWhat<Sheet> = BothChanged::What::sheet;
 template <>
 inline constexpr BothChanged::What kWhat<Stamp> = BothChanged::What::stamp;
 
+// What lies on a layer.
+struct Content {
+  LayerCells cells;
+  Shared<Pins> pins;
+  friend bool operator==(const Content&, const Content&) = default;
+};
+Content contentOf(const Layer* layer) { return layer ? Content{*layer, layer->pins} : Content{}; }
+void putContent(Layer& layer, Content content) {
+  static_cast<LayerCells&>(layer) = std::move(content.cells);
+  layer.pins = std::move(content.pins);
+}
+
 // The map without what lies on its layers: what else is said of it and of them.
 Map withoutCells(Map map) {
   for (Shared<Layer>& layer : map.layers) {
-    layer.edit([](Layer& one) { static_cast<LayerCells&>(one) = {}; });
+    layer.edit([](Layer& one) { putContent(one, {}); });
   }
   return map;
 }
@@ -32,6 +44,7 @@ std::string toldAs(const Part& part) {
   return part.name;
 }
 std::string toldAs(const Seam&) { return "a seam"; }
+std::string toldAs(const Doorway&) { return "a doorway"; }
 
 // A sheet's code is one to three capital letters.
 void tellCodeApart(Sheet& sheet, const Quilt& quilt) {
@@ -84,6 +97,7 @@ void tellApart(Part& part, const Quilt& quilt) {
 // These have no files of their own, and seams no names.
 void tellApart(Seam&, const Quilt&) {}
 void tellApart(ChalkPiece&, const Quilt&) {}
+void tellApart(Doorway&, const Quilt&) {}
 
 class Joining {
  public:
@@ -99,6 +113,7 @@ class Joining {
     joinKind<Map>();
     joinKind<Seam>();
     joinKind<ChalkPiece>();
+    joinKind<Doorway>();
     return std::move(joined_);
   }
 
@@ -162,6 +177,8 @@ class Joining {
   void joinChanged(const Seam&, const Seam& mine, const Seam&) { joined_.kept.push_back(toldAs(mine)); }
   void joinChanged(const ChalkPiece&, const ChalkPiece& mine, const ChalkPiece&) { joined_.kept.push_back(toldAs(mine)); }
 
+  void joinChanged(const Doorway&, const Doorway& mine, const Doorway&) { joined_.kept.push_back(toldAs(mine)); }
+
   // In a map layer by layer, where what else is said of it changed on one side at most.
   void joinChanged(const Map& was, const Map& mine, const Map& theirs) {
     const Map bareWas = withoutCells(was);
@@ -181,16 +198,15 @@ class Joining {
       const Layer* a = was.layer(id);
       const Layer* b = mine.layer(id);
       const Layer* c = theirs.layer(id);
-      const auto cells = [](const Layer* layer) { return layer ? LayerCells(*layer) : LayerCells(); };
-      const bool changedHere = b && !(cells(b) == cells(a));
-      const bool changedThere = c && !(cells(c) == cells(a));
-      LayerCells result = changedHere ? cells(b) : c ? cells(c) : cells(b);
-      if (changedHere && changedThere && !(cells(b) == cells(c))) {
+      const bool changedHere = b && !(contentOf(b) == contentOf(a));
+      const bool changedThere = c && !(contentOf(c) == contentOf(a));
+      Content result = changedHere ? contentOf(b) : c ? contentOf(c) : contentOf(b);
+      if (changedHere && changedThere && !(contentOf(b) == contentOf(c))) {
         const Side side = choose_({BothChanged::What::layer, mine.id, id, b->name + " on " + mine.name, true});
-        if (side == Side::there) result = cells(c);
+        if (side == Side::there) result = contentOf(c);
         if (side == Side::both) copies_.push_back({id, *c});
       }
-      now.layers[i].edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = std::move(result); });
+      now.layers[i].edit([&](Layer& layer) { putContent(layer, std::move(result)); });
     }
     for (auto& [beside, theirLayer] : std::exchange(copies_, {})) {
       Layer copy = theirLayer;

@@ -35,6 +35,30 @@ int evenLines(GridKind kind, CellLines::Which which) {
   return (which == CellLines::Which::rows ? shiftsRows : shiftsColumns) ? 2 : 1;
 }
 
+namespace {
+
+// Pins go along with their cells: those on lines that go, go with them; a box loses or gains what lies within it.
+void moveAlong(const CellLines& lines, Pins& pins) {
+  std::erase_if(pins, [&](const Pin& pin) {
+    const CellRect gone = lines.within(pin.box());
+    return !pin.edge && lines.count < 0 && gone.intersected(pin.box()) == pin.box();
+  });
+  for (Pin& pin : pins) {
+    if (pin.edge) continue;
+    const CellPos first = nearestTo(lines, pin.cell);
+    // A box whose last cells go ends where the last one that stays lies.
+    CellPos last{pin.cell.x + pin.over.w - 1, pin.cell.y + pin.over.h - 1};
+    const int inside = lines.areColumns() ? last.x : last.y;
+    const bool lastGoes = lines.count < 0 && inside >= lines.at && inside < lines.at - lines.count;
+    if (lastGoes) (lines.areColumns() ? last.x : last.y) = lines.at - 1;
+    else last = nearestTo(lines, last);
+    pin.cell = first;
+    pin.over = {std::max(1, last.x - first.x + 1), std::max(1, last.y - first.y + 1)};
+  }
+}
+
+}  // namespace
+
 std::string whyNoLines(const Map& map, const CellLines& lines, Id only, const std::set<Id>& locked) {
   const std::string called = lines.areColumns() ? "columns" : "rows";
   if (lines.count == 0) return "At least one of the " + called + " is needed";
@@ -83,6 +107,8 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
         if (!(*moved == static_cast<const LayerCells&>(shared.read()))) {
           shared.edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = *moved; });
         }
+      } else if (!shared->pins->empty() && only.empty()) {
+        shared.edit([&](Layer& layer) { layer.pins.edit([&](Pins& pins) { moveAlong(lines, pins); }); });
       } else if (shared->kind == LayerKind::backdrop && only.empty()) {
         const PixelPos to = whereTo(map->grid, lines, shared->offset);
         if (!(to == shared->offset)) {

@@ -1,6 +1,7 @@
 #include "core/store/Documents.h"
 
 #include "core/store/Fields.h"
+#include "core/store/PinsText.h"
 #include "core/store/StampText.h"
 
 namespace uq {
@@ -8,6 +9,7 @@ namespace uq {
 namespace {
 
 constexpr std::size_t kMostRoles = 256;
+constexpr std::size_t kMostSilenced = 256;
 constexpr std::size_t kMostSheets = 1022;
 
 }  // namespace
@@ -29,6 +31,12 @@ Json quiltDocument(const QuiltFacts& facts) {
   append(object,
          {{"id", facts.id.text()}, {"name", facts.name}, {"roles", std::move(roles)}, {"screen", pair(facts.screen)}});
   putTurns(object, facts.turns);
+  if (!facts.silenced.empty()) {
+    Json::Array silenced;
+    for (const auto& [kind, reason] : facts.silenced) silenced.push_back(Json::Object{{"kind", kind}, {"reason", reason}});
+    object.emplace_back("silenced", std::move(silenced));
+  }
+  if (!facts.start.empty()) object.emplace_back("start", pinAtJson(facts.start));
   if (!facts.opensWith.empty()) object.emplace_back("opensWith", facts.opensWith.text());
   if (!facts.table.empty()) {
     Json::Array table;
@@ -57,6 +65,13 @@ Result<QuiltFacts> readQuiltDocument(const Json& json, const std::string& file) 
     facts.screen = {screen[0], screen[1]};
   }
   readTurns(fields, facts.turns);
+  for (const Json& one : fields.listIfAny("silenced", kMostSilenced)) {
+    Fields said(one, file);
+    const std::string kind = said.text("kind");
+    facts.silenced[kind] = said.textIfAny("reason", kLongestNote);
+    fields.takeFrom(said);
+  }
+  if (const Json* start = fields.any("start")) facts.start = readPinAt(*start, file, fields);
   if (fields.has("opensWith")) facts.opensWith = fields.id("opensWith");
   if (fields.has("table")) {
     for (const std::string& text : fields.names("table", kMostSheets)) {

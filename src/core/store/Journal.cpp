@@ -5,6 +5,7 @@
 
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
+#include "core/store/PinsText.h"
 #include "core/store/StoreLimits.h"
 
 namespace uq {
@@ -101,6 +102,7 @@ bool isQuiltFile(const std::string& path) {
   if (parts[0] == "sheets") return true;
   if (parts.size() != 3 || (parts[0] != "maps" && parts[0] != "stamps")) return false;
   const char* document = parts[0] == "maps" ? "map.json" : "stamp.json";
+  if (parts[0] == "maps" && parts[2].ends_with(kPinsEnding)) return true;
   return parts[2] == document || parts[2].ends_with(".cells");
 }
 

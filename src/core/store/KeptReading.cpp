@@ -5,6 +5,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/PinsText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
 
@@ -17,6 +18,7 @@ std::string placeOf(const Sheet& sheet) { return sheetFile(sheet); }
 std::string placeOf(const Stamp& stamp) { return stampFolder(stamp); }
 std::string placeOf(const Seam& seam) { return seam.id.text(); }
 std::string placeOf(const ChalkPiece& piece) { return piece.id.text(); }
+std::string placeOf(const Doorway& doorway) { return doorway.id.text(); }
 
 // A `.cells` text up to the last chunk that begins in or before that line; the chunks before it are whole.
 std::string_view wholeChunks(std::string_view text, int line) {
@@ -50,6 +52,12 @@ bool mendLayers(Map& map, const Map& saved, const std::set<std::string>& broken,
     const bool areCells = broken.contains(cellsFile(map, shared.read()));
     const bool areLifts = broken.contains(liftsFile(map, shared.read()));
     const Layer* was = saved.layer(shared->id);
+    if (shared->holdsPins() && broken.contains(pinsFile(map, shared.read()))) {
+      shared.edit([&](Layer& layer) {
+        layer.revision = Revision::next();
+        layer.pins = was ? was->pins : Shared<Pins>();
+      });
+    }
     if (!(areCells || areLifts) || !shared->holdsTiles()) continue;
     const auto file = kept.files.find(cellsFile(map, shared.read()));
     const CellGrid before = was ? was->cells : CellGrid();

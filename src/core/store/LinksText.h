@@ -1,7 +1,7 @@
 // LinksText: what joins maps, as the one document in which all of it stands (links.json), and back.
 //
-// Seams are written by id. What this version does not know is kept and written again. Nothing is said here of whether a
-// seam is right; see SewnMaps. docs/format.md and docs/format.schema.json describe the document.
+// Seams and doorways are written by id. What this version does not know is kept and written again. Nothing is said here of whether a
+// seam is right, or whether a doorway leads anywhere; see SewnMaps and core/check. docs/format.md and docs/format.schema.json describe the document.
 #pragma once
 
 #include "core/base/Error.h"
@@ -12,16 +12,19 @@ namespace uq {
 
 struct Links {
   std::vector<Seam> seams;
+  std::vector<Doorway> doorways;
   Json::Object extra;
 };
 Links linksOf(const Quilt& quilt);
 
 Json linksDocument(const Links& links);
-// Refuses two seams of one id, and more than kMostSeams.
+// Refuses two seams of one id, or two doorways, and more than kMostSeams or kMostDoorways.
 Result<Links> readLinksDocument(const Json& json, const std::string& file);
 
 // One of them.
 Json seamJson(const Seam& seam);
 Result<Seam> readSeam(const Json& json, const std::string& file);
+Json doorwayJson(const Doorway& doorway);
+Result<Doorway> readDoorway(const Json& json, const std::string& file);
 
 }  // namespace uq

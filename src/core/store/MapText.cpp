@@ -4,6 +4,7 @@
 
 #include "core/store/Documents.h"
 #include "core/store/Fields.h"
+#include "core/store/PinsText.h"
 
 namespace uq {
 
@@ -39,6 +40,7 @@ Json::Object fieldsOf(const Layer& layer) {
                          {"thread", threadColourName(layer.thread.colour)},
                          {"stitch", threadPatternName(layer.thread.pattern)}};
   if (layer.holdsTiles()) fields.emplace_back("cells", layer.file + ".cells");
+  if (layer.holdsPins() && !layer.file.empty()) fields.emplace_back("pins", layer.file + std::string(kPinsEnding));
   if (layer.kind == LayerKind::backdrop) {
     const Backdrop& backdrop = layer.backdrop;
     if (!backdrop.sheet.empty()) fields.emplace_back("sheet", backdrop.sheet.text());
@@ -106,6 +108,7 @@ Layer readLayer(Fields& fields, LayerKind kind) {
     fields.refuse("\"thread\" and \"stitch\" are not a thread that this version knows", fields.line("thread"));
   layer.thread = thread.value_or(Thread{});
   if (layer.holdsTiles()) layer.file = fields.fileName("cells", ".cells");
+  if (layer.holdsPins() && fields.has("pins")) layer.file = fields.fileName("pins", kPinsEnding);  // before 1.10 there were none
   if (kind == LayerKind::backdrop) layer.backdrop = readBackdrop(fields);
   if (fields.has("offset")) {
     const auto offset = fields.numbers("offset", 2, -kFarthestOffset, kFarthestOffset);
@@ -216,6 +219,8 @@ Result<Map> readMapDocument(const Json& json, const std::string& file) {
     if (of.error()) return fields.take(*of.error());
     if (!ids.insert(layer.id).second) fields.refuse("two layers have the same id", item.line);
     if (layer.holdsTiles() && !files.insert(layer.file).second) fields.refuse("two layers have the same cells file", item.line);
+    const bool twin = layer.holdsPins() && !layer.file.empty() && !files.insert(layer.file + std::string(kPinsEnding)).second;
+    if (twin) fields.refuse("two layers have the same file of pins", item.line);
     if (map.layers.size() == kMostLayers) fields.refuse("the map has more than 4,096 layers", item.line);
     map.layers.emplace_back(std::move(layer));
   };

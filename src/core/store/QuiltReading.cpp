@@ -11,6 +11,7 @@
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
+#include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
@@ -70,6 +71,9 @@ class QuiltReader {
   // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are
   // cores.
   void readCellsOf(Map& map);
+  void readPinsOf(Map& map, std::size_t layer);
+  // A map of which something could not be read.
+  void takeDamage(Id map, Error error);
   struct Parsed {
     CellsRead cells;
     NumbersRead lifts;
@@ -299,6 +303,7 @@ void QuiltReader::readLinks() {
   facts.linksExtra = std::move(links->extra);
   read_.quilt = read_.quilt.with(std::move(facts));
   for (Seam& seam : links->seams) read_.quilt = read_.quilt.with(std::move(seam));
+  for (Doorway& doorway : links->doorways) read_.quilt = read_.quilt.with(std::move(doorway));
 }
 
 void QuiltReader::readPlan() {
@@ -386,7 +391,8 @@ void QuiltReader::readCellsOf(Map& map) {
   for (std::size_t i = 0; i < map.layers.size() && !progress_.isCancelled(); ++i) {
     const Layer& layer = map.layers[i].read();
     if (!layer.holdsTiles()) {
-      checkBackdrop(map, layer);
+      if (layer.holdsPins()) readPinsOf(map, i);
+      else checkBackdrop(map, layer);
       continue;
     }
     if (takesAsBefore(map, i)) continue;
@@ -394,6 +400,23 @@ void QuiltReader::readCellsOf(Map& map) {
     underWay.push_back(beginCells(map, i));
   }
   while (!underWay.empty()) take();
+}
+
+void QuiltReader::readPinsOf(Map& map, std::size_t at) {
+  if (map.layers[at]->file.empty()) return;  // before 1.10 there were none
+  const std::string file = pinsFile(map, map.layers[at].read());
+  const auto text = folder_.read(file, kLargestDocument);
+  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
+  auto pins = json ? readPinsDocument(*json, file) : Result<Pins>(fail(json.error()));
+  if (pins) return map.layers[at].edit([&](Layer& layer) { layer.pins = Shared(std::move(*pins)); });
+  takeDamage(map.id, pins.error());
+}
+
+void QuiltReader::takeDamage(Id map, Error error) {
+  error.kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
+  error.todo = "Mend the file and open the quilt again";
+  notRead(error);
+  read_.damaged.emplace(map, std::move(error));
 }
 
 void QuiltReader::checkBackdrop(const Map& map, const Layer& layer) {
@@ -467,11 +490,7 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
   if (one.failed) parsed.cells.error = one.failed;
   if (one.liftsFailed) parsed.lifts.error = one.liftsFailed;
   for (auto* error : {&parsed.cells.error, &parsed.lifts.error}) {
-    if (!*error) continue;
-    (*error)->kept = "What could be read of the map is shown; it cannot be changed, and its files stay as they are";
-    (*error)->todo = "Mend the file and open the quilt again";
-    notRead(**error);
-    read_.damaged.emplace(map.id, **error);
+    if (*error) takeDamage(map.id, std::move(**error));
   }
   for (const auto& [slot, count] : parsed.missing) {
     read_.problems.push_back(

@@ -7,6 +7,7 @@
 #include "core/store/Documents.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
+#include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
@@ -132,8 +133,18 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
                           {}});
   for (const Shared<Layer>& shared : map.layers) {
     const Layer& layer = shared.read();
-    if (!layer.holdsTiles()) continue;
     const Layer* before = saved ? saved->layer(layer.id) : nullptr;
+    if (layer.holdsPins() && !layer.file.empty()) {
+      const std::string was = before && before->holdsPins() && !before->file.empty() ? pinsFile(*saved, *before) : "";
+      QuiltFile pins;
+      pins.text = [&layer] { return writeJson(pinsDocument(layer.pins.read())); };
+      pins.readBack = [](const std::string& text) { return judgedJson<Pins>(text, readPinsDocument, pinsDocument); };
+      const bool same = !was.empty() && (untouched || before->pins == layer.pins);
+      pins.isSaved = same && was == pinsFile(map, layer);
+      if (same && !pins.isSaved) pins.movesFrom = was;
+      files.emplace(pinsFile(map, layer), std::move(pins));
+    }
+    if (!layer.holdsTiles()) continue;
     const auto add = [&](const std::string& path, const std::string& was, bool same, QuiltFile file) {
       file.isSaved = same && was == path;
       if (same && was != path) file.movesFrom = was;
@@ -165,11 +176,12 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
 // All of them stand in one document; see addLinks and addPlan.
 void addFiles(const Seam&, const Seam*, const Quilt&, const Quilt&, QuiltFiles&) {}
 void addFiles(const ChalkPiece&, const ChalkPiece*, const Quilt&, const Quilt&, QuiltFiles&) {}
+void addFiles(const Doorway&, const Doorway*, const Quilt&, const Quilt&, QuiltFiles&) {}
 
 void addLinks(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {
-  const auto hasLinks = [](const Quilt& of) { return !of.seams().empty() || !of.facts().linksExtra.empty(); };
+  const auto hasLinks = [](const Quilt& of) { return !of.seams().empty() || !of.doorways().empty() || !of.facts().linksExtra.empty(); };
   if (!hasLinks(quilt)) return;
-  const bool same = quilt.seams() == saved.seams() && quilt.facts().linksExtra == saved.facts().linksExtra;
+  const bool same = quilt.seams() == saved.seams() && quilt.doorways() == saved.doorways() && quilt.facts().linksExtra == saved.facts().linksExtra;
   files.emplace(kLinksFile, QuiltFile{[&quilt] { return writeJson(linksDocument(linksOf(quilt))); },
                                       [](const std::string& text) {
                                         return judgedJson<Links>(text, readLinksDocument, linksDocument);

@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/LinksText.h"
+#include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
 #include "core/store/StampText.h"
 #include "core/store/TilesText.h"
@@ -52,6 +53,15 @@ bool readLayer(const Json& said, const KeptRecord& record, int turnOrder, Quilt&
     layer.lifts = std::move(lifts.numbers);
   }
   return true;
+}
+
+// The pins of a layer; false where they cannot be read. What is not said is as beside, and there alone nothing.
+bool readPinsOf(const Json* said, const KeptRecord& record, const Layer* beside, Layer& layer) {
+  layer.pins = beside && !said ? beside->pins : Shared<Pins>();
+  if (!said) return true;
+  auto pins = documentIn(textIn(record, *said, "pins"), readPinsDocument);
+  if (pins) layer.pins = Shared(std::move(*pins));
+  return pins.has_value();
 }
 
 }  // namespace
@@ -108,6 +118,11 @@ void writePart(const Map& part, const Map* beside, KeptWriting& to) {
   Json::Array layers;
   for (const Shared<Layer>& layer : part.layers) {
     const Layer* now = beside ? beside->layer(layer->id) : nullptr;
+    if (layer->holdsPins() && !layer->pins->empty() && !(now && now->pins == layer->pins)) {
+      KeptWriting one{{{"layer", layer->id.text()}}, to.texts, to.slots};
+      one.add("pins", writeJson(pinsDocument(layer->pins.read())));
+      layers.emplace_back(std::move(one.said));
+    }
     if (!layer->holdsTiles() || (now && now->sameAs(layer.read()))) continue;
     KeptWriting one{{{"layer", layer->id.text()}}, to.texts, to.slots};
     if (now) {
@@ -167,6 +182,10 @@ void writePart(const ChalkPiece& part, const ChalkPiece*, KeptWriting& to) {
   to.add("document", writeJson(chalkJson(part)));
 }
 
+void writePart(const Doorway& part, const Doorway*, KeptWriting& to) {
+  to.add("document", writeJson(doorwayJson(part)));
+}
+
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
                                    Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
@@ -187,7 +206,9 @@ std::optional<Map> readPart(KindTag<Map>, const Json& said, const KeptRecord& re
     if (shared->holdsTiles() && !now && own == written.end()) return std::nullopt;
     Layer layer = shared.read();
     if (now) static_cast<LayerCells&>(layer) = *now;
-    if (own != written.end() && !readLayer(*own->second, record, turnOrder, slots, layer)) return std::nullopt;
+    if (layer.holdsPins()) {
+      if (!readPinsOf(own == written.end() ? nullptr : own->second, record, now, layer)) return std::nullopt;
+    } else if (own != written.end() && !readLayer(*own->second, record, turnOrder, slots, layer)) return std::nullopt;
     // One that is as it is beside is the same one, so that what is known of it goes on.
     if (now && layer == *now) {
       shared = beside->layers[*beside->layerIndex(shared->id)];
@@ -246,6 +267,11 @@ std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const 
                                    Quilt&) {
   auto piece = documentIn(textIn(record, said, "document"), readChalkPiece);
   return piece ? std::optional(std::move(*piece)) : std::nullopt;
+}
+
+std::optional<Doorway> readPart(KindTag<Doorway>, const Json& said, const KeptRecord& record, const Doorway*, Quilt&) {
+  auto doorway = documentIn(textIn(record, said, "document"), readDoorway);
+  return doorway ? std::optional(std::move(*doorway)) : std::nullopt;
 }
 
 }  // namespace uq

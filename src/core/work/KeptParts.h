@@ -38,6 +38,7 @@ void writePart(const Sheet& part, const Sheet* beside, KeptWriting& to);
 void writePart(const Stamp& part, const Stamp* beside, KeptWriting& to);
 void writePart(const Seam& part, const Seam* beside, KeptWriting& to);
 void writePart(const ChalkPiece& part, const ChalkPiece* beside, KeptWriting& to);
+void writePart(const Doorway& part, const Doorway* beside, KeptWriting& to);
 
 // Nothing where it cannot be read. `slots` gets slots for sheets that only the step knows.
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record,
@@ -51,6 +52,8 @@ std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& 
                              Quilt& slots);
 std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const KeptRecord& record,
                                    const ChalkPiece* beside, Quilt& slots);
+std::optional<Doorway> readPart(KindTag<Doorway>, const Json& said, const KeptRecord& record,
+                                   const Doorway* beside, Quilt& slots);
 
 // What a record says, field by field; what is not there, or of another kind, is `otherwise`, empty, or an empty list.
 std::int64_t keptWhole(const Json& json, std::string_view field, std::int64_t otherwise = -1);

@@ -1,5 +1,6 @@
 #include "core/work/StepCheck.h"
 
+#include <algorithm>
 #include <map>
 
 #include "core/store/CellsText.h"
@@ -52,6 +53,23 @@ std::optional<Error> whyNoCells(const Map& map, const Layer& layer, const Layer*
   return wrong;
 }
 
+// Whether the pins of a layer can be written and read, where they are others than before.
+std::optional<Error> whyNoPins(const Layer& layer, const Layer* before) {
+  if (before && before->pins == layer.pins) return std::nullopt;
+  const Pins& pins = layer.pins.read();
+  const auto within = [](int value, int most) { return value >= -most && value <= most; };
+  const auto isWritable = [&](const Pin& pin) {
+    return pin.number >= 1 && pin.number <= kMostPinNumber && pin.name.size() <= kLongestPinName && pin.note.size() <= kLongestNote &&
+           within(pin.cell.x, kFarthestCell) && within(pin.cell.y, kFarthestCell) && pin.over.w >= 1 && pin.over.h >= 1 &&
+           pin.over.w <= kFarthestCell && pin.over.h <= kFarthestCell && within(pin.beside.x, kFarthestBeside) &&
+           within(pin.beside.y, kFarthestBeside);
+  };
+  if (pins.size() > kMostPins) return refused(Error::Cause::tooLarge, "a layer holds at most 200,000 pins");
+  const auto wrong = std::find_if_not(pins.begin(), pins.end(), isWritable);
+  if (wrong == pins.end()) return std::nullopt;
+  return refused(Error::Cause::tooLarge, "the pin “" + shortened(wrong->name) + "” lies farther out or says more than is kept");
+}
+
 // What is said of a map, without what lies on its layers: equal documents need no second look.
 std::optional<Error> whyNoPart(const Map& map, const Map* before, const Quilt&) {
   const Json document = mapDocument(map);
@@ -63,6 +81,7 @@ std::optional<Error> whyNoPart(const Map& map, const Map* before, const Quilt&) 
     const Layer* old = before && before->grid == map.grid ? before->layer(layer->id) : nullptr;
     if (old && old->revision.is(layer->revision)) continue;
     if (auto wrong = whyNoCells(map, layer.read(), old)) return wrong;
+    if (auto wrong = whyNoPins(layer.read(), old)) return wrong;
   }
   return std::nullopt;
 }
@@ -94,6 +113,11 @@ std::optional<Error> whyNoPart(const ChalkPiece& piece, const ChalkPiece*, const
   return read ? std::nullopt : std::optional(unkeepable(read.error(), piece.name));
 }
 
+std::optional<Error> whyNoPart(const Doorway& doorway, const Doorway*, const Quilt&) {
+  const auto read = readDoorway(doorwayJson(doorway), std::string(kLinksFile));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), "a doorway"));
+}
+
 std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   if (!before || !(before->facts() == after.facts())) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
@@ -104,6 +128,9 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   }
   if (after.seams().size() > kMostSeams && (!before || before->seams().size() < after.seams().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 seams");
+  }
+  if (after.doorways().size() > kMostDoorways && (!before || before->doorways().size() < after.doorways().size())) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 doorways");
   }
   const bool morePlanned = !before || before->chalkPieces().size() < after.chalkPieces().size();
   if (after.chalkPieces().size() > kMostChalkPieces && morePlanned) {

@@ -1,0 +1,62 @@
+#include "core/check/Checks.h"
+
+#include <algorithm>
+
+namespace uq {
+
+// One line for each <Name>Check.cpp of this folder, written by the build.
+#define UQ_CHECK(name) extern const Check k##name##Check;
+#include "core/check/AllChecks.inc"
+#undef UQ_CHECK
+
+const std::vector<const Check*>& allChecks() {
+  static const std::vector<const Check*> all = {
+#define UQ_CHECK(name) &k##name##Check,
+#include "core/check/AllChecks.inc"
+#undef UQ_CHECK
+  };
+  return all;
+}
+
+std::vector<std::string_view> allKinds() {
+  std::vector<std::string_view> kinds;
+  for (const Check* check : allChecks()) kinds.insert(kinds.end(), check->kinds.begin(), check->kinds.end());
+  return kinds;
+}
+
+Checked Checks::of(const Quilt& quilt, Progress* progress) {
+  if (!(sheets_ == quilt.sheets()) || !(facts_ == quilt.sharedFacts())) {
+    ++beside_;
+    sheets_ = quilt.sheets();
+    facts_ = quilt.sharedFacts();
+  }
+  std::erase_if(known_, [&](const auto& one) { return !quilt.map(one.first); });
+  const std::vector<const Check*>& checks = allChecks();
+  for (const Shared<Map>& map : quilt.maps()) {
+    if (progress && progress->isCancelled()) break;
+    Known& known = known_[map->id];
+    if (!known.threads.empty() && known.map.is(map->revision) && known.beside == beside_) continue;
+    known = {map->revision, beside_, std::vector<std::vector<LooseThread>>(checks.size())};
+    for (std::size_t i = 0; i < checks.size(); ++i) {
+      if (checks[i]->ofMap) checks[i]->ofMap(quilt, map.read(), known.threads[i]);
+    }
+  }
+  Checked all;
+  for (std::size_t i = 0; i < checks.size(); ++i) {
+    std::vector<LooseThread> found;
+    for (const Shared<Map>& map : quilt.maps()) {
+      const auto known = known_.find(map->id);
+      if (known != known_.end() && !known->second.threads.empty())
+        found.insert(found.end(), known->second.threads[i].begin(), known->second.threads[i].end());
+    }
+    if (checks[i]->ofQuilt && !(progress && progress->isCancelled())) checks[i]->ofQuilt(quilt, found);
+    for (LooseThread& one : found) {
+      const bool isSilenced = quilt.facts().silenced.contains(std::string(one.kind));
+      if (isSilenced) ++all.silenced[std::string(one.kind)];
+      else all.threads.push_back(std::move(one));
+    }
+  }
+  return all;
+}
+
+}  // namespace uq

@@ -1,0 +1,55 @@
+#include "core/check/LooseThread.h"
+
+#include "core/edit/Doorways.h"
+#include "core/edit/Seams.h"
+#include "core/edit/SizeFindings.h"
+#include "core/edit/Standing.h"
+
+namespace uq {
+
+namespace {
+
+// The heading that somebody takes who arrives there and cannot face as was said.
+Heading facingAt(const Quilt& quilt, PinAt at, Heading said) {
+  const Map* map = quilt.map(at.map);
+  const Pin* pin = quilt.pin(at);
+  if (!map || !pin) return said;
+  return Standing(quilt, *map).facing(middleOf(*pin, map->bounds), said);
+}
+
+Quilt mendedDoorway(const Quilt& quilt, Doorway doorway, LooseThread::Mend mend) {
+  if (mend == LooseThread::Mend::takeWayOut) return quilt.without<Doorway>(doorway.id);
+  if (mend == LooseThread::Mend::makeWayBack) {
+    doorway.back = proposedReturn(quilt, doorway.from);
+  } else {
+    doorway.arriving = facingAt(quilt, doorway.to, doorway.arriving);
+    if (doorway.back) doorway.back = facingAt(quilt, doorway.from, *doorway.back);
+  }
+  return quilt.with(std::move(doorway));
+}
+
+}  // namespace
+
+Quilt mended(const Quilt& quilt, const LooseThread& thread) {
+  switch (thread.mend) {
+    case LooseThread::Mend::nothing: return quilt;
+    case LooseThread::Mend::makeWayBack:
+    case LooseThread::Mend::turnArrival:
+    case LooseThread::Mend::takeWayOut: {
+      const Doorway* doorway = quilt.listed<Doorway>(thread.about);
+      return doorway ? mendedDoorway(quilt, *doorway, thread.mend) : quilt;
+    }
+    case LooseThread::Mend::openSeam: return ripped(quilt, {thread.about});
+    case LooseThread::Mend::agreeSizes: {
+      const Map* map = quilt.map(thread.map);
+      if (!map) return quilt;
+      for (SizeFinding& one : sizeFindings(quilt, *map)) {
+        if (one.text == thread.text) return std::move(one.mended);
+      }
+      return quilt;
+    }
+  }
+  return quilt;
+}
+
+}  // namespace uq
