@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QTest>
 
+#include "app/board/BoardView.h"
 #include "app/Story.h"
 #include "app/actions/SaveByItself.h"
 #include "app/actions/KeyBindings.h"
@@ -70,6 +71,15 @@ class EveryAction : public Story {
   }
   // What only some actions need: a tool, a level, a lift, a slanted map.
   void prepare(ActionId id) {
+    const bool goes = id == ActionId::comeBack || id == ActionId::goOn;
+    if (goes || id == ActionId::leadFrom || id == ActionId::beginHere) {
+      PinVerbs& pins = session().verbs().pins;
+      pins.place({3, 3, 4, 4});
+      const PinAt from = pins.chosen();
+      if (goes) (void)pins.lead(from, {session().quilt().maps().back()->id, {}, {5, 5}, true, {}});
+      if (goes) pins.follow(from);
+      if (id == ActionId::goOn) pins.alongTrail(-1);
+    }
     if (id == ActionId::onlyThisMap) session().verbs().maps.wrap(yard().id, false);
     if (const auto tool = toolWith(id)) {
       Desk desk = session().desk();
@@ -262,10 +272,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return asked && !room->isVisible();
       }
-      case ActionId::turnLeft:
-      case ActionId::turnRight:
-      case ActionId::mirrorAcross:
-      case ActionId::mirrorDown:
+      case ActionId::turnLeft: case ActionId::turnRight: case ActionId::mirrorAcross: case ActionId::mirrorDown:
       case ActionId::pasteCells: return changed(&Desk::inHand);
       case ActionId::straighten: {
         session().verbs().hand.turn(Turning::left);
@@ -281,9 +288,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::nextManner:
         trigger(id);
         return session().desk().inHand.manner == Manner::stretch;
-      case ActionId::growSelection:
-      case ActionId::shrinkSelection:
-      case ActionId::invertSelection: return changed(&Desk::selections);
+      case ActionId::growSelection: case ActionId::shrinkSelection: case ActionId::invertSelection: return changed(&Desk::selections);
       case ActionId::showLens: {
         // Of the cell under the pointer, which is where the menu is when that is used.
         hand.moveTo(room->canvas(), onMap({26, 9}));
@@ -304,17 +309,10 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return session().desk().options.selectBy == SelectBy::box;
       case ActionId::optionAfter:
-      case ActionId::outlinesOnly:
-      case ActionId::throughCorners:
-      case ActionId::onlyThisMap:
-      case ActionId::onlyThisTile:
-      case ActionId::sameStamp:
-      case ActionId::wholePile:
-      case ActionId::swapTiles:
+      case ActionId::outlinesOnly: case ActionId::throughCorners: case ActionId::onlyThisMap: case ActionId::onlyThisTile:
+      case ActionId::sameStamp: case ActionId::wholePile: case ActionId::swapTiles:
       case ActionId::regionsAsSeen:
-      case ActionId::selectByOutline:
-      case ActionId::selectTouching:
-      case ActionId::selectEverywhere:
+      case ActionId::selectByOutline: case ActionId::selectTouching: case ActionId::selectEverywhere:
       case ActionId::allLayers: {
         trigger(id);
         return !(session().desk().options == desk.options);
@@ -466,12 +464,13 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return session().desk().tool == Tool::brush;
       }
-      case ActionId::erase:
-      case ActionId::box:
-      case ActionId::fill:
-      case ActionId::line:
-      case ActionId::oval:
+      case ActionId::erase: case ActionId::box: case ActionId::fill: case ActionId::line: case ActionId::oval: case ActionId::pins:
       case ActionId::select: return changed(&Desk::tool);
+      case ActionId::comeBack: case ActionId::goOn: return changed(&Desk::map);
+      case ActionId::looseThreads: return opens("threads-card");
+      case ActionId::leadFrom:
+        trigger(id);
+        return room->board()->cord() != nullptr;
       default: ADD_FAILURE() << "nobody says what is seen of " << actionRow(id).name; return false;
     }
   }

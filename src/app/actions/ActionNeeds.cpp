@@ -81,6 +81,7 @@ QString needsSomethingToDrop(const Situation& s) {
 }
 
 QString needsSelection(const Situation& s) {
+  if (s.desk.tool == Tool::pins && !s.desk.chosenPins.empty()) return needsMap(s);
   return s.desk.selection().empty() ? translated(UQ_TEXT("Nothing is selected: drag with Select")) : needsLayer(s);
 }
 

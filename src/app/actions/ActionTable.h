@@ -15,6 +15,12 @@ namespace uq {
 
 enum class ActionId {
   newQuilt,
+  pins,
+  leadFrom,
+  beginHere,
+  comeBack,
+  goOn,
+  looseThreads,
   newWindow,
   openQuilt,
   saveQuilt,

@@ -11,7 +11,7 @@ namespace {
 constexpr std::pair<ActionId, Tool> kTools[] = {{ActionId::brush, Tool::brush},   {ActionId::erase, Tool::erase},
                                                 {ActionId::box, Tool::box},       {ActionId::fill, Tool::fill},
                                                 {ActionId::select, Tool::select}, {ActionId::line, Tool::line},
-                                                {ActionId::oval, Tool::oval}};
+                                                {ActionId::oval, Tool::oval},     {ActionId::pins, Tool::pins}};
 
 }  // namespace
 

@@ -9,6 +9,7 @@
 #include "app/look/Stitches.h"
 #include "app/look/Tag.h"
 #include "app/look/Theme.h"
+#include "app/board/Cord.h"
 #include "app/maps/NewMapCard.h"
 #include "raster/SmallPicture.h"
 
@@ -329,6 +330,7 @@ void BoardView::paintEvent(QPaintEvent*) {
   }
   if (drag_ == Drag::frame) drawStitches(painter, sight().rectOf(frame_), theme.madder, theme.paper);
   if (drag_ == Drag::edge && wraps_) paintWrap(painter);
+  paintCords(painter);
   if (!said_.isEmpty()) paintSaid(painter);
 }
 
@@ -375,7 +377,8 @@ void BoardView::paintSaid(QPainter& painter) const {
   const Theme& theme = Theme::current();
   const QFontMetrics metrics(painter.font());
   const double wide = std::min(width() - 16.0, metrics.horizontalAdvance(said_) + 18.0);
-  const QPointF from = drag_ == Drag::pieces || drag_ == Drag::edge ? last_ + QPointF(14, 18) : pieceRect(chosen_).center();
+  const QPointF from = cord_ ? QPointF((width() - wide) / 2, 8)
+                       : drag_ == Drag::pieces || drag_ == Drag::edge ? last_ + QPointF(14, 18) : pieceRect(chosen_).center();
   QRectF place(from, QSizeF(wide, metrics.height() + 8.0));
   place.moveLeft(std::clamp(place.left(), 8.0, std::max(8.0, width() - 8 - place.width())));
   place.moveTop(std::clamp(place.top(), 8.0, std::max(8.0, height() - 8 - place.height())));

@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "app/board/PieceMenu.h"
+#include "app/board/Cord.h"
 #include "app/maps/NewMapCard.h"
 #include "app/look/Theme.h"
 #include "core/edit/Seams.h"
@@ -66,7 +67,10 @@ BoardView::BoardView(Actions* actions, QWidget* parent) : QWidget(parent), actio
   });
 }
 
+BoardView::~BoardView() = default;
+
 void BoardView::setSession(Session* session) {
+  cord_.reset();
   if (session_) session_->disconnect(this);
   session_ = session;
   pictures_.clear();
@@ -192,6 +196,10 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
   say({});
   pressed_ = last_ = event->position();
   button_ = event->button();
+  if (cord_ && event->button() == Qt::LeftButton) {
+    moveCord(pressed_);
+    return dropCord(true);
+  }
   if (event->button() == Qt::MiddleButton) {
     drag_ = Drag::pan;
     return;
@@ -232,6 +240,7 @@ void BoardView::mouseMoveEvent(QMouseEvent* event) {
   const QPointF at = event->position();
   switch (drag_) {
     case Drag::none: {
+      if (cord_) return moveCord(at);
       const HeldEdge edge = draws_ == Draws::nothing ? edgeUnder(at) : HeldEdge();
       const Map* map = session_->quilt().map(chosen_);
       setCursor(draws_ != Draws::nothing ? Qt::CrossCursor : edge.any() ? cursorOf(edge, map->grid.kind) : Qt::ArrowCursor);
@@ -297,6 +306,7 @@ void BoardView::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void BoardView::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (cord_) return;
   const auto hit = session_ ? pieceAt(session_->quilt(), pieces_, cloth(event->position())) : std::nullopt;
   if (hit && event->button() == Qt::LeftButton) open(*hit);
 }
@@ -325,7 +335,7 @@ void BoardView::zoomBy(int steps, QPointF about) {
   update();
   // A piece that fills the view is gone into.
   const auto under = session_ ? pieceAt(session_->quilt(), pieces_, cloth(about)) : std::nullopt;
-  if (steps > 0 && under && !chalk(*under) && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) {
+  if (steps > 0 && under && !cord_ && !chalk(*under) && drag_ == Drag::none && pieceRect(*under).contains(QRectF(rect()))) {
     choose(*under);
     Q_EMIT zoomedInto(*under);
   }
@@ -375,6 +385,7 @@ void BoardView::say(const QString& what) {
 }
 
 void BoardView::keyPressEvent(QKeyEvent* event) {
+  if (cordKey(*event)) return;
   const bool shift = event->modifiers() & Qt::ShiftModifier;
   switch (event->key()) {
     case Qt::Key_Left: return step(-1, 0, shift);

@@ -30,6 +30,7 @@ namespace uq {
 inline constexpr double kDrawnTo = 12;
 inline constexpr double kDragAfter = 4;
 
+class Cord;
 class NameField;
 class NewMapCard;
 
@@ -41,6 +42,7 @@ class BoardView : public QWidget {
   enum class Draws { nothing, map, chalk };
 
   explicit BoardView(Actions* actions, QWidget* parent = nullptr);
+  ~BoardView() override;
 
   void setSession(Session* session);
   // The piece that the keyboard is at; and all that are chosen, it among them.
@@ -66,12 +68,17 @@ class BoardView : public QWidget {
   // What is said at the pointer or beside the chosen piece.
   const QString& said() const { return said_; }
   Draws draws() const { return draws_; }
+  // A way from that pin is to be made: the next press says where to.
+  void takeCord(PinAt from);
+  const Cord* cord() const { return cord_.get(); }  // nullptr while none is in hand
 
  Q_SIGNALS:
   void opened(uq::Id map);
   // Gone into by zooming: the map is to be shown as it is seen here.
   void zoomedInto(uq::Id map);
   void viewChanged();
+  // The cord that began at a pin was dropped, or put away.
+  void cordGone(uq::PinAt from);
   void pictured();  // all pictures in sight are there
 
  protected:
@@ -123,6 +130,11 @@ class BoardView : public QWidget {
   bool makeExact(const Piece& piece);
   void paintWrap(QPainter& painter) const;
   void paintSaid(QPainter& painter) const;
+  void paintCords(QPainter& painter) const;
+  void moveCord(QPointF at);
+  // Where it is: the way is made; else nothing is.
+  void dropCord(bool leads);
+  bool cordKey(const QKeyEvent& event);
   void say(const QString& what);
   void dragTo(QPointF at, Qt::KeyboardModifiers held);
   void open(Id map);
@@ -187,6 +199,7 @@ class BoardView : public QWidget {
   };
   std::map<Id, SeamLines> seamLines_;
   SewnMaps sewn_;
+  std::unique_ptr<Cord> cord_;  // in hand
   BoardSheet sheet_;
   std::vector<std::pair<Piece, QString>> laid_;  // as they are on the sheet
   std::vector<Shared<Seam>> laidSeams_;

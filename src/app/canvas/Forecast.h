@@ -74,7 +74,8 @@ class Forecast {
   std::vector<JointAt> jointsInSight(const MapView& view);
 
  private:
-  bool selects() const { return scene_.desk().tool == Tool::select; }
+  // No press lays anything.
+  bool selects() const { return scene_.desk().tool == Tool::select || scene_.desk().tool == Tool::pins; }
   QString strokeName(bool takesAway, const Landing* landing = nullptr) const;
   QString wordsOfStroke(const Stroke& stroke) const;
   // Which other maps it goes over a stitch to, and why it stops at one.

@@ -77,7 +77,9 @@ void MapCanvas::setSession(Session* session) {
     connect(session_, &Session::gestureEnded, this, &MapCanvas::endDrag);
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
       // What is in hand and selected is no part of the picture of the map.
-      if (change.map || change.layer || change.sight || change.table) return followDesk();
+      if (change.map || change.layer || change.sight || change.table) followDesk();
+      if (change.map || change.selection) showArrival();
+      if (change.map || change.layer || change.sight || change.table) return;
       forecast_->forget();
       update();
     });
@@ -345,7 +347,7 @@ QString MapCanvas::tagText() const {
     const QString place = tr("%1 at %2, %3").arg(name).arg(hung->offset.x).arg(hung->offset.y);
     return hungTo_.empty() ? place : tr("%1 · %2").arg(place, QString::fromStdString(hungTo_));
   }
-  return forecast_->words(pointing());
+  return pins() ? pinWords() : forecast_->words(pointing());
 }
 
 QString MapCanvas::refusal() const {
@@ -405,6 +407,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
   }
   over.paintFindings(painter);
   over.paintOutline(painter);
+  paintPinsOver(painter);
   CameraFrame(*scene_, view).paint(painter);
   paintSelection(painter);
   over.paintGhost(painter, [&] { paintSelection(painter); });

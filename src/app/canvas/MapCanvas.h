@@ -100,6 +100,8 @@ class MapCanvas : public QWidget {
   void playCamera(bool on);
   bool playsCamera() const { return cameraTimer_.isActive(); }
   // Fans out what lies on a cell, layer by layer; of the cell under the pointer or the cursor where none is given.
+  // Brings a cell of the map into sight, and marks it.
+  void showCell(CellPos cell);
   void showLens() { openLens(hoveredCell(), selects()); }
   Lens* lens() const { return lens_; }
   // The loose joints that are marked now: of what the press would lay, and of all layers in sight while they are shown.
@@ -135,7 +137,7 @@ class MapCanvas : public QWidget {
   bool event(QEvent* event) override;
 
  private:
-  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang, edge, lines };
+  enum class Drag { none, stroke, pan, select, move, take, refit, frame, hang, edge, lines, pins, pinFrame };
 
   // The view as it is now, and changing it.
   MapView sight() const;
@@ -158,6 +160,7 @@ class MapCanvas : public QWidget {
   Overlay overlay() const { return {*scene_, sight(), *forecast_, pointing(), *neighbours_}; }
   bool takesAway() const;
   bool selects() const { return session_ && session_->desk().tool == Tool::select; }
+  bool pins() const { return session_ && session_->desk().tool == Tool::pins; }
   // The layer that a drag would move, a backdrop that is active, seen and not locked; nullptr where there is none.
   const Layer* hangs() const;
   bool isOverStretch() const;
@@ -189,6 +192,7 @@ class MapCanvas : public QWidget {
   // Painting. What ghost and tag cover, in logical pixels; and repainting that, before and after.
   void paintMap(QPainter& painter, const QRect& part);
   void paintSelection(QPainter& painter) const;
+  void paintPinsOver(QPainter& painter) const;
   void paintFirstHint(QPainter& painter, const QRectF& place) const;
   void paintEmpty(QPainter& painter) const;
   QRect overlayArea() const;
@@ -211,6 +215,13 @@ class MapCanvas : public QWidget {
   void pressToSelect(QPointF at, Selecting how);
   void moveToSelect(QPointF at);
   void releaseToSelect();
+  void pressToPins(CellPos at);
+  void releaseToPins(Drag ended, QPointF at, bool alt);
+  SidePos pinsDragged() const;
+  QString pinWords() const;
+  void useCursorOnPins();
+  // Brings the pin into sight that was arrived at last.
+  void showArrival();
   void moveStroke(QPointF at);
   void dragBackdrop(QPointF to);
   // The gesture of the drag has ended, by the hand or by something else: what the button still does moves nothing.

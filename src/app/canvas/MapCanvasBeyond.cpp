@@ -4,7 +4,7 @@
 namespace uq {
 
 bool MapCanvas::paintsBeyond() const {
-  return session_ && !selects() && !session_->desk().options.onlyThisMap && !hangs();
+  return session_ && !selects() && !pins() && !session_->desk().options.onlyThisMap && !hangs();
 }
 
 std::optional<CellPos> MapCanvas::reached(CellPos cell) const {

@@ -201,6 +201,7 @@ void MapCanvas::press(QPointF at, Qt::MouseButton button) {
       drag_ = Drag::move;
       pressToSelect(at, Selecting::anew);
       break;
+    case PressMeans::pins: pressToPins(*press.cell); break;
     case PressMeans::lay: pressToStroke(*press.cell, false); break;
     case PressMeans::takeAway: pressToStroke(*press.cell, true); break;
   }
@@ -323,6 +324,11 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       break;
     case Drag::select:
     case Drag::move: moveToSelect(event->position()); break;
+    case Drag::pins:
+    case Drag::pinFrame:
+      dragged_ = ground().cellAt(event->position());
+      update();
+      break;
   }
   showCursor();
   if (hoveredCell() != before) {
@@ -417,6 +423,9 @@ void MapCanvas::mouseReleaseEvent(QMouseEvent* event) {
   if (session_ && (ended == Drag::select || ended == Drag::move)) releaseToSelect();
   if (session_ && ended == Drag::take) releaseToTake();
   drag_ = Drag::none;
+  if (session_ && (ended == Drag::pins || ended == Drag::pinFrame)) {
+    releaseToPins(ended, event->position(), event->modifiers() & Qt::AltModifier);
+  }
   followRulers();
   if (ended == Drag::edge) followAllowance();
   handle_.reset();

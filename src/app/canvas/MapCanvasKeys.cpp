@@ -19,7 +19,12 @@ bool MapCanvas::event(QEvent* event) {
 }
 
 void MapCanvas::arrow(int dx, int dy, bool extends) {
-  if (cursor_ && drag_ == Drag::none) {
+  if (pins() && !session_->desk().chosenPins.empty() && drag_ == Drag::none) {
+    const auto grid = makeGrid(map()->grid);
+    const Pin* first = map()->pin(*session_->desk().chosenPins.begin());
+    const CellPos from = first ? first->cell : CellPos();
+    session_->verbs().pins.moveBy(grid->toSide(grid->stepped(from, dx, dy)) - grid->toSide(from));
+  } else if (cursor_ && drag_ == Drag::none) {
     moveCursor(dx, dy, extends);
   } else if (selects() && !session_->desk().selection().empty() && drag_ == Drag::none) {
     const auto grid = makeGrid(map()->grid);
@@ -34,7 +39,7 @@ void MapCanvas::arrow(int dx, int dy, bool extends) {
 
 void MapCanvas::escape(const QKeyEvent& event) {
   // A drag that spans a selection is the canvas's own.
-  if (drag_ == Drag::select || drag_ == Drag::take) {
+  if (drag_ == Drag::select || drag_ == Drag::take || drag_ == Drag::pins || drag_ == Drag::pinFrame) {
     drag_ = Drag::none;
     taken_ = {};
   } else if (drag_ == Drag::lines) {
@@ -42,6 +47,8 @@ void MapCanvas::escape(const QKeyEvent& event) {
     session_->verbs().lines.drop();
   } else if (boxFrom_) {
     boxFrom_.reset();
+  } else if (pins() && !session_->desk().chosenPins.empty()) {
+    session_->verbs().pins.choose({});
   } else {
     (void)actions_->handleKey(event);
   }
@@ -70,6 +77,10 @@ void MapCanvas::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Enter:
       if (std::exchange(offersGrowth_, false)) {
         session_->verbs().strokes.letGrow();
+      } else if (pins() && !session_->verbs().pins.chosen().empty()) {
+        session_->verbs().pins.follow(session_->verbs().pins.chosen());
+      } else if (pins() && cursor_) {
+        useCursorOnPins();
       } else if (cursor_ && drag_ == Drag::none) {
         useCursor(event->modifiers() & Qt::ControlModifier);
       }

@@ -131,9 +131,18 @@ StackPanel::StackPanel(QWidget* parent) : QWidget(parent) {
   sentences->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   sentences->setFocusPolicy(Qt::NoFocus);
   sentences->viewport()->setAutoFillBackground(false);
-  facts_ = new LayerSentences(sentences);
-  sentences->setWidget(facts_);
-  facts_->setAutoFillBackground(false);
+  auto* told = new QWidget(sentences);
+  auto* both = new QVBoxLayout(told);
+  both->setContentsMargins(0, 0, 0, 0);
+  facts_ = new LayerSentences(told);
+  pin_ = new PinSentences(told);
+  both->addWidget(facts_);
+  both->addWidget(pin_);
+  sentences->setWidget(told);
+  told->setAutoFillBackground(false);
+  pin_->hide();
+  connect(pin_, &PinSentences::leadWanted, this, &StackPanel::leadWanted);
+  connect(pin_, &PinSentences::handsFree, this, &StackPanel::handsFree);
   sentences->setMinimumHeight(kLeastSentences);
   connect(facts_, &LayerSentences::handsFree, this, &StackPanel::handsFree);
 
@@ -157,13 +166,14 @@ void StackPanel::setSession(Session* session) {
   if (session_) session_->disconnect(this);
   session_ = session;
   facts_->setSession(session);
+  pin_->setSession(session);
   drawn_.clear();
   if (session_) {
     connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
-      if (change.facts || change.any<Map>() || change.any<Sheet>()) refresh();
+      if (change.facts || change.any<Map>() || change.any<Sheet>() || change.any<Doorway>()) refresh();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-      if (change.map || change.layer || change.sight || change.beside) refresh();
+      if (change.map || change.layer || change.sight || change.beside || change.tool || change.selection) refresh();
     });
   }
   refresh();
@@ -428,6 +438,7 @@ void StackPanel::refresh() {
     walker_->present(name(walkerPlace_ - 1), name(walkerPlace_), session_->desk().tinting == Tinting::byWalker);
   }
   facts_->refresh();
+  if (pin_->refresh()) facts_->hide();
   if (std::exchange(shownActive_, active) != active && card(active)) {
     // When the sentences have taken their room.
     QMetaObject::invokeMethod(this, &StackPanel::showActive, Qt::QueuedConnection);

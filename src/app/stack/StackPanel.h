@@ -9,6 +9,7 @@
 #include "app/stack/FolderCard.h"
 #include "app/stack/LayerCard.h"
 #include "app/stack/LayerSentences.h"
+#include "app/stack/PinSentences.h"
 #include "app/stack/Needle.h"
 #include "app/stack/WalkerCard.h"
 #include "app/workroom/Session.h"
@@ -49,6 +50,7 @@ class StackPanel : public QWidget {
   void redraw() { refresh(); }
 
  Q_SIGNALS:
+  void leadWanted();  // a way from the chosen pin is to be made
   void handsFree();  // a field was closed: the keys belong to the canvas again
 
  private:
@@ -90,6 +92,7 @@ class StackPanel : public QWidget {
   QSlider* others_;
   QToolButton* heights_;
   LayerSentences* facts_;
+  PinSentences* pin_;  // in their place while a pin is chosen
   QTimer thumbnailTimer_;  // so that a stroke never waits for a thumbnail
 };
 

@@ -58,6 +58,15 @@ FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   scale_ = new QLabel(this);
   scale_->setObjectName(QStringLiteral("foot-scale"));
   layout->addWidget(scale_);
+  threads_ = new QToolButton(this);
+  threads_->setObjectName(QStringLiteral("foot-threads"));
+  threads_->setAutoRaise(true);
+  threads_->setFocusPolicy(Qt::TabFocus);
+  threads_->setToolTip(tr("Loose threads: press to list them"));
+  // As wide as it usually gets, so that nothing moves while somebody works.
+  threads_->setMinimumWidth(threads_->fontMetrics().horizontalAdvance(tr("%1 loose threads").arg(888)) + 12);
+  connect(threads_, &QToolButton::clicked, this, &FootLine::threadsPressed);
+  layout->addWidget(threads_);
   kept_ = makeSoftLabel(this);
   kept_->setObjectName(QStringLiteral("foot-kept"));
   kept_->setWordWrap(false);
@@ -74,6 +83,10 @@ void FootLine::say(const QString& text) {
   QTimer::singleShot(kSayFor, this, [this, mine] {
     if (mine == sayings_) said_.clear();
   });
+}
+
+void FootLine::tellThreads(int count) {
+  threads_->setText(count == 0 ? tr("no loose thread") : count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count));
 }
 
 void FootLine::tellKept(const Session* session) {
@@ -95,6 +108,8 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   } else if (session->desk().tool == Tool::select) {
     hands_->setText(
         handsText({ActionId::selectCells, ActionId::moveCells, ActionId::nudgeCells, ActionId::takeFromMap}));
+  } else if (session->desk().tool == Tool::pins) {
+    hands_->setText(tr("Press places a spot, or chooses one · drag moves it, or chooses what it frames · Shift+drag makes a box · Ctrl+click goes through"));
   } else if (session->desk().tool == Tool::erase) {
     hands_->setText(tr("Left takes away") + QStringLiteral(" · ") +
                     handsText({ActionId::takeFromMap, ActionId::panView, ActionId::zoomView}));

@@ -20,17 +20,21 @@ class FootLine : public QWidget {
   void refresh(const Session* session, const MapCanvas& canvas, bool overTable);
   // Says what of the work is saved or kept. Compares the quilt with the saved one: not for each move of the pointer.
   void tellKept(const Session* session);
+  // How many threads hang loose.
+  void tellThreads(int count);
   // Says something for the next few seconds in place of the hands, for what needs no answer.
   void say(const QString& text);
 
  Q_SIGNALS:
   void sizePressed();
+  void threadsPressed();
 
  private:
   QLabel* hands_;
   QLabel* place_;
   QToolButton* size_;
   QLabel* scale_;
+  QToolButton* threads_;
   QLabel* kept_;
   QString said_;
   int sayings_ = 0;

@@ -262,11 +262,16 @@ void Session::takeIn() {
   if (!isComing()) Q_EMIT readWhole();
 }
 
+QString Session::whyNoPaste() const {
+  if (desk().tool != Tool::pins) return whyNothingCopied(quilt());
+  return verbs_.pins.hasCopied() ? QString() : tr("No pin was copied yet");
+}
+
 Situation Session::situation() const {
   const auto why = [](const std::string& text) { return QString::fromStdString(text); };
   return {quilt(),     desk(), undoLine(),
           isSaved(),   inGesture(), false,
-          verbs_.hand.holdsPaste(), whyNothingCopied(quilt()), why(verbs_.strokes.whyNoThrow())};
+          verbs_.hand.holdsPaste(), whyNoPaste(), why(verbs_.strokes.whyNoThrow())};
 }
 
 void Session::packOldSteps() {

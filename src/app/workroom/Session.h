@@ -92,6 +92,8 @@ class Session : public QObject {
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   bool inGesture() const { return work_.gesture() != nullptr; }
   Situation situation() const;
+  // Why nothing can be pasted, of what the tool is about; empty where it can.
+  QString whyNoPaste() const;
 
   // What is done by hand. Signals tell what came of it.
   Work& work() { return work_; }

@@ -52,7 +52,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(1);
   for (const ActionId id : {ActionId::brush, ActionId::erase, ActionId::box, ActionId::fill, ActionId::select,
-                            ActionId::line, ActionId::oval}) {
+                            ActionId::line, ActionId::oval, ActionId::pins}) {
     auto* button = makeActionButton(actions->action(id), QLatin1String(actionRow(id).keys), tools_);
     button->setProperty("tight", true);
     button->setFixedSize(kTool);
@@ -206,6 +206,7 @@ void Tape::refresh(Session* session) {
   const bool strokes = tool == Tool::brush || tool == Tool::erase || tool == Tool::line;
   const bool shapes = tool == Tool::box || tool == Tool::oval;
   const bool selects = tool == Tool::select;
+  const bool pins = tool == Tool::pins;
   const ToolOptions options = map ? session->desk().options : ToolOptions();
   const bool byLikeness =
       selects && (options.selectBy == SelectBy::touching || options.selectBy == SelectBy::everywhere);
@@ -230,14 +231,14 @@ void Tape::refresh(Session* session) {
       {ActionId::sameStamp, regions},
       {ActionId::wholePile, regions},
       {ActionId::swapTiles, tool == Tool::fill},
-      {ActionId::onlyThisMap, map && !selects && !seamsOf(session->quilt(), map->id).empty()},
+      {ActionId::onlyThisMap, map && !selects && !pins && !seamsOf(session->quilt(), map->id).empty()},
       {ActionId::allLayers, selects},
       {ActionId::boxAlongGrid, map && (selects || shapes) && map->grid.kind != GridKind::orthogonal}};
   for (const auto& [id, visible] : shown) {
     show(options_[id], map && visible);
     options_[id]->setChecked(actions_->action(id)->isChecked());
   }
-  const bool rises = map && tool != Tool::erase && !selects &&
+  const bool rises = map && tool != Tool::erase && !selects && !pins &&
                      (hasPlan(map->grid.kind) || hasLevels(*map) || session->desk().lift > 0);
   show(lifts_, rises);
   show(tool_, map != nullptr);

@@ -25,6 +25,7 @@
 #include "app/workroom/JoinCard.h"
 #include "app/workroom/KeptState.h"
 #include "app/workroom/SheetWork.h"
+#include "app/workroom/ThreadsCard.h"
 #include "app/workroom/WorkKeeper.h"
 #include "core/edit/Landing.h"
 
@@ -51,6 +52,14 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   pages_->addWidget(room_);
   board_ = new BoardView(actions_, pages_);
   pages_->addWidget(board_);
+  connect(board_, &BoardView::cordGone, this, [this](PinAt from) { session_->verbs().maps.goTo(from.map); });
+  round_ = new ThreadRound(this);
+  threads_ = new ThreadsCard(round_, pages_);
+  connect(stack_, &StackPanel::leadWanted, this, &Workroom::leadFrom);
+  connect(threads_, &ThreadsCard::chosen, this, &Workroom::showThread);
+  connect(threads_, &ThreadsCard::closed, this, [this] {
+    if (QWidget* under = session_ && session_->desk().onBoard ? static_cast<QWidget*>(board_) : canvas_) under->setFocus(Qt::OtherFocusReason);
+  });
   connect(board_, &BoardView::opened, this, [this](Id map) { session_->verbs().maps.goTo(map); });
   connect(board_, &BoardView::zoomedInto, this, [this](Id map) {
     // Nothing of the picture moves: what lies in the canvas's middle there lies there now.
@@ -65,6 +74,8 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   find_ = new FindBox(actions_, this);
   keysPage_ = new KeysPage(this);
   foot_ = new FootLine(central);
+  connect(round_, &ThreadRound::looked, this, [this] { foot_->tellThreads(static_cast<int>(round_->checked().threads.size())); });
+  connect(foot_, &FootLine::threadsPressed, this, [this] { act(ActionId::looseThreads); });
   connect(foot_, &FootLine::sizePressed, this, [this] { act(ActionId::mapSize); });
 
   auto* footRow = new QHBoxLayout;
@@ -307,6 +318,8 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   stack_->setSession(session.get());
   overview_->setSession(session.get());
   board_->setSession(session.get());
+  threads_->hide();
+  round_->setSession(session.get());
   session_.swap(session);
   givenUp_.reset();
   if (session) {
@@ -375,6 +388,7 @@ void Workroom::followBoard() {
   if (pages_->currentWidget() == page) return;
   hideCards();
   pages_->setCurrentWidget(page);
+  threads_->raise();
   if (session_->desk().onBoard) {
     board_->choose(session_->desk().map);
     board_->setFocus(Qt::OtherFocusReason);

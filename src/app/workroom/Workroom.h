@@ -47,6 +47,9 @@ class Columns;
 class JoinCard;
 class Panes;
 class RolesCard;
+class ThreadRound;
+class ThreadsCard;
+struct LooseThread;
 
 class Workroom : public QMainWindow {
   Q_OBJECT
@@ -139,6 +142,11 @@ class Workroom : public QMainWindow {
   void nextManner();
   void stepOption(int steps);
   void deleteMap();
+  // The tool is Pins: copying, deleting and so on are about pins.
+  bool onPins() const;
+  // Takes a cord from the chosen pin, or from the cell at the pointer, where a spot is made.
+  void leadFrom();
+  void showThread(const LooseThread& thread);
   void showSession();
   // The Board or the map, as the desk says.
   void followBoard();
@@ -212,6 +220,8 @@ class Workroom : public QMainWindow {
   CellCard* cellCard_;
   HangCard* hangCard_;
   JointRound* joints_ = nullptr;
+  ThreadRound* round_ = nullptr;
+  ThreadsCard* threads_ = nullptr;
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   TidyCard* tidyCard_;

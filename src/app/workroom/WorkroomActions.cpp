@@ -10,6 +10,7 @@
 #include "app/stack/RolesCard.h"
 #include "app/workroom/Columns.h"
 #include "app/workroom/SheetWork.h"
+#include "app/workroom/ThreadsCard.h"
 #include "core/edit/Camera.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
@@ -93,10 +94,19 @@ void Workroom::act(ActionId id) {
     case ActionId::redo: session_->work().redo(); break;
     case ActionId::dropWork: session_->verbs().hand.dropWork(); break;
     case ActionId::selectAll: session_->verbs().selection.selectAll(); break;
-    case ActionId::deleteCells: session_->verbs().selection.remove(); break;
-    case ActionId::copyCells: session_->copySelected(); break;
-    case ActionId::cutCells: session_->copySelected(true); break;
-    case ActionId::pasteCells: session_->paste(); break;
+    case ActionId::deleteCells:
+      if (onPins()) session_->verbs().pins.remove();
+      else session_->verbs().selection.remove();
+      break;
+    case ActionId::copyCells:
+    case ActionId::cutCells:
+      if (onPins()) session_->verbs().pins.copy(id == ActionId::cutCells);
+      else session_->copySelected(id == ActionId::cutCells);
+      break;
+    case ActionId::pasteCells:
+      if (onPins()) session_->verbs().pins.paste(canvas_->hoveredCell().value_or(session_->map()->bounds.contains({}) ? CellPos() : CellPos{session_->map()->bounds.x0, session_->map()->bounds.y0}));
+      else session_->paste();
+      break;
     case ActionId::listSteps:
       steps_->open(session_.get(), tabs_->mapToGlobal(tabs_->rect().bottomRight()) - QPoint(360, 0));
       break;
@@ -232,6 +242,11 @@ void Workroom::act(ActionId id) {
       break;
     case ActionId::checkSizes: act(ActionId::mapFacts); break;
     case ActionId::goToBoard: session_->verbs().maps.showBoard(!session_->desk().onBoard); break;
+    case ActionId::leadFrom: leadFrom(); break;
+    case ActionId::beginHere: session_->verbs().pins.beginHere(canvas_->hoveredCell()); break;
+    case ActionId::comeBack: session_->verbs().pins.alongTrail(-1); break;
+    case ActionId::goOn: session_->verbs().pins.alongTrail(1); break;
+    case ActionId::looseThreads: threads_->open(session_.get()); break;
     case ActionId::wrapsAcross: session_->verbs().maps.wrap(session_->desk().map, false); break;
     case ActionId::wrapsDown: session_->verbs().maps.wrap(session_->desk().map, true); break;
     case ActionId::tidyBoard: session_->verbs().maps.tidyBoard(); break;
@@ -275,7 +290,8 @@ void Workroom::act(ActionId id) {
     case ActionId::fill:
     case ActionId::select:
     case ActionId::line:
-    case ActionId::oval: changeDesk([tool = *toolOf(id)](Desk& desk) { desk.tool = tool; }); break;
+    case ActionId::oval:
+    case ActionId::pins: changeDesk([tool = *toolOf(id)](Desk& desk) { desk.tool = tool; }); break;
     case ActionId::optionBefore: stepOption(-1); break;
     case ActionId::optionAfter: stepOption(1); break;
     case ActionId::outlinesOnly: changeDesk([](Desk& desk) { desk.options.outlines = !desk.options.outlines; }); break;
@@ -358,6 +374,7 @@ void Workroom::stepOption(int steps) {
     case Tool::select:
       options.selectBy = static_cast<SelectBy>((static_cast<int>(options.selectBy) + steps + 4) % 4);
       break;
+    case Tool::pins: return;
     case Tool::fill: options.asSeen = options.asSeen ? std::nullopt : std::optional(true); break;
   }
   session_->setDesk(std::move(desk));
@@ -372,6 +389,28 @@ void Workroom::goToMap(int steps) {
   const auto count = static_cast<std::ptrdiff_t>(tabs.size());
   const auto now = std::find(tabs.begin(), tabs.end(), session_->desk().map) - tabs.begin();
   session_->verbs().maps.goTo(tabs[static_cast<std::size_t>((now + steps + count) % count)]);
+}
+
+bool Workroom::onPins() const { return session_ && session_->desk().tool == Tool::pins; }
+
+void Workroom::leadFrom() {
+  PinVerbs& pins = session_->verbs().pins;
+  if (const auto cell = canvas_->hoveredCell(); pins.chosen().empty() && cell) {
+    const Id there = pins.pinAt(*cell);
+    if (there.empty()) pins.place(CellRect::around(*cell, *cell));
+    else pins.choose({there});
+  }
+  const PinAt from = pins.chosen();
+  if (from.empty()) return foot_->say(tr("Choose the pin where the way begins, or point at its cell"));
+  session_->verbs().maps.showBoard(true);
+  board_->takeCord(from);
+}
+
+void Workroom::showThread(const LooseThread& thread) {
+  const Map* map = session_->quilt().map(thread.map);
+  if (!map) return;
+  session_->verbs().maps.goTo(map->id);
+  if (thread.cell) canvas_->showCell(*thread.cell);
 }
 
 }  // namespace uq

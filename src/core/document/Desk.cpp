@@ -44,6 +44,7 @@ namespace {
 // The active map and layer, and what is kept by map.
 void forget(Desk& desk, const Quilt& quilt, KindTag<Map>) {
   if (!quilt.map(desk.map)) desk.map = quilt.maps().empty() ? Id{} : quilt.maps().front()->id;
+  std::erase_if(desk.chosenPins, [&](Id pin) { return !quilt.pin({desk.map, pin}); });
   if (const Map* map = quilt.map(desk.map)) {
     Id& active = desk.activeLayer[desk.map];
     if (!map->layer(active)) {

@@ -15,7 +15,7 @@
 
 namespace uq {
 
-enum class Tool { brush, erase, box, fill, select, line, oval };
+enum class Tool { brush, erase, box, fill, select, line, oval, pins };
 
 // How Select finds cells.
 enum class SelectBy { box, outline, touching, everywhere };
@@ -57,6 +57,7 @@ struct Desk {
   bool stretches = false;            // blocks that are taken are laid as stretches, until another manner is chosen
   int lift = 0;                      // by how many map pixels the next stroke lies above its layer, 0 .. kMostLift
   std::map<Id, CellSet> selections;  // by map; never empty ones
+  std::set<Id> chosenPins;           // on the map that is worked on
   Id selectedStamp;                  // what is selected is this stamp, as it lies there; empty: just cells
   std::set<Id> hidden;               // layers whose eye is shut
   std::set<Id> locked;               // layers that take no stroke

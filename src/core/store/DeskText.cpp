@@ -9,13 +9,14 @@ namespace uq {
 
 namespace {
 
-constexpr std::array<std::pair<Tool, const char*>, 7> kTools = {{{Tool::brush, "brush"},
+constexpr std::array<std::pair<Tool, const char*>, 8> kTools = {{{Tool::brush, "brush"},
                                                                  {Tool::erase, "erase"},
                                                                  {Tool::box, "box"},
                                                                  {Tool::fill, "fill"},
                                                                  {Tool::select, "select"},
                                                                  {Tool::line, "line"},
-                                                                 {Tool::oval, "oval"}}};
+                                                                 {Tool::oval, "oval"},
+                                                                 {Tool::pins, "pins"}}};
 
 constexpr std::array<std::pair<Tinting, const char*>, 3> kTintings = {
     {{Tinting::no, "no"}, {Tinting::byHeight, "byHeight"}, {Tinting::byWalker, "byWalker"}}};

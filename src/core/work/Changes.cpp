@@ -62,7 +62,7 @@ DeskChange changeOf(const Desk& before, const Desk& after) {
   change.hand = other(&Desk::inHand, &Desk::held);
   change.tool = other(&Desk::tool, &Desk::options, &Desk::obeysLayer, &Desk::leads, &Desk::lift, &Desk::box, &Desk::newRoom,
                       &Desk::linesOfLayer);
-  change.selection = other(&Desk::selections);
+  change.selection = other(&Desk::selections) || other(&Desk::chosenPins);
   change.sight = other(&Desk::hidden, &Desk::locked, &Desk::gridLines, &Desk::showsJoints, &Desk::fadesOthers,
                        &Desk::othersShown, &Desk::tinting, &Desk::showsCovered, &Desk::showsHoles, &Desk::foldedUp,
                        &Desk::showsFrame, &Desk::showsAllowance, &Desk::cameras, &Desk::rulers, &Desk::planView);

@@ -29,6 +29,7 @@ PressMeans meaningOf(const Work& work, const Press& press) {
   if (left && press.onFrame) return PressMeans::frame;
   if (left && press.onEdge) return PressMeans::edge;
   const bool selects = work.desk().tool == Tool::select;
+  if (left && work.desk().tool == Tool::pins) return press.cell ? PressMeans::pins : PressMeans::nothing;
   const bool takes = press.exchanged ? left && press.ctrl && !selects : right;
   if (takes) return PressMeans::take;
   if (left && hangingLayer(work)) return PressMeans::hang;

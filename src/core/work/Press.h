@@ -37,6 +37,7 @@ enum class PressMeans {
   hang,          // the active backdrop is moved
   select,        // cells are spanned
   moveSelected,  // the selected cells are dragged
+  pins,          // placed, chosen, moved or followed
   lay,
   takeAway
 };

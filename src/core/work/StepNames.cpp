@@ -15,6 +15,7 @@ std::string toolName(Tool tool) {
     case Tool::select: return "Select";
     case Tool::line: return "Line";
     case Tool::oval: return "Oval";
+    case Tool::pins: return "Pins";
   }
   return {};
 }

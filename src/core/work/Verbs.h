@@ -9,6 +9,7 @@
 #include "core/work/LayerVerbs.h"
 #include "core/work/LinesDrag.h"
 #include "core/work/MapVerbs.h"
+#include "core/work/PinVerbs.h"
 #include "core/work/SelectionVerbs.h"
 #include "core/work/StampVerbs.h"
 #include "core/work/Strokes.h"
@@ -27,7 +28,8 @@ struct Verbs {
         maps(work),
         edge(work),
         lines(work, maps),
-        stamps(work) {}
+        stamps(work),
+        pins(work) {}
   Verbs(const Verbs&) = delete;
   Verbs& operator=(const Verbs&) = delete;
 
@@ -41,6 +43,7 @@ struct Verbs {
   EdgeDrag edge;
   LinesDrag lines;
   StampVerbs stamps;
+  PinVerbs pins;
 };
 
 }  // namespace uq

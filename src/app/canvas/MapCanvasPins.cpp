@@ -1,0 +1,102 @@
+// What of MapCanvas is the tool Pins: placing, choosing, dragging, going through.
+#include "app/canvas/MapCanvas.h"
+#include "app/canvas/PinPainter.h"
+#include "app/look/Stitches.h"
+#include "app/look/Theme.h"
+#include "core/edit/Pins.h"
+
+namespace uq {
+
+void MapCanvas::pressToPins(CellPos at) {
+  PinVerbs& pins = session_->verbs().pins;
+  pressed_ = dragged_ = at;
+  const Id there = pins.pinAt(at);
+  if (there.empty()) {
+    drag_ = Drag::pinFrame;
+    return;
+  }
+  if (ctrl_) return pins.follow({session_->desk().map, there});
+  if (shift_) return pins.alsoChoose(there);
+  if (!session_->desk().chosenPins.contains(there)) pins.choose({there});
+  drag_ = Drag::pins;
+}
+
+SidePos MapCanvas::pinsDragged() const {
+  if (drag_ != Drag::pins) return {};
+  const auto grid = makeGrid(map()->grid);
+  return grid->toSide(dragged_) - grid->toSide(pressed_);
+}
+
+void MapCanvas::releaseToPins(Drag ended, QPointF at, bool alt) {
+  PinVerbs& pins = session_->verbs().pins;
+  const auto grid = makeGrid(map()->grid);
+  if (ended == Drag::pins) return pins.moveBy(grid->toSide(dragged_) - grid->toSide(pressed_));
+  const CellRect box = CellRect::around(inside(pressed_), inside(dragged_));
+  if (!(dragged_ == pressed_)) {
+    if (shift_) return pins.place(box);
+    return pins.choose(pinsWithin(*session_->map(), box, session_->desk().hidden));
+  }
+  PixelPos beside;
+  if (alt) {
+    const PixelRect cell = grid->cellBox(pressed_);
+    const PixelPos pixel = ground().pixelAt(at);
+    beside = {pixel.x - cell.x - cell.w / 2, pixel.y - cell.y - cell.h / 2};
+  }
+  pins.place(CellRect::around(pressed_, pressed_), beside);
+}
+
+void MapCanvas::paintPinsOver(QPainter& painter) const {
+  paintPins(painter, session_->quilt(), *map(), sight(), {session_->desk().hidden, session_->desk().chosenPins, pinsDragged()});
+  if (drag_ != Drag::pinFrame || dragged_ == pressed_) return;
+  const Plane here = ground();
+  const CellRect box = CellRect::around(inside(pressed_), inside(dragged_));
+  const Theme& theme = Theme::current();
+  drawStitches(painter, QPolygonF(here.pointsOf(here.grid().perimeter(box))), shift_ ? theme.woad : theme.madder, theme.paper);
+}
+
+void MapCanvas::useCursorOnPins() {
+  PinVerbs& pins = session_->verbs().pins;
+  const Id there = pins.pinAt(*cursor_);
+  if (!there.empty()) return pins.choose({there});
+  if (map()->bounds.contains(*cursor_)) pins.place(CellRect::around(*cursor_, *cursor_));
+}
+
+QString MapCanvas::pinWords() const {
+  const auto cell = hoveredCell();
+  if (!cell) return {};
+  const PinVerbs& pins = session_->verbs().pins;
+  if (drag_ == Drag::pinFrame && !(dragged_ == pressed_)) {
+    const CellRect box = CellRect::around(inside(pressed_), inside(dragged_));
+    return shift_ ? tr("A spot of %1 × %2 cells").arg(box.width()).arg(box.height()) : tr("Choose what lies within");
+  }
+  const Id there = pins.pinAt(*cell);
+  const Pin* pin = map()->pin(there);
+  if (!pin) return drag_ == Drag::pins ? QString() : tr("Place a spot");
+  QString words = QString::fromStdString(pinText(*pin));
+  for (const Id way : doorwaysOf(session_->quilt(), PinAt{map()->id, there})) {
+    words = QString::fromStdString(doorwayText(session_->quilt(), *session_->quilt().listed<Doorway>(way)));
+    if (arrivalFrom(session_->quilt(), {map()->id, there})) words += tr(" · Ctrl+click goes through");
+    break;
+  }
+  if (session_->quilt().facts().start == PinAt{map()->id, there}) words += tr(" · the player begins here");
+  return words;
+}
+
+void MapCanvas::showCell(CellPos at) {
+  if (!map()) return;
+  setLit(CellSet(CellRect::around(at, at)));
+  const QRectF cell = cellRect(at);
+  if (QRectF(rect()).adjusted(40, 40, -40, -40).contains(cell)) return;
+  scrollBy(cell.center() - QRectF(rect()).center());
+}
+
+void MapCanvas::showArrival() {
+  const auto& at = session_->verbs().pins.arrived();
+  const Pin* pin = at && map() && at->map == map()->id ? map()->pin(at->pin) : nullptr;
+  if (!pin) return;
+  const QRectF cell = cellRect(middleOf(*pin, map()->bounds));
+  if (QRectF(rect()).adjusted(40, 40, -40, -40).contains(cell)) return;
+  scrollBy(cell.center() - QRectF(rect()).center());
+}
+
+}  // namespace uq

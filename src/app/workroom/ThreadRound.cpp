@@ -1,0 +1,64 @@
+#include "app/workroom/ThreadRound.h"
+
+#include <QCoreApplication>
+#include <QPointer>
+#include <QThreadPool>
+
+namespace uq {
+
+namespace {
+
+constexpr int kAfterChange = 250;  // milliseconds
+
+}  // namespace
+
+ThreadRound::ThreadRound(QObject* parent) : QObject(parent) {
+  timer_.setSingleShot(true);
+  timer_.setInterval(kAfterChange);
+  connect(&timer_, &QTimer::timeout, this, &ThreadRound::look);
+}
+
+ThreadRound::~ThreadRound() {
+  if (progress_) progress_->cancel();
+}
+
+void ThreadRound::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  if (progress_) progress_->cancel();
+  session_ = session;
+  checks_ = std::make_shared<Checks>();
+  looks_ = again_ = false;
+  checked_ = {};
+  timer_.stop();
+  Q_EMIT looked();
+  if (!session_) return;
+  connect(session_, &Session::quiltChanged, &timer_, qOverload<>(&QTimer::start));
+  timer_.start();
+}
+
+void ThreadRound::look() {
+  if (!session_) return;
+  if (looks_) {
+    again_ = true;
+    return;
+  }
+  if (session_->inGesture() || session_->isComing()) return timer_.start();
+  looks_ = true;
+  progress_ = std::make_shared<Progress>();
+  QThreadPool::globalInstance()->start([self = QPointer(this), checks = checks_, progress = progress_, quilt = session_->quilt()] {
+    auto found = std::make_shared<Checked>(checks->of(quilt, progress.get()));
+    if (progress->isCancelled()) return;
+    QMetaObject::invokeMethod(
+        qApp,
+        [self, checks, found] {
+          if (!self || self->checks_ != checks) return;
+          self->looks_ = false;
+          self->checked_ = std::move(*found);
+          if (std::exchange(self->again_, false)) self->timer_.start();
+          Q_EMIT self->looked();
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+}  // namespace uq
