@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "art/Scenery.h"
+#include "art/Ways.h"
 #include "art/Sheets.h"
 #include "core/edit/DrawnPiece.h"
 #include "core/edit/LayCells.h"
@@ -381,6 +382,7 @@ Demo composeDemo() {
   sewTogether(demo, ids);
   layOnBoard(demo);
   planAhead(demo, ids);
+  demo.quilt = withWays(std::move(demo.quilt), ids);
   sortIntoPiles(demo);
   return demo;
 }

@@ -215,7 +215,9 @@ class MapCanvas : public QWidget {
   void pressToSelect(QPointF at, Selecting how);
   void moveToSelect(QPointF at);
   void releaseToSelect();
-  void pressToPins(CellPos at);
+  // The pin that is seen there, on whichever level.
+  Id pinUnder(QPointF at) const;
+  void pressToPins(QPointF point, CellPos at);
   void releaseToPins(Drag ended, QPointF at, bool alt);
   SidePos pinsDragged() const;
   QString pinWords() const;

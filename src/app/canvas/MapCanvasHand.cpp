@@ -201,7 +201,7 @@ void MapCanvas::press(QPointF at, Qt::MouseButton button) {
       drag_ = Drag::move;
       pressToSelect(at, Selecting::anew);
       break;
-    case PressMeans::pins: pressToPins(*press.cell); break;
+    case PressMeans::pins: pressToPins(at, *press.cell); break;
     case PressMeans::lay: pressToStroke(*press.cell, false); break;
     case PressMeans::takeAway: pressToStroke(*press.cell, true); break;
   }
@@ -326,7 +326,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
     case Drag::move: moveToSelect(event->position()); break;
     case Drag::pins:
     case Drag::pinFrame:
-      dragged_ = ground().cellAt(event->position());
+      dragged_ = cellAt(event->position());
       update();
       break;
   }

@@ -7,10 +7,22 @@
 
 namespace uq {
 
-void MapCanvas::pressToPins(CellPos at) {
+Id MapCanvas::pinUnder(QPointF at) const {
+  const MapView view = sight();
+  for (auto layer = map()->layers.rbegin(); layer != map()->layers.rend(); ++layer) {
+    if (!(*layer)->holdsPins() || session_->desk().hidden.contains((*layer)->id)) continue;
+    const CellPos cell = scene_->plane(view, layer->read()).cellAt(at);
+    for (const Id pin : pinsOn(*map(), cell, session_->desk().hidden)) {
+      if (map()->layerOfPin(pin)->id == (*layer)->id) return pin;
+    }
+  }
+  return {};
+}
+
+void MapCanvas::pressToPins(QPointF point, CellPos at) {
   PinVerbs& pins = session_->verbs().pins;
   pressed_ = dragged_ = at;
-  const Id there = pins.pinAt(at);
+  const Id there = pinUnder(point);
   if (there.empty()) {
     drag_ = Drag::pinFrame;
     return;
@@ -39,7 +51,7 @@ void MapCanvas::releaseToPins(Drag ended, QPointF at, bool alt) {
   PixelPos beside;
   if (alt) {
     const PixelRect cell = grid->cellBox(pressed_);
-    const PixelPos pixel = ground().pixelAt(at);
+    const PixelPos pixel = plane().pixelAt(at);
     beside = {pixel.x - cell.x - cell.w / 2, pixel.y - cell.y - cell.h / 2};
   }
   pins.place(CellRect::around(pressed_, pressed_), beside);
@@ -48,7 +60,7 @@ void MapCanvas::releaseToPins(Drag ended, QPointF at, bool alt) {
 void MapCanvas::paintPinsOver(QPainter& painter) const {
   paintPins(painter, session_->quilt(), *map(), sight(), {session_->desk().hidden, session_->desk().chosenPins, pinsDragged()});
   if (drag_ != Drag::pinFrame || dragged_ == pressed_) return;
-  const Plane here = ground();
+  const Plane here = plane();
   const CellRect box = CellRect::around(inside(pressed_), inside(dragged_));
   const Theme& theme = Theme::current();
   drawStitches(painter, QPolygonF(here.pointsOf(here.grid().perimeter(box))), shift_ ? theme.woad : theme.madder, theme.paper);
@@ -69,7 +81,7 @@ QString MapCanvas::pinWords() const {
     const CellRect box = CellRect::around(inside(pressed_), inside(dragged_));
     return shift_ ? tr("A spot of %1 × %2 cells").arg(box.width()).arg(box.height()) : tr("Choose what lies within");
   }
-  const Id there = pins.pinAt(*cell);
+  const Id there = pointer_ && !cursor_ ? pinUnder(*pointer_) : pins.pinAt(*cell);
   const Pin* pin = map()->pin(there);
   if (!pin) return drag_ == Drag::pins ? QString() : tr("Place a spot");
   QString words = QString::fromStdString(pinText(*pin));

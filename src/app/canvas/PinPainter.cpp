@@ -106,7 +106,6 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   if (!any) return;
   const Theme& theme = Theme::current();
   const std::map<Id, Role> roles = rolesOn(quilt, map.id);
-  const Plane ground(view, map.grid);
   const double cellWide = map.grid.cell.w * view.zoom / view.ratio;
   const double cellHigh = map.grid.cell.h * view.zoom / view.ratio;
   const double cell = std::min(cellWide, cellHigh);
@@ -118,6 +117,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   std::vector<std::pair<const Pin*, QPointF>> named;
   for (const Shared<Layer>& layer : map.layers) {
     if (!layer->holdsPins() || shown.hidden.contains(layer->id)) continue;
+    const Plane ground(view, map.grid, map.planeOf(layer.read()));
     for (const Pin& pin : layer->pins.read()) {
       const bool isChosen = shown.chosen.contains(pin.id);
       const Pin* drawn = &pin;

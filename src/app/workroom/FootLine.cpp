@@ -85,8 +85,9 @@ void FootLine::say(const QString& text) {
   });
 }
 
-void FootLine::tellThreads(int count) {
-  threads_->setText(count == 0 ? tr("no loose thread") : count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count));
+void FootLine::tellThreads(std::optional<int> known) {
+  const int count = known.value_or(0);
+  threads_->setText(!known ? QString() : count == 0 ? tr("no loose thread") : count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count));
 }
 
 void FootLine::tellKept(const Session* session) {

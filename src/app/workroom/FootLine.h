@@ -20,8 +20,8 @@ class FootLine : public QWidget {
   void refresh(const Session* session, const MapCanvas& canvas, bool overTable);
   // Says what of the work is saved or kept. Compares the quilt with the saved one: not for each move of the pointer.
   void tellKept(const Session* session);
-  // How many threads hang loose.
-  void tellThreads(int count);
+  // How many threads hang loose; nothing while that is not known.
+  void tellThreads(std::optional<int> count);
   // Says something for the next few seconds in place of the hands, for what needs no answer.
   void say(const QString& text);
 

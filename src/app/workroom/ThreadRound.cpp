@@ -27,7 +27,7 @@ void ThreadRound::setSession(Session* session) {
   if (progress_) progress_->cancel();
   session_ = session;
   checks_ = std::make_shared<Checks>();
-  looks_ = again_ = false;
+  looks_ = again_ = hasLooked_ = false;
   checked_ = {};
   timer_.stop();
   Q_EMIT looked();
@@ -53,6 +53,7 @@ void ThreadRound::look() {
         [self, checks, found] {
           if (!self || self->checks_ != checks) return;
           self->looks_ = false;
+          self->hasLooked_ = true;
           self->checked_ = std::move(*found);
           if (std::exchange(self->again_, false)) self->timer_.start();
           Q_EMIT self->looked();

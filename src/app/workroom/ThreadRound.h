@@ -24,6 +24,7 @@ class ThreadRound : public QObject {
   void setSession(Session* session);  // nullptr: there is none
   // As it was looked at last.
   const Checked& checked() const { return checked_; }
+  bool hasLooked() const { return hasLooked_; }
   // Whether it may be out of date: a look is due or under way.
   bool isDue() const { return timer_.isActive() || looks_; }
 
@@ -40,6 +41,7 @@ class ThreadRound : public QObject {
   bool looks_ = false;
   bool again_ = false;
   Checked checked_;
+  bool hasLooked_ = false;
 };
 
 }  // namespace uq

@@ -74,7 +74,7 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   find_ = new FindBox(actions_, this);
   keysPage_ = new KeysPage(this);
   foot_ = new FootLine(central);
-  connect(round_, &ThreadRound::looked, this, [this] { foot_->tellThreads(static_cast<int>(round_->checked().threads.size())); });
+  connect(round_, &ThreadRound::looked, this, [this] { foot_->tellThreads(round_->hasLooked() ? std::optional(static_cast<int>(round_->checked().threads.size())) : std::nullopt); });
   connect(foot_, &FootLine::threadsPressed, this, [this] { act(ActionId::looseThreads); });
   connect(foot_, &FootLine::sizePressed, this, [this] { act(ActionId::mapSize); });
 

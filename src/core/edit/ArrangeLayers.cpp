@@ -97,7 +97,7 @@ LayerAdded addBackdrop(const Quilt& quilt, Id id, std::size_t index, Id sheet, I
   return withLayer(quilt, *map, index, std::move(layer));
 }
 
-LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids) {
+LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& ids, std::optional<Id> folder) {
   const Map* map = quilt.map(id);
   if (!map) return {quilt, {}};
   index = std::min(index, map->layers.size());
@@ -107,7 +107,7 @@ LayerAdded addPinsLayer(const Quilt& quilt, Id id, std::size_t index, IdSource& 
   layer.role = "pins";
   layer.name = freeName(*map, "Pins");
   layer.thread = freeThread(*map);
-  layer.folder = folderAt(*map, index, index > 0 ? folderOf(*map, index - 1) : Id());
+  layer.folder = folderAt(*map, index, folder.value_or(index > 0 ? folderOf(*map, index - 1) : Id()));
   return withLayer(quilt, *map, index, std::move(layer));
 }
 

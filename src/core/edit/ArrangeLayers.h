@@ -24,7 +24,7 @@ LayerAdded addLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids
 // Adds a layer that holds no tiles at `index`: a backdrop that shows the picture of a sheet, called after it, or one for
 // pins. A backdrop hung behind all others moves half as far as the one in front of it that moves least.
 LayerAdded addBackdrop(const Quilt& quilt, Id map, std::size_t index, Id sheet, IdSource& ids);
-LayerAdded addPinsLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids);
+LayerAdded addPinsLayer(const Quilt& quilt, Id map, std::size_t index, IdSource& ids, std::optional<Id> folder = {});
 
 // Lays the tiles of a layer over those of the tiles layer behind it, which it becomes one with. Why that cannot be, in
 // words; empty when it can.

@@ -51,10 +51,15 @@ std::pair<Quilt, LayerAt> layerFor(const Quilt& quilt, LayerAt on, IdSource& ids
   if (!map) return {quilt, {}};
   const Layer* wanted = map->layer(on.layer);
   if (wanted && wanted->holdsPins()) return {quilt, on};
+  // On the level of that layer, so that a pin lies where it was placed.
+  const int rise = wanted ? map->riseOf(*wanted) : 0;
   for (auto layer = map->layers.rbegin(); layer != map->layers.rend(); ++layer) {
-    if ((*layer)->holdsPins()) return {quilt, {on.map, (*layer)->id}};
+    if ((*layer)->holdsPins() && map->riseOf(layer->read()) == rise) return {quilt, {on.map, (*layer)->id}};
   }
-  LayerAdded added = addPinsLayer(quilt, on.map, map->layers.size(), ids);
+  const Id folder = wanted ? wanted->folder : Id();
+  std::size_t index = map->layers.size();
+  while (!folder.empty() && index > 0 && !map->isWithin(map->layers[index - 1]->folder, folder)) --index;
+  LayerAdded added = addPinsLayer(quilt, on.map, index, ids, folder);
   return {std::move(added.quilt), {on.map, added.layer}};
 }
 

@@ -15,8 +15,8 @@ struct PinAdded {
   Quilt quilt;
   PinAt pin;  // empty where nothing was added
 };
-// A pin as given, with an id and the lowest free number of its own; on that layer if it is for pins, else on the map's
-// nearest layer for pins, which is made in front of all others where there is none.
+// A pin as given, with an id and the lowest free number of its own; on that layer if it is for pins, else on the nearest
+// layer for pins of the same level, which is made in front of all others there where there is none.
 PinAdded addPin(const Quilt& quilt, LayerAt on, Pin pin, IdSource& ids);
 // In place of the one with its id.
 Quilt withPin(const Quilt& quilt, Id map, Pin pin);
