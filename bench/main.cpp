@@ -12,6 +12,7 @@ void registerHandBenchmarks();
 void registerWorkroomBenchmarks();
 void registerKeepBenchmarks();
 void registerResizeBenchmarks();
+void registerCheckBenchmarks();
 void registerSewnBenchmarks();
 }  // namespace uq::bench
 
@@ -28,6 +29,7 @@ int main(int argc, char** argv) {
   uq::bench::registerWorkroomBenchmarks();
   uq::bench::registerKeepBenchmarks();
   uq::bench::registerResizeBenchmarks();
+  uq::bench::registerCheckBenchmarks();
   uq::bench::registerSewnBenchmarks();
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;

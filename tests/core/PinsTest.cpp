@@ -226,6 +226,23 @@ TEST(Pins, AreCopiedWithTheWaysAmongThem) {
   EXPECT_THAT(doorwaysOf(laid.quilt, both.loft), SizeIs(2));
 }
 
+TEST(Pins, ThatWereCutAreLaidThemselvesSoThatWaysToThemLive) {
+  Joined2 both;
+  both.quilt = withStart(both.quilt, both.gate);
+  const PinsHeld held = heldPins(both.quilt, both.yard, {both.gate.pin});
+  const Quilt cut = withoutPins(both.quilt, both.yard, {both.gate.pin});
+  const PinsAdded laid = withPinsLaid(cut, {both.loft, {}}, held, {1, 1}, both.ids);
+  EXPECT_EQ(laid.pins, (std::set<Id>{both.gate.pin}));
+  const Doorway& way = *laid.quilt.listed<Doorway>(both.way);
+  EXPECT_EQ(way.from, (PinAt{both.loft, both.gate.pin}));
+  EXPECT_EQ(laid.quilt.pin(way.from)->name, "Gate");
+  EXPECT_EQ(laid.quilt.facts().start, way.from);
+  // A second time it is a copy.
+  const PinsAdded again = withPinsLaid(laid.quilt, {both.loft, {}}, held, {3, 1}, both.ids);
+  EXPECT_FALSE(again.pins.contains(both.gate.pin));
+  EXPECT_EQ(again.quilt.listed<Doorway>(both.way)->from, way.from);
+}
+
 TEST(Doorways, LeadThereAndBackAndSaySo) {
   Joined2 both;
   EXPECT_EQ(arrivalFrom(both.quilt, both.gate)->at, both.hatch);

@@ -78,6 +78,8 @@ void MapCanvas::setSession(Session* session) {
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
       // What is in hand and selected is no part of the picture of the map.
       if (change.map || change.layer || change.sight || change.table) followDesk();
+      // What was pressed on another map places and moves nothing here.
+      if (change.map && (drag_ == Drag::pins || drag_ == Drag::pinFrame)) drag_ = Drag::none;
       if (change.map || change.selection) showArrival();
       if (change.map || change.layer || change.sight || change.table) return;
       forecast_->forget();

@@ -18,6 +18,7 @@ constexpr double kKnot = 4;        // likewise, where cells are small
 constexpr double kButtonFrom = 14; // logical pixels a cell
 constexpr double kNamesFrom = 24;
 constexpr int kMostNamed = 200;
+constexpr int kMostLetters = 80;   // that are measured
 
 struct Role {
   bool leads = false;
@@ -118,8 +119,10 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   for (const Shared<Layer>& layer : map.layers) {
     if (!layer->holdsPins() || shown.hidden.contains(layer->id)) continue;
     const Plane ground(view, map.grid, map.planeOf(layer.read()));
+    const CellRect near = ground.cellsInSight().grown(2);
     for (const Pin& pin : layer->pins.read()) {
       const bool isChosen = shown.chosen.contains(pin.id);
+      if (!isChosen && !pin.edge && near.intersected(pin.box()).empty()) continue;
       const Pin* drawn = &pin;
       Pin dragged;
       if (isChosen && !(shown.by == SidePos{}) && !pin.edge) {
@@ -163,7 +166,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   const QFontMetrics metrics(font);
   for (const auto& [pin, middle] : named) {
     const QString number = QString::number(pin->number);
-    const QString name = metrics.elidedText(QString::fromStdString(pin->name), Qt::ElideRight, 160);
+    const QString name = metrics.elidedText(QString::fromStdString(pin->name).left(kMostLetters), Qt::ElideRight, 160);
     paintWords(painter, name.isEmpty() ? number : number + QStringLiteral(" · ") + name, middle + QPointF(radius + 4, radius + metrics.ascent() / 2.0));
   }
   painter.restore();

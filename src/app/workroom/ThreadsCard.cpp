@@ -8,7 +8,6 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QToolButton>
-#include <algorithm>
 
 #include "app/look/Widgets.h"
 
@@ -16,7 +15,8 @@ namespace uq {
 
 namespace {
 
-constexpr QSize kSize(520, 340);  // logical pixels, at most
+constexpr QSize kSize(520, 340);           // logical pixels, at most
+constexpr std::size_t kMostListed = 1'000;  // others follow once some of these are mended
 
 }  // namespace
 
@@ -106,21 +106,30 @@ void ThreadsCard::close() {
   Q_EMIT closed();
 }
 
-bool ThreadsCard::isLoose(const LooseThread& thread) const {
-  const auto& now = round_->checked().threads;
-  return std::find(now.begin(), now.end(), thread) != now.end();
+QString ThreadsCard::keyOf(const LooseThread& thread) {
+  return QString::fromStdString(thread.map.text() + thread.about.text() + thread.text);
 }
 
 void ThreadsCard::refresh(bool anew) {
-  if (anew) listed_.clear();
+  if (anew) {
+    listed_.clear();
+    known_.clear();
+  }
+  loose_.clear();
   for (const LooseThread& one : round_->checked().threads) {
-    if (std::find(listed_.begin(), listed_.end(), one) == listed_.end()) listed_.push_back(one);
+    const QString key = keyOf(one);
+    loose_.insert(key);
+    if (listed_.size() == kMostListed || known_.contains(key)) continue;
+    known_.insert(key);
+    listed_.push_back(one);
   }
   const auto count = static_cast<int>(round_->checked().threads.size());
   int silenced = 0;
   for (const auto& [kind, left] : round_->checked().silenced) silenced += left;
+  const bool isWhole = listed_.size() < kMostListed;
   title_->setText((count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count)) +
-                  (silenced > 0 ? tr(" · %1 silenced").arg(silenced) : QString()));
+                  (silenced > 0 ? tr(" · %1 silenced").arg(silenced) : QString()) +
+                  (isWhole ? QString() : tr(" · the first 1,000 are listed")));
   const auto refill = [](QComboBox* box, const QString& all, const QStringList& names) {
     const QString was = box->currentIndex() > 0 ? box->currentText() : QString();
     box->clear();

@@ -4,6 +4,8 @@
 // open: what was mended meanwhile is struck through, so that no press meets another row than the one that was seen.
 #pragma once
 
+#include <QSet>
+
 #include "app/look/Card.h"
 #include "app/workroom/ThreadRound.h"
 
@@ -39,7 +41,8 @@ class ThreadsCard : public Card {
   void refreshRow();
   void close();
   void moveToCorner();
-  bool isLoose(const LooseThread& thread) const;
+  bool isLoose(const LooseThread& thread) const { return loose_.contains(keyOf(thread)); }
+  static QString keyOf(const LooseThread& thread);
   const LooseThread* current() const;
 
   ThreadRound* round_;
@@ -53,6 +56,8 @@ class ThreadsCard : public Card {
   QPushButton* silence_;
   QLineEdit* reason_;
   std::vector<LooseThread> listed_;
+  QSet<QString> known_;  // keys of those
+  QSet<QString> loose_;  // and of what hangs loose now
   std::vector<std::size_t> rows_;  // of listed_, those that the filters let through
 };
 

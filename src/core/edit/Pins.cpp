@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <map>
+#include <utility>
 
 #include "core/edit/ArrangeLayers.h"
 
@@ -14,19 +15,24 @@ namespace {
 class FreeNumbers {
  public:
   explicit FreeNumbers(const Map& map) {
+    std::size_t count = 0;
+    for (const Shared<Layer>& layer : map.layers) count += layer->pins->size();
+    // Among one more numbers than there are pins one is free.
+    taken_.resize(count + 2);
     for (const Shared<Layer>& layer : map.layers) {
-      if (!layer->holdsPins()) continue;
-      for (const Pin& pin : layer->pins.read()) taken_.insert(pin.number);
+      for (const Pin& pin : layer->pins.read()) {
+        if (static_cast<std::size_t>(pin.number) < taken_.size()) taken_[static_cast<std::size_t>(pin.number)] = true;
+      }
     }
   }
   int next() {
-    while (!taken_.insert(next_).second) ++next_;
-    return next_;
+    while (next_ < taken_.size() && taken_[next_]) ++next_;
+    return static_cast<int>(next_++);
   }
 
  private:
-  std::set<int> taken_;
-  int next_ = 1;
+  std::vector<bool> taken_;  // by number
+  std::size_t next_ = 1;
 };
 
 // Calls change(Pins&) for the layer, and puts it back.
@@ -186,20 +192,37 @@ PinsAdded withPinsLaid(const Quilt& quilt, LayerAt on, const PinsHeld& held, Cel
   FreeNumbers numbers(map);
   std::map<Id, Id> copies;
   std::set<Id> laid;
+  std::set<Id> moved;
   const SidePos first = grid->toSide(cell);
   Quilt after = changedPins(made, at, [&](Pins& pins) {
     for (const PinsHeld::One& one : held.pins) {
       Pin pin = one.pin;
       pin.cell = grid->fromSide(first + one.from);
       if (!lies(pin.cell)) continue;
-      pin.id = freshId(made, ids);
+      // What was cut is laid itself, so that ways to it live; what is still there is laid as a copy.
+      if (made.knows(pin.id) || laid.contains(pin.id)) pin.id = freshId(made, ids);
+      else moved.insert(pin.id);
       pin.number = numbers.next();
       copies[one.pin.id] = pin.id;
       laid.insert(pin.id);
       put(pins, std::move(pin));
     }
   });
+  const auto follows = [&](PinAt& end) { return moved.contains(end.pin) && std::exchange(end.map, at.map) != at.map; };
+  for (const Shared<Doorway>& shared : quilt.doorways()) {
+    Doorway doorway = shared.read();
+    const bool from = follows(doorway.from);
+    const bool to = follows(doorway.to);
+    if (from || to) after = after.with(std::move(doorway));
+  }
+  if (PinAt start = after.facts().start; follows(start)) {
+    QuiltFacts facts = after.facts();
+    facts.start = start;
+    after = after.with(std::move(facts));
+  }
   for (Doorway doorway : held.doorways) {
+    // Among pins that were cut the ways are there still.
+    if (moved.contains(doorway.from.pin) && moved.contains(doorway.to.pin)) continue;
     const auto from = copies.find(doorway.from.pin);
     const auto to = copies.find(doorway.to.pin);
     if (from == copies.end() || to == copies.end()) continue;

@@ -48,7 +48,8 @@ struct PinsAdded {
   Quilt quilt;
   std::set<Id> pins;
 };
-// Copies with ids and numbers of their own, the first on `cell`; ways among them lead among the copies.
+// The first on `cell`: copies with ids and numbers of their own, whose ways lead among the copies; pins that are not in the
+// quilt any more, as those that were cut, come back themselves, and ways to and from them, and the start, lead to where they are.
 PinsAdded withPinsLaid(const Quilt& quilt, LayerAt on, const PinsHeld& held, CellPos cell, IdSource& ids);
 
 }  // namespace uq
