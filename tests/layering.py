@@ -16,7 +16,7 @@ build, source = (pathlib.Path(p).resolve() for p in sys.argv[1:3])
 # Inside the core, each folder may include itself and those before it; history and store never each other, and work, the
 # last of all, both.
 CORE = ["base", "grid", "cells", "document", "sheets", "edit"]
-LAST = ["history", "store"]
+LAST = ["history", "store", "check"]
 # Headers of other people's libraries, by a part of their path.
 OUTSIDE = {"qtwidgets": "/QtWidgets/", "qt": "/qt6/", "nlohmann": "/nlohmann/", "cli11": "/CLI/"}
 

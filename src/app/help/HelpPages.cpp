@@ -176,6 +176,16 @@ constexpr HelpPage kPages[] = {
          "planned map with a name and a note, ticked by <b>Space</b>, cut by <b>Enter</b>; without a mouse <b>Ctrl+M</b> and <b>Insert</b> make them below the others.</p><p>Beyond the edge of a sewn map its neighbour "
          "shows, and strokes go on into it, on the layer of the same role; “Only this map” stops them at the stitch. A double click "
          "there, or <b>Ctrl+Enter</b> with the cell cursor, opens it.</p>")},
+    {"doors", UQ_HELP("Pins, doorways and loose threads"), UQ_HELP("spot door way exit entrance warp start spawn link check problem"),
+     UQ_HELP(
+         "<p>With <b>Pins</b> (<b>9</b>) a press places a spot, or chooses the one that is there; a drag moves it, or chooses what it frames; "
+         "with <b>Shift</b> it makes a spot of several cells, with <b>Alt</b> one beside the middle of its cell. Its name and where it leads stand under the "
+         "Stack.</p><p><b>L</b> takes a cord from the chosen spot, and the Board slides over: press the cell where it leads, or bare cloth for a "
+         "new room. <b>Q</b> and <b>E</b> turn who arrives, <b>O</b> makes it one way. By keys: arrows go from map to map, <b>Shift</b> and "
+         "arrows from cell to cell, <b>Enter</b> drops the cord, <b>Esc</b> puts it away. <b>Ctrl+click</b>, or <b>Enter</b>, goes through; <b>Alt+Left</b> comes "
+         "back. <b>Ctrl+Shift+L</b>: the player begins here.</p><p>What is wrong or suspicious is counted in the foot line. <b>Ctrl+Alt+L</b> "
+         "lists it: a press leads there, a button mends what can be mended, and a kind that is meant so is silenced with the reason. In the "
+         "demo one hangs loose on purpose: the hatch of Lantern Row leads up to Roof Market, and nothing leads down again.</p>")},
     {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),
      UQ_HELP("<p>Ctrl+wheel zooms at the pointer, the wheel scrolls, a middle drag or Space and a drag move the view. "
              "<b>F</b> fits the whole map, <b>Shift+F</b> the selection, <b>0</b> shows 100 %.</p><p>Without a mouse: "
