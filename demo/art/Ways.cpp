@@ -38,7 +38,7 @@ PinAt placed(Quilt& quilt, const End& end, IdSource& ids) {
   Pin pin;
   pin.name = end.name;
   pin.cell = end.cell;
-  PinAdded added = addPin(quilt, {map->id, map->layers.front()->id}, pin, ids);
+  PinAdded added = addPin(quilt, {map->id, {}}, pin, ids);
   if (added.pin.empty()) qFatal("no pin on %s", end.map);
   quilt = std::move(added.quilt);
   return added.pin;

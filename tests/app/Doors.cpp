@@ -289,6 +289,7 @@ TEST_F(Doors, AWayIsMadeByKeysAlone) {
 }
 
 TEST_F(Doors, AKindOfThreadsIsSilencedWithAReason) {
+  session().verbs().maps.duplicate();
   ASSERT_TRUE(tells("nothing leads there"));
   hand.key(Qt::Key_L, Qt::ControlModifier | Qt::AltModifier);
   auto* list = part<QListWidget>("threads-list");

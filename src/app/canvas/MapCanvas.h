@@ -100,8 +100,6 @@ class MapCanvas : public QWidget {
   void playCamera(bool on);
   bool playsCamera() const { return cameraTimer_.isActive(); }
   // Fans out what lies on a cell, layer by layer; of the cell under the pointer or the cursor where none is given.
-  // Brings a cell of the map into sight, and marks it.
-  void showCell(CellPos cell);
   void showLens() { openLens(hoveredCell(), selects()); }
   Lens* lens() const { return lens_; }
   // The loose joints that are marked now: of what the press would lay, and of all layers in sight while they are shown.

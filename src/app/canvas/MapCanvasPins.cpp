@@ -9,11 +9,11 @@ namespace uq {
 
 Id MapCanvas::pinUnder(QPointF at) const {
   const MapView view = sight();
-  for (auto layer = map()->layers.rbegin(); layer != map()->layers.rend(); ++layer) {
-    if (!(*layer)->holdsPins() || session_->desk().hidden.contains((*layer)->id)) continue;
-    const CellPos cell = scene_->plane(view, layer->read()).cellAt(at);
-    for (const Id pin : pinsOn(*map(), cell, session_->desk().hidden)) {
-      if (map()->layerOfPin(pin)->id == (*layer)->id) return pin;
+  for (auto one = map()->layers.rbegin(); one != map()->layers.rend(); ++one) {
+    const Layer& layer = one->read();
+    if (!layer.holdsPins() || session_->desk().hidden.contains(layer.id)) continue;
+    for (const Id pin : pinsOn(*map(), scene_->plane(view, layer).cellAt(at), session_->desk().hidden)) {
+      if (map()->layerOfPin(pin)->id == layer.id) return pin;
     }
   }
   return {};
@@ -92,14 +92,6 @@ QString MapCanvas::pinWords() const {
   }
   if (session_->quilt().facts().start == PinAt{map()->id, there}) words += tr(" · the player begins here");
   return words;
-}
-
-void MapCanvas::showCell(CellPos at) {
-  if (!map()) return;
-  setLit(CellSet(CellRect::around(at, at)));
-  const QRectF cell = cellRect(at);
-  if (QRectF(rect()).adjusted(40, 40, -40, -40).contains(cell)) return;
-  scrollBy(cell.center() - QRectF(rect()).center());
 }
 
 void MapCanvas::showArrival() {

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QStringListModel>
 #include <QVBoxLayout>
 
 #include "app/look/SentenceLayout.h"
@@ -95,6 +96,11 @@ PinSentences::PinSentences(QWidget* parent) : QFrame(parent) {
   meant_->setObjectName(QStringLiteral("pin-meant-so"));
   connect(meant_, &QCheckBox::clicked, this, [this](bool on) { change([&](Doorway& one) { one.meantSo = on; }); });
   needs_ = line(way_, "pin-needs", tr("What it takes to go through"), tr("nothing"));
+  // One for good: it may be at work while what it knows changes.
+  known_ = new QStringListModel(this);
+  auto* completer = new QCompleter(known_, this);
+  completer->setCaseSensitivity(Qt::CaseInsensitive);
+  needs_->setCompleter(completer);
   sound_ = line(way_, "pin-sound", tr("What is heard"), tr("no sound"));
   note_ = line(way_, "pin-note", tr("A note"), tr("Add a note"));
   const auto says = [this](QLineEdit* field, std::string Doorway::*part) {
@@ -218,10 +224,7 @@ bool PinSentences::refresh() {
     }
     QStringList known;
     for (const std::string& need : needsSaid(session_->quilt())) known << QString::fromStdString(need);
-    auto* completer = new QCompleter(known, needs_);
-    completer->setCaseSensitivity(Qt::CaseInsensitive);
-    if (needs_->completer()) needs_->completer()->deleteLater();
-    needs_->setCompleter(completer);
+    if (known != known_->stringList()) known_->setStringList(known);
     through_->setEnabled(arrivalFrom(session_->quilt(), shown_).has_value());
   }
   const bool starts = session_->quilt().facts().start == shown_;

@@ -11,6 +11,7 @@ class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
+class QStringListModel;
 
 namespace uq {
 
@@ -48,6 +49,7 @@ class PinSentences : public QFrame {
   QComboBox* facingBack_;
   QCheckBox* meant_;
   QLineEdit* needs_;
+  QStringListModel* known_;  // what doorways of the quilt need
   QLineEdit* sound_;
   QLineEdit* note_;
   QPushButton* through_;

@@ -92,8 +92,6 @@ class Session : public QObject {
   bool isSaved(const Map& map) const { return saved_.map(map.id) && *saved_.map(map.id) == map; }
   bool inGesture() const { return work_.gesture() != nullptr; }
   Situation situation() const;
-  // Why nothing can be pasted, of what the tool is about; empty where it can.
-  QString whyNoPaste() const;
 
   // What is done by hand. Signals tell what came of it.
   Work& work() { return work_; }
@@ -144,6 +142,8 @@ class Session : public QObject {
   void refused(const QString& why);
 
  private:
+  // Why nothing can be pasted, of what the tool is about; empty where it can.
+  QString whyNoPaste() const;
   class Ears;  // listens to the work
   friend class SheetWork;
   friend class WorkKeeper;

@@ -49,6 +49,7 @@ ThreadsCard::ThreadsCard(ThreadRound* round, QWidget* parent) : Card(parent), ro
   mend_->setObjectName(QStringLiteral("threads-mend"));
   connect(mend_, &QPushButton::clicked, this, [this] {
     if (const LooseThread* thread = current()) session_->verbs().pins.mend(LooseThread(*thread));
+    list_->setFocus(Qt::OtherFocusReason);  // the button is about to be grey
   });
   reason_ = new QLineEdit(this);
   reason_->setObjectName(QStringLiteral("threads-reason"));
@@ -188,7 +189,7 @@ void ThreadsCard::refreshRow() {
   const bool loose = thread && isLoose(*thread);
   const bool mends = loose && thread->mend != LooseThread::Mend::nothing;
   mend_->setEnabled(mends);
-  mend_->setText(mends ? onButton(QString::fromStdString(thread->mendText)) : tr("By hand"));
+  mend_->setText(mends ? onButton(QString::fromStdString(thread->mendText)) : thread && !loose ? tr("Mended") : tr("By hand"));
   silence_->setEnabled(loose && !reason_->text().trimmed().isEmpty());
 }
 

@@ -410,7 +410,11 @@ void Workroom::showThread(const LooseThread& thread) {
   const Map* map = session_->quilt().map(thread.map);
   if (!map) return;
   session_->verbs().maps.goTo(map->id);
-  if (thread.cell) canvas_->showCell(*thread.cell);
+  const Map* seen = canvas_->map();  // in the plan view of other cells
+  if (!thread.cell || !seen) return;
+  const PixelRect box = makeGrid(seen->grid)->cellBox(*thread.cell);
+  canvas_->centreOn({box.x + box.w / 2.0, box.y + box.h / 2.0});
+  canvas_->setLit(CellSet(CellRect::around(*thread.cell, *thread.cell)));
 }
 
 }  // namespace uq

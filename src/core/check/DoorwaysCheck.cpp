@@ -37,7 +37,7 @@ class DoorwayRound {
     const bool leadsBack = leadsOn && other->second.contains(doorway.from);
     if (leadsOn && !leadsBack) {
       tell(kDisagree, doorway, doorway.from,
-           called(doorway) + " leads to “" + pinText(*to) + "”, which leads on to somewhere else");
+           called(doorway) + " ends at “" + pinText(*to) + "”, which leads on to somewhere else");
     } else if (!leadsBack && !doorway.meantSo) {
       tell(kNoWayBack, doorway, doorway.from, called(doorway) + " has no way back", LooseThread::Mend::makeWayBack, "Lead back, too");
     }
@@ -52,14 +52,9 @@ class DoorwayRound {
                         std::move(text), mend, std::move(mendText)});
   }
 
-  // "Gate of Depot Yard, to Lantern Row"
+  // "The way from “Gate” to Lantern Row"
   std::string called(const Doorway& doorway) const {
-    const auto nameOf = [&](PinAt at) {
-      const Map* map = quilt_.map(at.map);
-      return map ? map->name : std::string("a map that is gone");
-    };
-    const Pin* from = quilt_.pin(doorway.from);
-    return (from ? pinText(*from) : std::string("A doorway")) + " of " + nameOf(doorway.from) + ", to " + nameOf(doorway.to) + ",";
+    return "The way from “" + pinText(*quilt_.pin(doorway.from)) + "” to " + quilt_.map(doorway.to.map)->name;
   }
 
   void tellDead(const Doorway& doorway, const Pin* from, const Pin* to) {
@@ -67,7 +62,7 @@ class DoorwayRound {
     const PinAt gone = from ? doorway.to : doorway.from;
     const std::string what = quilt_.map(gone.map) ? "to a spot that is gone" : "to a map that is gone";
     const Pin* stays = from ? from : to;
-    std::string text = stays ? pinText(*stays) + " of " + quilt_.map(left.map)->name + " leads " + what : "A doorway leads " + what;
+    std::string text = stays ? "“" + pinText(*stays) + "” on " + quilt_.map(left.map)->name + " leads " + what : "A doorway leads " + what;
     if (!stays) text += ", from a spot that is gone";
     tell(kDead, doorway, left, std::move(text), LooseThread::Mend::takeWayOut, "Take the doorway out");
   }

@@ -24,7 +24,10 @@ void lookAtTiles(const Quilt& quilt, const Map& map, Check::Threads& threads) {
       threads.push_back({kMissing, map.id, std::nullopt, layer->backdrop.sheet, layer->name + " on " + map.name + " hangs a sheet that is missing", {}, {}});
     }
     if (!layer->holdsTiles()) continue;
-    for (const auto& [tile, count] : layer->cells.tally(map.bounds)) {
+    const std::map<TileRef, std::int64_t> tally = layer->cells.tally(map.bounds);
+    for (const std::pair<const TileRef, std::int64_t>& one : tally) {
+      const TileRef tile = one.first;
+      const std::int64_t count = one.second;
       const bool isChalk = tile.slot == kChalkSlot;
       if (!isChalk && quilt.sheetAt(tile.slot)) continue;
       Seen& seen = isChalk ? chalked : missing[quilt.slots().sheet(tile.slot)];

@@ -59,8 +59,8 @@ std::pair<Quilt, LayerAt> layerFor(const Quilt& quilt, LayerAt on, IdSource& ids
   if (wanted && wanted->holdsPins()) return {quilt, on};
   // On the level of that layer, so that a pin lies where it was placed.
   const int rise = wanted ? map->riseOf(*wanted) : 0;
-  for (auto layer = map->layers.rbegin(); layer != map->layers.rend(); ++layer) {
-    if ((*layer)->holdsPins() && map->riseOf(layer->read()) == rise) return {quilt, {on.map, (*layer)->id}};
+  for (auto one = map->layers.rbegin(); one != map->layers.rend(); ++one) {
+    if ((*one)->holdsPins() && map->riseOf(one->read()) == rise) return {quilt, {on.map, (*one)->id}};
   }
   const Id folder = wanted ? wanted->folder : Id();
   std::size_t index = map->layers.size();
@@ -129,9 +129,9 @@ std::vector<Id> pinsOn(const Map& map, CellPos cell, const std::set<Id>& hidden)
     Id pin;
   };
   std::vector<Found> found;
-  for (auto layer = map.layers.rbegin(); layer != map.layers.rend(); ++layer) {
-    if (!(*layer)->holdsPins() || hidden.contains((*layer)->id)) continue;
-    for (const Pin& pin : (*layer)->pins.read()) {
+  for (auto nearest = map.layers.rbegin(); nearest != map.layers.rend(); ++nearest) {
+    if (!(*nearest)->holdsPins() || hidden.contains((*nearest)->id)) continue;
+    for (const Pin& pin : (*nearest)->pins.read()) {
       const CellRect cells = cellsOf(pin, map.bounds);
       if (cells.contains(cell)) found.push_back({std::int64_t{cells.width()} * cells.height(), pin.id});
     }
