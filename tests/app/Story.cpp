@@ -11,10 +11,27 @@
 #include <QWindow>
 #include <cstdio>
 #include <filesystem>
+#include <fstream>
+#include <sstream>
 
 #include "app/actions/KeyBindings.h"
 
 namespace uq::test {
+
+namespace {
+
+// Takes out of a text file what begins with `first`, to the end of the next `last`.
+void withoutPart(const std::string& path, const std::string& first, const std::string& last) {
+  std::stringstream text;
+  text << std::ifstream(path).rdbuf();
+  std::string all = text.str();
+  const std::size_t from = all.find(first);
+  ASSERT_NE(from, std::string::npos) << path;
+  all.erase(from, all.find(last, from) + last.size() - from);
+  std::ofstream(path) << all;
+}
+
+}  // namespace
 
 Story::Story(Demo demo) {
   folder_ = scratch_.filePath(QStringLiteral("copperline")).toStdString();
@@ -30,6 +47,10 @@ Story::Story(Demo demo) {
   if (demo == Demo::whole) return;
   fs::create_directories(folder_ + "/maps");
   fs::copy(from / "maps" / "depot-yard", folder_ + "/maps/depot-yard");
+  // Its ways would lead nowhere: it comes without pins.
+  fs::remove(folder_ + "/maps/depot-yard/pins.pins.json");
+  withoutPart(folder_ + "/maps/depot-yard/map.json", ",\n    {\"id\": \"xy53s2vokqwj\"", "}");
+  withoutPart(folder_ + "/quilt.json", "  \"start\": {", "},\n");
 }
 
 Story::~Story() = default;

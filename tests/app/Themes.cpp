@@ -1,8 +1,10 @@
 // Linen and indigo: both readable, changed at once, and kept.
+#include <QSignalSpy>
 #include <QSettings>
 #include <QToolButton>
 #include <cmath>
 
+#include "app/workroom/ThreadRound.h"
 #include "app/Story.h"
 #include "app/look/Theme.h"
 #include "app/look/ThemeChoice.h"
@@ -51,6 +53,10 @@ TEST_F(Themes, TheWorkroomTurnsDarkAtOnceAndStaysSo) {
   openDemo();
   hand.click(room->table(), onTable("yard", 30));
   const auto rest = [this] { hand.moveTo(room->canvas(), QPointF(3, 3)); };
+  // The foot line counts them.
+  auto* round = room->findChild<ThreadRound*>();
+  QSignalSpy looked(round, &ThreadRound::looked);
+  while (round->isDue()) ASSERT_TRUE(looked.wait(10000));
   rest();
   const QImage light = room->grab().toImage();
   Story::choose(ActionId::indigo);

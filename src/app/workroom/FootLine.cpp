@@ -63,8 +63,9 @@ FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   threads_->setAutoRaise(true);
   threads_->setFocusPolicy(Qt::TabFocus);
   threads_->setToolTip(tr("Loose threads: press to list them"));
+  threads_->setAccessibleName(tr("Loose threads"));
   // As wide as it usually gets, so that nothing moves while somebody works.
-  threads_->setMinimumWidth(threads_->fontMetrics().horizontalAdvance(tr("%1 loose threads").arg(888)) + 12);
+  threads_->setMinimumWidth(threads_->fontMetrics().horizontalAdvance(tr("%1 loose").arg(888)) + 12);
   connect(threads_, &QToolButton::clicked, this, &FootLine::threadsPressed);
   layout->addWidget(threads_);
   kept_ = makeSoftLabel(this);
@@ -87,7 +88,8 @@ void FootLine::say(const QString& text) {
 
 void FootLine::tellThreads(std::optional<int> known) {
   const int count = known.value_or(0);
-  threads_->setText(!known ? QString() : count == 0 ? tr("no loose thread") : count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count));
+  threads_->setText(!known ? QString() : tr("%1 loose").arg(count));
+  threads_->setAccessibleDescription(threads_->text());
 }
 
 void FootLine::tellKept(const Session* session) {
