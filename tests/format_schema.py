@@ -38,7 +38,7 @@ for path in documents:
         later = field in ("roles", "screen", "opensWith", "table", "order", "seat", "footprint", "facings", "firstShift",
                           "offset", "footing", "pile", "from", "by", "licence", "maySell", "mayTurn", "mayMirrorAcross",
                           "mayMirrorDown", "seeThrough", "shrink", "closesRims", "enlarge", "shelf", "role", "manner",
-                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "seen", "growsAsPainted", "title", "walker", "seams", "pieces")
+                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "seen", "growsAsPainted", "title", "walker", "seams", "pieces", "doorways", "silenced", "start")
         expect(later, lacking, f"{path} without {field}")
 links = json.loads((source / "demo/copperline/links.json").read_text())
 expect(False, dict(links, seams=[{"id": "aaaaaaaaaaab", "map": "aaaaaaaaaaac"}]), "a seam to nothing")

@@ -133,7 +133,6 @@ TEST_F(Doors, ABrokenWayIsFoundAndMended) {
   const PinAt from = pins.chosen();
   const std::set<Id> before = doorwayIds();
   ASSERT_FALSE(pins.lead(from, {mapNamed("Signal Loft"), {}, {4, 5}, true, {}}).empty());
-  const Doorway way = newOne(before);
   session().verbs().maps.remove(mapNamed("Signal Loft"));
   ASSERT_TRUE(tells("dead doorway"));
   const int actions = hand.actions();
@@ -149,7 +148,7 @@ TEST_F(Doors, ABrokenWayIsFoundAndMended) {
   hand.click(part<QPushButton>("threads-mend"));
   EXPECT_LE(hand.actions() - actions, 2);
   report("a broken way found and mended");
-  EXPECT_FALSE(session().quilt().listed<Doorway>(way.id));
+  EXPECT_EQ(doorwayIds().size(), before.size()) << "one of the two that led there is gone";
   (void)threads();
   EXPECT_TRUE(list->item(row)->font().strikeOut()) << "the row stays where it was";
   hand.key(Qt::Key_Escape);

@@ -372,7 +372,8 @@ TEST_F(UnderTheHand, AMaximisedWindowStaysAsLargeAsItIs) {
   room->openQuilt(QString::fromStdString(folder()));
   awaitWork();
   settle();
-  EXPECT_EQ(room->size(), size);
+  // The screen of the tests is narrower than the window can be used on.
+  EXPECT_EQ(room->size(), size.expandedTo(room->minimumSizeHint()));
   EXPECT_TRUE(room->isMaximized());
 }
 

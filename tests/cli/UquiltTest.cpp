@@ -33,7 +33,9 @@ TEST_F(Uquilt, InfoInJsonIsForPrograms) {
   EXPECT_EQ(*map.find("pixels"), Json(Json::Array{1536, 1024}));
   const Json& quayside = (*json->find("maps")->as<Json::Array>())[4];
   EXPECT_EQ(*quayside.find("order"), Json("by-depth"));
-  const Json& goods = quayside.find("layers")->as<Json::Array>()->back();
+  const Json::Array& layers = *quayside.find("layers")->as<Json::Array>();
+  EXPECT_EQ(*layers.back().find("name"), Json("Pins"));
+  const Json& goods = layers[layers.size() - 2];
   EXPECT_EQ(*goods.find("level"), Json("Quay"));
   EXPECT_EQ(*goods.find("rise"), Json(32));
   EXPECT_EQ(*(*map.find("layers")->as<Json::Array>())[0].find("painted"), Json(1536));

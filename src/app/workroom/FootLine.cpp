@@ -33,6 +33,8 @@ QString savedText(const Session& session) {
   return until ? keptText(until->toString(QStringLiteral("HH:mm"))) : FootLine::tr("not saved");
 }
 
+constexpr int kLeastHands = 60;  // logical pixels
+
 }  // namespace
 
 FootLine::FootLine(QWidget* parent) : QWidget(parent) {
@@ -65,7 +67,8 @@ FootLine::FootLine(QWidget* parent) : QWidget(parent) {
   threads_->setToolTip(tr("Loose threads: press to list them"));
   threads_->setAccessibleName(tr("Loose threads"));
   // As wide as it usually gets, so that nothing moves while somebody works.
-  threads_->setMinimumWidth(threads_->fontMetrics().horizontalAdvance(tr("%1 loose").arg(888)) + 12);
+  threads_->setMinimumWidth(threads_->fontMetrics().horizontalAdvance(tr("%1 loose").arg(888)) + 20);
+  threads_->hide();
   connect(threads_, &QToolButton::clicked, this, &FootLine::threadsPressed);
   layout->addWidget(threads_);
   kept_ = makeSoftLabel(this);
@@ -84,6 +87,18 @@ void FootLine::say(const QString& text) {
   QTimer::singleShot(kSayFor, this, [this, mine] {
     if (mine == sayings_) said_.clear();
   });
+}
+
+int FootLine::leastWidth() const {
+  return layout()->minimumSize().width() - (threads_->isHidden() ? 0 : threads_->minimumWidth() + layout()->spacing());
+}
+
+QSize FootLine::minimumSizeHint() const { return {leastWidth(), height()}; }
+
+void FootLine::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  // In a narrow window the count would widen it; the menu lists them, too.
+  threads_->setVisible(width() >= leastWidth() + threads_->minimumWidth() + kLeastHands);
 }
 
 void FootLine::tellThreads(std::optional<int> known) {

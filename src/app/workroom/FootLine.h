@@ -25,11 +25,19 @@ class FootLine : public QWidget {
   // Says something for the next few seconds in place of the hands, for what needs no answer.
   void say(const QString& text);
 
+  // Without the count of loose threads, which goes where there is no room for it.
+  QSize minimumSizeHint() const override;
+
  Q_SIGNALS:
   void sizePressed();
   void threadsPressed();
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
+  int leastWidth() const;
+
   QLabel* hands_;
   QLabel* place_;
   QToolButton* size_;
