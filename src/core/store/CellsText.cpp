@@ -236,4 +236,12 @@ NumbersRead readNumbers(std::string_view text, int most, const std::string& file
   return result;
 }
 
+std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect bounds, const Quilt& quilt) {
+  std::map<SheetSlot, std::int64_t> missing;
+  for (const auto& [ref, count] : cells.tally(bounds)) {
+    if (!quilt.sheetAt(ref.slot)) missing[ref.slot] += count;
+  }
+  return missing;
+}
+
 }  // namespace uq

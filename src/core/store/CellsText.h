@@ -9,6 +9,7 @@
 // Cost: linear in the text; writing is done by as many threads as there are cores.
 #pragma once
 
+#include <map>
 #include <string>
 #include <string_view>
 
@@ -48,5 +49,8 @@ struct NumbersRead {
 
 // Numbers of 1 to `most`.
 NumbersRead readNumbers(std::string_view text, int most, const std::string& file);
+
+// How many cells within bounds are of sheets that a quilt does not have, by slot.
+std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect bounds, const Quilt& quilt);
 
 }  // namespace uq

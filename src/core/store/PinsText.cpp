@@ -4,6 +4,7 @@
 
 #include "core/store/Documents.h"
 #include "core/store/Fields.h"
+#include "core/store/JsonText.h"
 #include "core/store/StoreLimits.h"
 
 namespace uq {
@@ -81,6 +82,12 @@ Result<Pins> readPinsDocument(const Json& json, const std::string& file) {
   const auto twin = std::adjacent_find(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id == b.id; });
   if (twin != pins.end()) fields.refuse("two pins have the id " + twin->id.text(), 0);
   return checked(fields, std::move(pins));
+}
+
+Result<Pins> readPins(const Result<std::string>& text, const std::string& file) {
+  if (!text) return fail(text.error());
+  const auto json = readJson(*text, file);
+  return json ? readPinsDocument(*json, file) : Result<Pins>(fail(json.error()));
 }
 
 Json pinAtJson(const PinAt& at) { return Json::Object{{"map", at.map.text()}, {"pin", at.pin.text()}}; }

@@ -17,6 +17,9 @@ Json pinsDocument(const Pins& pins);
 // Refuses two pins of one id, and more than kMostPins.
 Result<Pins> readPinsDocument(const Json& json, const std::string& file);
 
+// The same of a file's text, or of why there is none.
+Result<Pins> readPins(const Result<std::string>& text, const std::string& file);
+
 // An end of a way, or where the player begins: "map" and "pin".
 Json pinAtJson(const PinAt& at);
 PinAt readPinAt(const Json& json, const std::string& file, class Fields& outer);

@@ -23,15 +23,6 @@ namespace {
 
 constexpr std::string_view kJsonEnding = ".json";
 
-// How many cells within bounds are of sheets that a quilt does not have, by slot.
-std::map<SheetSlot, std::int64_t> missingOf(const CellGrid& cells, CellRect bounds, const Quilt& quilt) {
-  std::map<SheetSlot, std::int64_t> missing;
-  for (const auto& [ref, count] : cells.tally(bounds)) {
-    if (!quilt.sheetAt(ref.slot)) missing[ref.slot] += count;
-  }
-  return missing;
-}
-
 class QuiltReader {
  public:
   QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const ReadBefore* before)
@@ -390,12 +381,10 @@ void QuiltReader::readCellsOf(Map& map) {
   };
   for (std::size_t i = 0; i < map.layers.size() && !progress_.isCancelled(); ++i) {
     const Layer& layer = map.layers[i].read();
-    if (!layer.holdsTiles()) {
-      if (layer.holdsPins()) readPinsOf(map, i);
-      else checkBackdrop(map, layer);
-      continue;
-    }
-    if (takesAsBefore(map, i)) continue;
+    if (layer.kind == LayerKind::backdrop) checkBackdrop(map, layer);
+    const bool holdsTiles = layer.holdsTiles();
+    if (layer.holdsPins()) readPinsOf(map, i);  // which leaves `layer` behind
+    if (!holdsTiles || takesAsBefore(map, i)) continue;
     while (underWay.size() >= most) take();
     underWay.push_back(beginCells(map, i));
   }
@@ -405,9 +394,7 @@ void QuiltReader::readCellsOf(Map& map) {
 void QuiltReader::readPinsOf(Map& map, std::size_t at) {
   if (map.layers[at]->file.empty()) return;  // before 1.10 there were none
   const std::string file = pinsFile(map, map.layers[at].read());
-  const auto text = folder_.read(file, kLargestDocument);
-  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-  auto pins = json ? readPinsDocument(*json, file) : Result<Pins>(fail(json.error()));
+  auto pins = readPins(folder_.read(file, kLargestDocument), file);
   if (pins) return map.layers[at].edit([&](Layer& layer) { layer.pins = Shared(std::move(*pins)); });
   takeDamage(map.id, pins.error());
 }
