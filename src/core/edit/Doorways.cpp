@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/base/Shortened.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Pins.h"
@@ -11,18 +12,9 @@ namespace uq {
 
 namespace {
 
-// As far as it is read in a sentence, cut between two characters.
-std::string inSentence(const std::string& name) {
-  constexpr std::size_t kMost = 60;  // bytes
-  if (name.size() <= kMost) return name;
-  std::size_t end = kMost;
-  while (end > 0 && (static_cast<unsigned char>(name[end]) & 0xc0) == 0x80) --end;
-  return name.substr(0, end) + "…";
-}
-
 std::string endText(const Quilt& quilt, PinAt at) {
   const Pin* pin = quilt.pin(at);
-  return pin ? inSentence(pinText(*pin)) : "a spot that is gone";
+  return pin ? shortened(pinText(*pin)) : "a spot that is gone";
 }
 
 std::string capital(std::string text) {
@@ -30,7 +22,7 @@ std::string capital(std::string text) {
   return text;
 }
 
-// As it stands in a sentence: "facing north-east".
+// Which way somebody goes who leaves by a pin.
 Heading travelFrom(const Quilt& quilt, PinAt from) {
   const Map* map = quilt.map(from.map);
   const Pin* pin = quilt.pin(from);
@@ -116,10 +108,10 @@ Quilt withStart(const Quilt& quilt, PinAt pin) {
 
 std::string doorwayText(const Quilt& quilt, const Doorway& doorway) {
   const Map* to = quilt.map(doorway.to.map);
-  std::string text = capital(endText(quilt, doorway.from)) + " leads to " + (to ? inSentence(to->name) : "a map that is gone") +
+  std::string text = capital(endText(quilt, doorway.from)) + " leads to " + (to ? shortened(to->name) : "a map that is gone") +
                      ", arriving at “" + endText(quilt, doorway.to) + "”, facing " + std::string(headingName(doorway.arriving));
   text += doorway.back ? ", and back." : ", one way.";
-  if (!doorway.needs.empty()) text += " Needs " + inSentence(doorway.needs) + ".";
+  if (!doorway.needs.empty()) text += " Needs " + shortened(doorway.needs) + ".";
   return text;
 }
 

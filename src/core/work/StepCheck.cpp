@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "core/base/Shortened.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/LinksText.h"
@@ -15,15 +16,6 @@ namespace {
 
 Error refused(Error::Cause cause, std::string reason) {
   return Error{cause, std::move(reason), {}, 0, "Nothing was changed", {}};
-}
-
-// A name as far as it is read at a glance, cut between two characters.
-std::string shortened(const std::string& name) {
-  constexpr std::size_t kMost = 60;  // bytes
-  if (name.size() <= kMost) return name;
-  std::size_t end = kMost;
-  while (end > 0 && (static_cast<unsigned char>(name[end]) & 0xc0) == 0x80) --end;
-  return name.substr(0, end) + "…";
 }
 
 // What a reader of our own files said of a part that was not even written yet.
