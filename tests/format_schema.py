@@ -46,7 +46,7 @@ expect(False, dict(links, seams=[dict(links["seams"][0], wraps="round")]), "a wa
 expect(False, dict(links, seams=[dict(links["seams"][0], at=[1.5, 0])]), "half a cell")
 expect(True, dict(links, doorways=[{"id": "aaaaaaaaaaab", "from": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaad"}, "to": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaae"}, "arriving": "north-east"}]), "a doorway")
 expect(False, dict(links, doorways=[{"id": "aaaaaaaaaaab", "from": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaad"}, "arriving": "north"}]), "a doorway to nowhere")
-pins = {"document": "pins", "version": "1.10", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "cell": [3, 4], "name": "Gate"}]}
+pins = {"document": "pins", "version": "1.11", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "cell": [3, 4], "name": "Gate"}]}
 expect(True, pins, "a layer's pins")
 expect(False, dict(pins, pins=[{"id": "aaaaaaaaaaab", "number": 1}]), "a pin that lies nowhere")
 plan = json.loads((source / "demo/copperline/plan.json").read_text())

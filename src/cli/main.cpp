@@ -7,6 +7,7 @@
 #include "cli/Commands.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
+#include "cli/LinksCommand.h"
 #include "cli/ResizeCommand.h"
 #include "cli/PackCommand.h"
 #include "cli/RecoverCommand.h"
@@ -72,6 +73,10 @@ int main(int argc, char** argv) {
   check->add_flag("--json", checking.json, "Print what is broken and all loose threads as one JSON object");
   check->add_flag("--strict", checking.strict, "Exit with 1 where a thread hangs loose");
   check->add_flag("--joints", checking.joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
+
+  auto* links = app.add_subcommand("links", "How the maps hang together: seams, doorways, spots, and what doorways need");
+  links->add_option("QUILT", quilt, quiltHelp);
+  links->add_flag("--json", json, "Print JSON for programs (docs/links.md)");
 
   uq::cli::JointsOrder laying;
   auto* jointsCommand = app.add_subcommand("joints", "Lay what belongs at loose joints, where no other one comes of it");
@@ -169,6 +174,7 @@ int main(int argc, char** argv) {
     return app.exit(error) == 0 ? uq::cli::kFine : uq::cli::kUsage;
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
+  if (links->parsed()) return uq::cli::links(quilt, json);
   if (render->parsed() && order.board) return uq::cli::renderBoard(order);
   if (render->parsed() && order.map.empty()) {
     std::fprintf(stderr, "render needs a MAP, or --board\n");

@@ -19,6 +19,8 @@ constexpr QRgb kBoardCloth = 0xffe3dac8;
 constexpr QRgb kBoardInk = 0xff1f2a3c;
 constexpr QRgb kBoardStitch = 0xffb4432f;
 constexpr QRgb kBoardPaper = 0xfffaf7f0;
+constexpr QRgb kBoardButton = 0xffffd166;
+constexpr int kButton = 8;        // device pixels, radius
 constexpr int kBoardMargin = 24;  // device pixels
 constexpr int kNameHeight = 20;   // likewise, above a piece
 
@@ -47,6 +49,43 @@ std::vector<QLine> stitchesOn(const Quilt& quilt, ViewScale scale) {
     for (const StitchSide& side : seamOnBoard(quilt, pieces, seam.read())) lines.push_back(onPicture(side, scale));
   }
   return lines;
+}
+
+// The cords of all ways whose ends are there, as lines, and the buttons at them.
+struct CordOnPicture {
+  QLine line;
+  int from = 0;  // the numbers of its pins
+  int to = 0;
+};
+std::vector<CordOnPicture> cordsOn(const Quilt& quilt, ViewScale scale) {
+  std::vector<CordOnPicture> cords;
+  for (const LaidCord& one : laidCords(quilt, piecesOf(quilt))) {
+    if (one.from.at && one.to.at) cords.push_back({{deviceShift(*one.from.at, scale), deviceShift(*one.to.at, scale)}, one.from.number, one.to.number});
+  }
+  return cords;
+}
+
+void drawCords(QPainter& on, const std::vector<CordOnPicture>& cords) {
+  on.save();
+  on.setRenderHint(QPainter::Antialiasing);
+  QFont font = on.font();
+  font.setPixelSize(10);
+  on.setFont(font);
+  for (const CordOnPicture& cord : cords) {
+    on.setPen(QPen(QColor::fromRgb(kBoardButton), 3));
+    on.drawLine(cord.line);
+    on.setPen(QPen(QColor::fromRgb(kBoardInk), 3, Qt::DashLine, Qt::FlatCap));
+    on.drawLine(cord.line);
+  }
+  on.setPen(QPen(QColor::fromRgb(kBoardInk), 1));
+  on.setBrush(QColor::fromRgb(kBoardButton));
+  for (const CordOnPicture& cord : cords) {
+    for (const auto& [at, number] : {std::pair(cord.line.p1(), cord.from), std::pair(cord.line.p2(), cord.to)}) {
+      on.drawEllipse(at, kButton, kButton);
+      on.drawText(QRect(at - QPoint(20, 10), QSize(40, 20)), Qt::AlignCenter, QString::number(number));
+    }
+  }
+  on.restore();
 }
 
 // The device pixels of a chalk piece.
@@ -157,6 +196,7 @@ QImage boardPicture(MapPainter& painter, const Quilt& quilt, ViewScale scale) {
     on.drawText(QRect(own.left(), own.top() - kNameHeight, std::max(own.width(), 200), kNameHeight), Qt::AlignLeft | Qt::AlignVCenter,
                 QString::fromStdString(quilt.map(one.map)->name));
   }
+  drawCords(on, cordsOn(quilt, scale));
   font.setItalic(true);
   on.setFont(font);
   for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
@@ -192,6 +232,20 @@ std::string boardDrawing(MapPainter& painter, const Quilt& quilt, ViewScale scal
                              "\" y2=\"" + number(line.y2()) + "\" stroke-width=\"3\"";
     text += "<line " + ends + " stroke=\"" + colour(kBoardPaper) + "\"/>\n<line " + ends + " stroke=\"" + colour(kBoardStitch) +
             "\" stroke-dasharray=\"9 5\"/>\n";
+  }
+  const std::vector<CordOnPicture> cords = cordsOn(quilt, scale);
+  for (const CordOnPicture& cord : cords) {
+    const std::string ends = "x1=\"" + number(cord.line.x1()) + "\" y1=\"" + number(cord.line.y1()) + "\" x2=\"" + number(cord.line.x2()) +
+                             "\" y2=\"" + number(cord.line.y2()) + "\" stroke-width=\"3\"";
+    text += "<line " + ends + " stroke=\"" + colour(kBoardButton) + "\"/>\n<line " + ends + " stroke=\"" + colour(kBoardInk) +
+            "\" stroke-dasharray=\"9 5\"/>\n";
+  }
+  for (const CordOnPicture& cord : cords) {
+    for (const auto& [at, pin] : {std::pair(cord.line.p1(), cord.from), std::pair(cord.line.p2(), cord.to)}) {
+      text += "<circle cx=\"" + number(at.x()) + "\" cy=\"" + number(at.y()) + "\" r=\"" + number(kButton) + "\" fill=\"" +
+              colour(kBoardButton) + "\" stroke=\"" + colour(kBoardInk) + "\"/>\n<text x=\"" + number(at.x()) + "\" y=\"" + number(at.y() + 4) +
+              "\" text-anchor=\"middle\" font-family=\"sans-serif\" font-size=\"10\" fill=\"" + colour(kBoardInk) + "\">" + number(pin) + "</text>\n";
+    }
   }
   for (const Shared<ChalkPiece>& chalk : quilt.chalkPieces()) {
     const QRect own = chalkRect(chalk.read(), scale);

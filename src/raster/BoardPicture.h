@@ -34,7 +34,7 @@ QRect boardExtent(MapPainter& painter, const Quilt& quilt, ViewScale scale);
 QImage drawTogether(MapPainter& painter, const Quilt& quilt, const std::vector<PlacedMap>& maps, ViewScale scale,
                     const QRect& part);
 
-// The Board: cloth, pieces, stitches and names, and chalk pieces in dashes.
+// The Board: cloth, pieces, stitches, names, the cords of all ways with numbered buttons, and chalk pieces in dashes.
 QImage boardPicture(MapPainter& painter, const Quilt& quilt, ViewScale scale);
 // The same as a drawing (SVG) that holds a picture of each piece, and says stitches and names as lines and text.
 std::string boardDrawing(MapPainter& painter, const Quilt& quilt, ViewScale scale);

@@ -358,4 +358,27 @@ RC_GTEST_FIXTURE_PROP(EditList, NonsenseIsRefusedAndNeverHarms, ()) {
 }
 
 }  // namespace
+TEST_F(EditList, PlacesPinsAndLeadsWays) {
+  const std::string gate = R"({"do": "pin", "map": "Yard", "name": "Gate", "at": [4, 5]})";
+  const Quilt led = done(gate + R"(, {"do": "lead", "map": "Yard", "from": "Gate", "other": "Loft", "at": [2, 3], "facing": "north", "needs": "a key"},
+                                    {"do": "begin", "map": "Yard", "pin": "1"}, {"do": "movePin", "map": "Yard", "pin": "Gate", "at": [6, 6]})");
+  ASSERT_THAT(led.doorways(), SizeIs(1));
+  const Doorway& way = led.doorways().front().read();
+  EXPECT_EQ(way.arriving, Heading::north);
+  EXPECT_TRUE(way.back);
+  EXPECT_EQ(way.needs, "a key");
+  EXPECT_EQ(led.facts().start, way.from);
+  EXPECT_EQ(led.pin(way.from)->cell, (CellPos{6, 6}));
+  EXPECT_EQ(led.pin(way.to)->cell, (CellPos{2, 3}));
+  const Quilt edge = done(R"({"do": "pin", "map": "Yard", "edge": "left"}, {"do": "lead", "map": "Yard", "from": "west edge", "other": "Loft", "at": [1, 1], "oneWay": true, "meantSo": true})");
+  EXPECT_TRUE(edge.doorways().front()->meantSo);
+  EXPECT_FALSE(edge.doorways().front()->back);
+  EXPECT_FALSE(done(gate + R"(, {"do": "removePin", "map": "Yard", "pin": "Gate"})").mapNamed("Yard")->layers.back()->pins->size());
+  EXPECT_THAT(refusal(R"({"do": "lead", "map": "Yard", "from": "Gate", "other": "Loft", "at": [2, 3]})"), HasSubstr("no pin “Gate”"));
+  EXPECT_THAT(refusal(gate + ", " + gate + R"(, {"do": "begin", "map": "Yard", "pin": "Gate"})"), HasSubstr("several pins “Gate”"));
+  EXPECT_THAT(refusal(gate + R"(, {"do": "lead", "map": "Yard", "from": "Gate", "other": "Loft", "at": [2, 3], "facing": "north-east"})"), HasSubstr("no heading"));
+  EXPECT_THAT(refusal(R"({"do": "pin", "map": "Yard", "edge": "north"})"), HasSubstr("left, top, right or bottom"));
+  EXPECT_THAT(refusal(gate + R"(, {"do": "lead", "map": "Yard", "from": "Gate", "to": "Gate"})"), HasSubstr("where it begins"));
+}
+
 }  // namespace uq::test

@@ -9,7 +9,9 @@
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Doorways.h"
+#include "core/edit/LinkGraph.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/ResizeMap.h"
 #include "core/edit/RowsAndColumns.h"
 #include "core/edit/Seams.h"
 #include "core/edit/Standing.h"
@@ -134,6 +136,7 @@ TEST(Pins, AreKeptInAFileOfTheirOwnAndRead) {
     way.needs = *rc::gen::element<std::string>("", "the brass key");
     way.meantSo = *rc::gen::arbitrary<bool>();
     if (*rc::gen::arbitrary<bool>()) way.back.reset();
+    if (*rc::gen::arbitrary<bool>()) way.picture = TilePicture{both.quilt.sheets().front()->id, *rc::gen::inRange(0u, 9u)};
     both.quilt = withStart(both.quilt.with(way), both.gate);
     QuiltFacts facts = both.quilt.facts();
     facts.silenced["no licence"] = "drawn here";
@@ -405,6 +408,105 @@ TEST(LooseThreads, ComeOutTheSameWhetherKeptUpOrFoundAnew) {
       RC_ASSERT(!whyNotKept(both.quilt));
     }
   }));
+}
+
+TEST(Pins, StandForAWholeEdgeAndGoAlongWithIt) {
+  const CellRect bounds{-2, 1, 6, 5};
+  EXPECT_EQ(edgeBeyond(bounds, {-3, 2}, 3), MapEdge::left);
+  EXPECT_EQ(edgeBeyond(bounds, {8, 4}, 3), MapEdge::right);
+  EXPECT_EQ(edgeBeyond(bounds, {9, 4}, 3), std::nullopt) << "too far";
+  EXPECT_EQ(edgeBeyond(bounds, {0, 0}, 3), MapEdge::top);
+  EXPECT_EQ(edgeBeyond(bounds, {5, 5}, 3), MapEdge::bottom);
+  EXPECT_EQ(edgeBeyond(bounds, {6, 5}, 3), std::nullopt) << "at a corner";
+  EXPECT_EQ(edgeBeyond(bounds, {0, 2}, 3), std::nullopt);
+  // Out over an edge is across a side of its cells, on every grid.
+  for (const GridKind kind : kGridKinds) {
+    const auto grid = makeGrid({kind, {32, 16}, kind == GridKind::hexagonalFlat || kind == GridKind::hexagonalPointy ? 8 : 0});
+    for (const MapEdge edge : kMapEdges) {
+      // Straight rows of diamonds have no side to the left or right: their headings are the nearest ones.
+      if (kind == GridKind::staggered && (edge == MapEdge::left || edge == MapEdge::right)) continue;
+      const auto side = sideOf(kind, nearestHeading(kind, outOver(kind, edge)));
+      ASSERT_TRUE(side);
+      Pin pin;
+      pin.edge = edge;
+      EXPECT_EQ(edgeBeyond(bounds, grid->across(middleOf(pin, bounds), *side), 1), edge) << edgeName(edge) << " " << gridName(kind);
+    }
+  }
+  Joined2 both;
+  Pin edge;
+  edge.edge = MapEdge::right;
+  const PinAdded added = addPin(both.quilt, {both.yard, {}}, edge, both.ids);
+  const DoorwayAdded way = addDoorway(added.quilt, added.pin, {both.loft, {}, {1, 1}, true, {}}, both.ids);
+  const CellRect yard = way.quilt.map(both.yard)->bounds;
+  ResizeAsk wider;
+  wider.by.right = 4;
+  const Quilt grown = resized(way.quilt, both.yard, wider).quilt;
+  EXPECT_EQ(middleOf(*grown.pin(added.pin), grown.map(both.yard)->bounds).x, yard.x1 + 3);
+}
+
+TEST(LooseThreads, NameAnEdgeThatLeadsAwayAndIsSewn) {
+  Joined2 both;
+  Pin edge;
+  edge.edge = MapEdge::right;
+  edge.name = "east edge";
+  const PinAdded added = addPin(both.quilt, {both.yard, {}}, edge, both.ids);
+  both.quilt = addDoorway(added.quilt, added.pin, {both.loft, {}, {1, 1}, true, {}}, both.ids).quilt;
+  EXPECT_THAT(both.threads("edge that leads is sewn"), IsEmpty());
+  EXPECT_EQ(sewnAlong(both.quilt, both.yard, MapEdge::right), "");
+  const CellRect yard = both.quilt.map(both.yard)->bounds;
+  const Sewing made = sewn(both.quilt, both.yard, both.loft, {yard.x1 - both.quilt.map(both.loft)->bounds.x0, 0}, both.ids);
+  ASSERT_EQ(made.why, "");
+  both.quilt = made.quilt;
+  EXPECT_EQ(sewnAlong(both.quilt, both.yard, MapEdge::right), "Loft");
+  EXPECT_EQ(sewnAlong(both.quilt, both.yard, MapEdge::left), "");
+  EXPECT_EQ(sewnAlong(both.quilt, both.loft, MapEdge::left), "Yard");
+  ASSERT_THAT(both.threads("edge that leads is sewn"), SizeIs(1));
+  EXPECT_THAT(both.threads("edge that leads is sewn").front().text, HasSubstr("is sewn to Loft"));
+}
+
+TEST(Doorways, AreLedToSomewhereElseByOneEnd) {
+  Joined2 both;
+  // Its pin goes along within a map and to another one, name and all.
+  const DoorwayAdded within = withEndMoved(both.quilt, both.way, both.hatch, {both.loft, {}, {5, 1}, true, Heading::west}, both.ids);
+  ASSERT_EQ(within.doorway, both.way);
+  const Doorway& moved = *within.quilt.listed<Doorway>(both.way);
+  EXPECT_EQ(moved.to, both.hatch);
+  EXPECT_EQ(within.quilt.pin(both.hatch)->cell, (CellPos{5, 1}));
+  EXPECT_EQ(moved.arriving, Heading::west);
+  const DoorwayAdded over = withEndMoved(both.quilt, both.way, both.hatch, {both.yard, {}, {1, 1}, true, {}}, both.ids);
+  const Doorway& carried = *over.quilt.listed<Doorway>(both.way);
+  EXPECT_EQ(carried.to.map, both.yard);
+  EXPECT_EQ(over.quilt.pin(carried.to)->name, "hatch");
+  EXPECT_FALSE(over.quilt.pin(both.hatch)) << "it went along";
+  EXPECT_EQ(carried.from, both.gate);
+  // What something else needs stays where it is.
+  const Quilt begins = withStart(both.quilt, both.hatch);
+  const DoorwayAdded left = withEndMoved(begins, both.way, both.hatch, {both.yard, {}, {1, 1}, true, {}}, both.ids);
+  EXPECT_TRUE(left.quilt.pin(both.hatch));
+  EXPECT_FALSE(left.quilt.listed<Doorway>(both.way)->to == both.hatch);
+  // Onto a pin; never onto its other end.
+  const PinAt third = both.place(both.yard, {7, 7}, "third");
+  EXPECT_EQ(withEndMoved(both.quilt, both.way, both.gate, {both.yard, third.pin, {}, true, {}}, both.ids).quilt.listed<Doorway>(both.way)->from, third);
+  EXPECT_TRUE(withEndMoved(both.quilt, both.way, both.hatch, {both.yard, both.gate.pin, {}, true, {}}, both.ids).doorway.empty());
+  EXPECT_TRUE(withEndMoved(both.quilt, both.way, third, {both.yard, {}, {1, 1}, true, {}}, both.ids).doorway.empty()) << "no end of it";
+}
+
+TEST(LinkGraph, SaysWhatHangsTogetherAndWhatIsGone) {
+  Joined2 both;
+  Doorway way = both.doorway();
+  way.needs = "the brass key";
+  both.quilt = withStart(both.quilt.with(way), both.gate);
+  const Json graph = linkGraph(both.quilt);
+  const auto text = [](const Json* json) { return json && json->as<std::string>() ? *json->as<std::string>() : std::string("-"); };
+  EXPECT_EQ(text(graph.find("start")->find("spot")), both.gate.pin.text());
+  const Json& doorway = graph.find("doorways")->as<Json::Array>()->front();
+  EXPECT_EQ(text(doorway.find("from")->find("map")), both.yard.text());
+  EXPECT_EQ(text(doorway.find("needs")), "the brass key");
+  EXPECT_EQ(text(graph.find("needs")->as<Json::Array>()->front().find("what")), "the brass key");
+  const Json graphWithout = linkGraph(withoutPins(both.quilt, both.loft, {both.hatch.pin}));
+  const Json& loose = graphWithout.find("doorways")->as<Json::Array>()->front();
+  EXPECT_FALSE(loose.find("to")->find("map")) << "null: the spot is gone";
+  EXPECT_EQ(writeJson(graph), writeJson(linkGraph(both.quilt))) << "the same bytes";
 }
 
 }  // namespace uq::test

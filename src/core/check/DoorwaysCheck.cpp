@@ -5,6 +5,7 @@
 #include "core/check/LooseThread.h"
 #include "core/edit/Doorways.h"
 #include "core/edit/Pins.h"
+#include "core/edit/Seams.h"
 #include "core/edit/Standing.h"
 
 namespace uq {
@@ -16,6 +17,7 @@ constexpr std::string_view kNoWayBack = "no way back";
 constexpr std::string_view kArrival = "arrival";
 constexpr std::string_view kDisagree = "ends that disagree";
 constexpr std::string_view kItself = "doorway to itself";
+constexpr std::string_view kSewn = "edge that leads is sewn";
 
 class DoorwayRound {
  public:
@@ -30,6 +32,8 @@ class DoorwayRound {
     if (doorway.from == doorway.to) {
       return tell(kItself, doorway, doorway.from, called(doorway) + " leads to itself", LooseThread::Mend::takeWayOut, "Take it out");
     }
+    lookAtEdge(doorway, doorway.from, *from);
+    if (doorway.back) lookAtEdge(doorway, doorway.to, *to);
     lookAtArrival(doorway, doorway.to, doorway.arriving);
     if (doorway.back) return lookAtArrival(doorway, doorway.from, *doorway.back);
     const auto other = leaving_.find(doorway.to);
@@ -67,6 +71,12 @@ class DoorwayRound {
     tell(kDead, doorway, left, std::move(text), LooseThread::Mend::takeWayOut, "Take the doorway out");
   }
 
+  // Who walks out over a stitch is on the next map, and never comes to the doorway.
+  void lookAtEdge(const Doorway& doorway, PinAt at, const Pin& pin) {
+    const std::string sewn = pin.edge ? sewnAlong(quilt_, at.map, *pin.edge) : std::string();
+    if (!sewn.empty()) tell(kSewn, doorway, at, "“" + pinText(pin) + "” on " + quilt_.map(at.map)->name + " leads away, but is sewn to " + sewn);
+  }
+
   void lookAtArrival(const Doorway& doorway, PinAt at, Heading facing) {
     const Map& map = *quilt_.map(at.map);
     const auto standing = standing_.try_emplace(at.map, quilt_, map).first;
@@ -100,6 +110,6 @@ void lookAtDoorways(const Quilt& quilt, Check::Threads& threads) {
 }  // namespace
 
 extern const Check kDoorwaysCheck;
-const Check kDoorwaysCheck{{kDead, kNoWayBack, kArrival, kDisagree, kItself}, nullptr, lookAtDoorways};
+const Check kDoorwaysCheck{{kDead, kNoWayBack, kArrival, kDisagree, kItself, kSewn}, nullptr, lookAtDoorways};
 
 }  // namespace uq

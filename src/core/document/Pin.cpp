@@ -22,6 +22,16 @@ const Pin* pinIn(const Pins& pins, Id id) {
   return found != pins.end() && found->id == id ? &*found : nullptr;
 }
 
+std::optional<MapEdge> edgeBeyond(CellRect bounds, CellPos cell, int within) {
+  const bool inRow = cell.y >= bounds.y0 && cell.y < bounds.y1;
+  const bool inColumn = cell.x >= bounds.x0 && cell.x < bounds.x1;
+  if (inRow && cell.x < bounds.x0 && cell.x >= bounds.x0 - within) return MapEdge::left;
+  if (inRow && cell.x >= bounds.x1 && cell.x < bounds.x1 + within) return MapEdge::right;
+  if (inColumn && cell.y < bounds.y0 && cell.y >= bounds.y0 - within) return MapEdge::top;
+  if (inColumn && cell.y >= bounds.y1 && cell.y < bounds.y1 + within) return MapEdge::bottom;
+  return std::nullopt;
+}
+
 CellRect cellsOf(const Pin& pin, CellRect bounds) {
   if (!pin.edge) return pin.box();
   switch (*pin.edge) {

@@ -31,6 +31,8 @@ enum class MapEdge { left, top, right, bottom };
 inline constexpr MapEdge kMapEdges[] = {MapEdge::left, MapEdge::top, MapEdge::right, MapEdge::bottom};
 std::string_view edgeName(MapEdge edge);  // "left"
 std::optional<MapEdge> edgeFromName(std::string_view name);
+// The edge that a cell lies straight out of, at most that many cells; nothing within the bounds, and at corners.
+std::optional<MapEdge> edgeBeyond(CellRect bounds, CellPos cell, int within);
 
 struct Pin {
   Id id;

@@ -1,6 +1,7 @@
 #include "core/edit/Board.h"
 
 #include <algorithm>
+#include <map>
 #include <cmath>
 #include <cstdlib>
 
@@ -291,6 +292,25 @@ Quilt withTidyBoard(const Quilt& quilt, const std::set<Id>& fixed) {
     pieces.push_back({chalk->id, rows.place({0, 0, chalk->at.w, chalk->at.h}), {}, true});
   }
   return withPlaces(quilt, pieces, fixed);
+}
+
+std::vector<LaidCord> laidCords(const Quilt& quilt, const std::vector<Piece>& pieces) {
+  std::map<Id, const Piece*> on;
+  for (const Piece& one : pieces) on[one.map] = &one;
+  const auto endOf = [&](PinAt at) {
+    LaidCord::End end{at, 0, std::nullopt};
+    const auto piece = on.find(at.map);
+    const Map* map = quilt.map(at.map);
+    const Pin* pin = map ? map->pin(at.pin) : nullptr;
+    if (piece == on.end() || !pin) return end;
+    const PixelRect cell = makeGrid(map->grid)->cellBox(middleOf(*pin, map->bounds));
+    end.number = pin->number;
+    end.at = PixelPos{piece->second->at.x + cell.x + cell.w / 2, piece->second->at.y + cell.y + cell.h / 2};
+    return end;
+  };
+  std::vector<LaidCord> cords;
+  for (const Shared<Doorway>& doorway : quilt.doorways()) cords.push_back({doorway->id, endOf(doorway->from), endOf(doorway->to)});
+  return cords;
 }
 
 }  // namespace uq

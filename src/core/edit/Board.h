@@ -34,6 +34,20 @@ std::set<Id> piecesIn(const std::vector<Piece>& pieces, const PixelRect& frame);
 // The nearest piece that lies in a direction, (±1, 0) or (0, ±1), from another one.
 std::optional<Id> pieceBeside(const std::vector<Piece>& pieces, Id from, int dx, int dy);
 
+// A doorway as it lies on the cloth, a button at each end.
+struct LaidCord {
+  struct End {
+    PinAt pin;
+    int number = 0;              // of the pin
+    std::optional<PixelPos> at;  // the middle of its cell, on the cloth; nothing where its piece or pin is not there
+  };
+  Id doorway;
+  End from;
+  End to;
+};
+// All of them, in the order of the doorways.
+std::vector<LaidCord> laidCords(const Quilt& quilt, const std::vector<Piece>& pieces);
+
 // By how much pieces come to lie that are moved by `by`, and are drawn to edges of others that are no farther than
 // `reach` pixels off; and the edges that meet then, as lines on the cloth.
 struct BoardLine {

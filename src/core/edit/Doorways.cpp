@@ -27,10 +27,7 @@ Heading travelFrom(const Quilt& quilt, PinAt from) {
   const Map* map = quilt.map(from.map);
   const Pin* pin = quilt.pin(from);
   if (!map || !pin) return Heading::south;
-  if (pin->edge) {
-    static constexpr Heading kOut[] = {Heading::west, Heading::north, Heading::east, Heading::south};
-    return nearestHeading(map->grid.kind, kOut[static_cast<int>(*pin->edge)]);
-  }
+  if (pin->edge) return nearestHeading(map->grid.kind, outOver(map->grid.kind, *pin->edge));
   return Standing(quilt, *map).leaving(middleOf(*pin, map->bounds));
 }
 
@@ -70,6 +67,44 @@ DoorwayAdded addDoorway(const Quilt& quilt, PinAt from, const WayTo& to, IdSourc
   doorway.id = freshId(after, ids);
   const Id id = doorway.id;
   return {after.with(std::move(doorway)), id};
+}
+
+DoorwayAdded withEndMoved(const Quilt& quilt, Id id, PinAt end, const WayTo& to, IdSource& ids) {
+  const Doorway* found = quilt.listed<Doorway>(id);
+  const Map* map = quilt.map(to.map);
+  if (!found || !found->joins(end) || !map || (!to.pin.empty() && !map->pin(to.pin))) return {quilt, {}};
+  const PinAt fixed = found->beyond(end);
+  Quilt after = quilt;
+  PinAt next{to.map, to.pin};
+  if (to.pin.empty()) {
+    const Pin* was = quilt.pin(end);
+    const bool goesAlong = was && !was->edge && doorwaysOf(quilt, end).size() == 1 && !(quilt.facts().start == end);
+    Pin pin = goesAlong ? *was : Pin();
+    pin.cell = to.cell;
+    pin.over = {1, 1};
+    pin.beside = {};
+    if (goesAlong && end.map == to.map) {
+      next.pin = pin.id;
+      after = withPin(after, to.map, std::move(pin));
+    } else {
+      if (goesAlong) after = withoutPins(after, end.map, {end.pin});
+      PinAdded added = addPin(after, {to.map, {}}, std::move(pin), ids);
+      if (added.pin.empty()) return {quilt, {}};
+      after = std::move(added.quilt);
+      next = added.pin;
+    }
+  }
+  if (next == fixed) return {quilt, {}};
+  Doorway moved = *found;
+  const Heading facing = to.arriving.value_or(proposedArrival(after, fixed, to.map, middleOf(*after.pin(next), map->bounds)));
+  if (found->to == end) {
+    moved.to = next;
+    moved.arriving = facing;
+  } else {
+    moved.from = next;
+    if (moved.back) moved.back = facing;
+  }
+  return {after.with(std::move(moved)), id};
 }
 
 std::vector<Id> doorwaysOf(const Quilt& quilt, PinAt pin) {

@@ -27,6 +27,11 @@ struct DoorwayAdded {
 };
 DoorwayAdded addDoorway(const Quilt& quilt, PinAt from, const WayTo& to, IdSource& ids);
 
+// One end of a doorway led to somewhere else, on its own map or another one. On a bare cell its pin goes along, name and all,
+// unless something else needs it where it is: another way, the start, an edge. `to.back` counts for nothing; `to.arriving`
+// is how one faces at that end.
+DoorwayAdded withEndMoved(const Quilt& quilt, Id doorway, PinAt end, const WayTo& to, IdSource& ids);
+
 // Which way somebody faces who goes from a pin to that cell.
 Heading proposedArrival(const Quilt& quilt, PinAt from, Id map, CellPos cell);
 // And who comes back to the pin.

@@ -155,10 +155,16 @@ std::set<Id> pinsWithin(const Map& map, CellRect cells, const std::set<Id>& hidd
 
 std::string pinText(const Pin& pin) {
   if (!pin.name.empty()) return pin.name;
-  static constexpr std::array kEdges = {"the west edge", "the north edge", "the east edge", "the south edge"};
-  if (pin.edge) return kEdges[static_cast<std::size_t>(*pin.edge)];
-  return "spot " + std::to_string(pin.number);
+  return (pin.edge ? "edge " : "spot ") + std::to_string(pin.number);
 }
+
+Heading outOver(GridKind kind, MapEdge edge) {
+  static constexpr std::array kStraight = {Heading::west, Heading::north, Heading::east, Heading::south};
+  static constexpr std::array kDiamond = {Heading::northWest, Heading::northEast, Heading::southEast, Heading::southWest};
+  return (kind == GridKind::diamond ? kDiamond : kStraight)[static_cast<std::size_t>(edge)];
+}
+
+std::string edgeText(GridKind kind, MapEdge edge) { return std::string(headingName(outOver(kind, edge))) + " edge"; }
 
 PinsHeld heldPins(const Quilt& quilt, Id id, const std::set<Id>& chosen) {
   PinsHeld held;

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/document/Quilt.h"
+#include "core/grid/Heading.h"
 
 namespace uq {
 
@@ -30,8 +31,11 @@ std::vector<Id> pinsOn(const Map& map, CellPos cell, const std::set<Id>& hidden 
 // Those that lie wholly within a rectangle of cells, edges never.
 std::set<Id> pinsWithin(const Map& map, CellRect cells, const std::set<Id>& hidden = {});
 
-// What people call it: its name, else "the east edge" or "spot 3".
+// What people call it: its name, else "edge 3" or "spot 3".
 std::string pinText(const Pin& pin);
+// The way that leads out over an edge of a map of that grid; and what people call the edge: "south-east edge" on diamonds.
+Heading outOver(GridKind kind, MapEdge edge);
+std::string edgeText(GridKind kind, MapEdge edge);
 
 // Pins as they were copied, with the ways among them: where each lies from the first one's cell, in side coordinates.
 struct PinsHeld {

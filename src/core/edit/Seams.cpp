@@ -93,6 +93,23 @@ std::string seamText(const Quilt& quilt, const Seam& seam) {
   return nameOf(seam.map) + " ~ " + nameOf(seam.other);
 }
 
+std::string sewnAlong(const Quilt& quilt, Id id, MapEdge edge) {
+  const Map* map = quilt.map(id);
+  if (!map) return {};
+  const bool across = edge == MapEdge::left || edge == MapEdge::right;
+  if (wraps(quilt, id, !across)) return map->name;
+  Pin along;
+  along.edge = edge;
+  const CellRect own = cellsOf(along, map->bounds);
+  const CellPos out = edge == MapEdge::left ? CellPos{-1, 0} : edge == MapEdge::top ? CellPos{0, -1} : edge == MapEdge::right ? CellPos{1, 0} : CellPos{0, 1};
+  const CellRect beyond{own.x0 + out.x, own.y0 + out.y, own.x1 + out.x, own.y1 + out.y};
+  for (const Sewn& one : SewnMaps::of(quilt)->around(id)) {
+    const Map* other = quilt.map(one.map);
+    if (one.map != id && other && !beyond.intersected(there(*other, one.by)).empty()) return other->name;
+  }
+  return {};
+}
+
 int cellsSewn(const Quilt& quilt, const Seam& seam) {
   const Map* map = quilt.map(seam.map);
   const Map* other = quilt.map(seam.other);

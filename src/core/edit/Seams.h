@@ -30,6 +30,8 @@ std::set<Id> seamsOf(const Quilt& quilt, Id map);
 
 // "Depot Yard ~ Ferry Street", "Canal Locks wraps across".
 std::string seamText(const Quilt& quilt, const Seam& seam);
+// What is sewn along any part of an edge of a map: the name of the first such map, its own where it wraps; empty: nothing.
+std::string sewnAlong(const Quilt& quilt, Id map, MapEdge edge);
 // How far two maps touch: "32 cells".
 int cellsSewn(const Quilt& quilt, const Seam& seam);
 

@@ -88,6 +88,7 @@ Json doorwayJson(const Doorway& doorway) {
   if (doorway.back) object.emplace_back("back", headingName(*doorway.back));
   if (doorway.meantSo) object.emplace_back("meantSo", true);
   if (!doorway.needs.empty()) object.emplace_back("needs", doorway.needs);
+  if (doorway.picture) object.emplace_back("picture", Json::Object{{"sheet", doorway.picture->sheet.text()}, {"tile", static_cast<int>(doorway.picture->tile)}});
   if (!doorway.sound.empty()) object.emplace_back("sound", doorway.sound);
   if (!doorway.note.empty()) object.emplace_back("note", doorway.note);
   append(object, doorway.extra);
@@ -105,6 +106,11 @@ Result<Doorway> readDoorway(const Json& json, const std::string& file) {
   if (fields.has("back")) doorway.back = readHeading(fields, "back");
   doorway.meantSo = fields.flagIfAny("meantSo");
   doorway.needs = fields.textIfAny("needs", kLongestOfDoorway);
+  if (const Json* shown = fields.any("picture")) {
+    Fields picture(*shown, file);
+    doorway.picture = {picture.id("sheet"), static_cast<std::uint32_t>(picture.number("tile", 0, static_cast<int>(kLastTileNumber)))};
+    fields.takeFrom(picture);
+  }
   doorway.sound = fields.textIfAny("sound", kLongestOfDoorway);
   doorway.note = fields.textIfAny("note", kLongestOfDoorway);
   doorway.extra = fields.rest();

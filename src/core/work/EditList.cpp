@@ -3,9 +3,7 @@
 #include <algorithm>
 #include <array>
 
-#include "core/edit/ResizeMap.h"
 #include "core/edit/ArrangeLayers.h"
-#include "core/edit/ArrangeMaps.h"
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
@@ -14,7 +12,7 @@
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 #include "core/store/HandText.h"
-#include "core/work/EditReading.h"
+#include "core/work/EditMaps.h"
 #include "core/work/Gesture.h"
 
 namespace uq {
@@ -31,11 +29,11 @@ constexpr std::pair<const char*, BoxShape> kBoxes[] = {{"asSeen", BoxShape::asSe
                                                        {"alongTheGrid", BoxShape::alongTheGrid}};
 constexpr std::size_t kMostPlaces = 1 << 20;
 
-class Doing : private EditReading {
+class Doing : private EditMaps {
  public:
   // `careful`: each step is held against the rules, so that the one that breaks them can be named.
   Doing(Quilt quilt, const LooksOn& covers, std::string file, const StepRules& rules, bool careful)
-      : EditReading(std::move(file)), quilt_(std::move(quilt)), covers_(covers), rules_(rules), careful_(careful) {}
+      : EditMaps(std::move(quilt), std::move(file)), covers_(covers), rules_(rules), careful_(careful) {}
 
   Result<EditsDone> list(const Json& json) {
     const Json* document = json.find("document");
@@ -70,34 +68,6 @@ class Doing : private EditReading {
   }
 
  private:
-  IdSource idsOf(const Json& step) {
-    return IdSource(static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))));
-  }
-
-  // By its name, else by its id; nullptr where there is none.
-  const Map* mapCalled(const std::string& name) const {
-    const Map* map = quilt_.mapNamed(name);
-    const auto id = Id::parse(name);
-    return map || !id ? map : quilt_.map(*id);
-  }
-
-  // Where the step is done: what it says, else where the step before was.
-  void goTo(const Json& step) {
-    if (const std::string name = text(step, "map"); !name.empty()) {
-      const Map* map = mapCalled(name);
-      if (!map) return lacks("there is no map “" + name + "”", step);
-      if (map->id != at_.map) at_ = {map->id, {}};
-    }
-    const Map* map = quilt_.map(at_.map);
-    if (const std::string name = text(step, "layer"); !name.empty() && map) {
-      const Layer* layer = map->layerNamed(name);
-      if (const auto id = Id::parse(name); !layer && id) layer = map->layer(*id);
-      if (!layer) return lacks("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
-      at_.layer = layer->id;
-    }
-    if (!quilt_.layer(at_)) refuse("it says no map and layer, and no step before it did", step);
-  }
-
   // Refuses numbers for which a sheet has no tile.
   void areThere(const InHand& hand, const Json& at) {
     hand.forEachCell([&](Cell cell) {
@@ -133,10 +103,7 @@ class Doing : private EditReading {
   void step(const Json& step, EditDone& done) {
     const std::string what = text(step, "do");
     if (error_ || !makesSense(step, what)) return;
-    if (what == "newMap") return newMap(step, done);
-    if (what == "addLayer") return addLayer(step, done);
-    if (what == "resize") return resize(step, done);
-    if (what == "sew" || what == "wrap" || what == "rip") return sew(step, what, done);
+    if (ofMaps(step, what, done)) return;
     goTo(step);
     take(step);
     if (error_) return;
@@ -344,110 +311,10 @@ class Doing : private EditReading {
     hand_ = quilt_.stamp(kept.stamp)->held;
   }
 
-  void newMap(const Json& step, EditDone& done) {
-    MapPlan plan;
-    plan.name = text(step, "name");
-    const std::string gridText = text(step, "grid");
-    const auto kind = gridKindFromName(gridText.empty() ? "orthogonal" : gridText);
-    if (!kind) return refuse(kind.error(), step);
-    const Json* cellSize = step.find("cell");
-    const auto size = cellSize ? numbers(*cellSize, 2) : std::optional(std::vector{32, 32});
-    const auto extent = cell(step, "size");
-    if (!size || !extent) return;
-    const std::string seenText = text(step, "seen");
-    const std::optional<Seen> seen = seenText.empty() ? Seen::fromAbove : seenFromName(seenText);
-    if (!seen) return refuse("“seen” is neither “from-above” nor “side-on”", step);
-    plan.grid = nearestShape(*kind, {(*size)[0], (*size)[1]});
-    plan.seen = *seen;
-    plan.width = extent->x;
-    plan.height = extent->y;
-    if (const std::string why = whyNoMap(plan); !why.empty()) return refuse(why, step);
-    IdSource ids = idsOf(step);
-    MapAdded added = addMap(quilt_, plan, ids);
-    quilt_ = std::move(added.quilt);
-    at_ = {added.map, quilt_.map(added.map)->layers.front()->id};
-    done.what = "new map " + plan.name;
-  }
-
-  void sew(const Json& step, const std::string& what, EditDone& done) {
-    const Map* map = mapOf(step);
-    if (!map) return;
-    const Map* other = what == "sew" ? mapCalled(text(step, "other")) : map;
-    const auto at = what == "sew" ? cell(step, "at") : CellPos();
-    if (!other) return lacks("there is no map “" + text(step, "other") + "”", step);
-    if (!at) return;
-    const std::string way = text(step, "way");
-    if (what == "wrap" && way != "across" && way != "down") return refuse("“way” is neither “across” nor “down”", step);
-    IdSource ids = idsOf(step);
-    Sewing sewing{ripped(quilt_, seamsOf(quilt_, map->id)), {}};
-    if (what != "rip") sewing = what == "sew" ? sewn(quilt_, map->id, other->id, *at, ids) : wrapped(quilt_, map->id, way == "down", ids);
-    if (!sewing.why.empty()) return refuse(sewing.why, step);
-    done.what = what + " " + map->name;
-    quilt_ = std::move(sewing.quilt);
-  }
-
-  // The map that a step names, else the one where the step before was; nullptr where there is none, and why is said.
-  const Map* mapOf(const Json& step) {
-    if (const std::string name = text(step, "map"); !name.empty()) {
-      const Map* map = mapCalled(name);
-      if (!map) return lacks("there is no map “" + name + "”", step), nullptr;
-      if (!(at_.map == map->id)) at_ = {map->id, {}};
-    }
-    const Map* map = quilt_.map(at_.map);
-    if (!map) refuse("it says no map, and no step before it did", step);
-    return map;
-  }
-
-  void resize(const Json& step, EditDone& done) {
-    const Map* map = mapOf(step);
-    if (!map) return;
-    ResizeAsk ask;
-    const auto cells = [&](const char* name) { return bounded(step, name, -kFarthestCell, kFarthestCell, 0); };
-    ask.by = {cells("left"), cells("top"), cells("right"), cells("bottom")};
-    if (step.find("width")) ask.width = bounded(step, "width", 1, kFarthestCell, 1);
-    if (step.find("height")) ask.height = bounded(step, "height", 1, kFarthestCell, 1);
-    ask.toUsed = flag(step, "toUsed");
-    ask.lines = lines(step);
-    if (const std::string name = text(step, "layer"); !name.empty()) {
-      const Layer* layer = map->layerNamed(name);
-      if (!layer) return lacks("there is no layer “" + name + "” on “" + map->name + "”, or there are several", step);
-      if (ask.lines.empty()) return refuse("“layer” means nothing in “resize” without rows or columns", step);
-      ask.linesOf = layer->id;
-    }
-    ask.dropsAllowance = flag(step, "dropsAllowance");
-    const std::string room = text(step, "room");
-    const auto named = newRoomFromName(room.empty() ? newRoomName(NewRoom::empty) : room);
-    if (!named) return refuse("\"room\" is empty, lastRow or ground", step);
-    ask.room = *named;
-    if (error_) return;
-    Resized sized = resized(quilt_, map->id, ask);
-    if (!sized.why.empty()) return refuse(sized.why, step);
-    done.what = "resize " + map->name;
-    done.cells = sized.cut + sized.broughtBack + sized.dropped + sized.gone;
-    quilt_ = std::move(sized.quilt);
-  }
-
-  void addLayer(const Json& step, EditDone& done) {
-    const Map* map = mapOf(step);
-    if (!map) return;
-    const int count = static_cast<int>(map->layers.size());
-    const auto index = static_cast<std::size_t>(bounded(step, "index", 0, count, count));
-    if (error_) return;
-    IdSource ids = idsOf(step);
-    LayerAdded added = uq::addLayer(quilt_, at_.map, index, ids, text(step, "role"));
-    at_.layer = added.layer;
-    quilt_ = std::move(added.quilt);
-    if (const std::string name = text(step, "name"); !name.empty()) quilt_ = renameLayer(quilt_, at_, name);
-    done.what = "add layer " + quilt_.layer(at_)->name;
-  }
-
-  Quilt quilt_;
   const LooksOn& covers_;
   const StepRules& rules_;
   bool careful_;
   std::optional<TurnGrip> turnGrip_;
-  std::uint64_t seed_ = 0;
-  LayerAt at_;
   InHand hand_;
   std::map<Id, CellSet> selected_;
 };

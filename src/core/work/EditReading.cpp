@@ -45,6 +45,11 @@ const std::map<std::string_view, Names> kMakers = {
     {"sew", {"do", "map", "other", "at", "ids"}},
     {"wrap", {"do", "map", "way", "ids"}},
     {"rip", {"do", "map"}},
+    {"pin", {"do", "map", "name", "at", "over", "edge", "ids"}},
+    {"movePin", {"do", "map", "pin", "at"}},
+    {"removePin", {"do", "map", "pin"}},
+    {"begin", {"do", "map", "pin"}},
+    {"lead", {"do", "map", "from", "other", "to", "at", "facing", "oneWay", "meantSo", "needs", "ids"}},
     {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room",
                 "layer", "insertColumns", "insertRows", "removeColumns", "removeRows"}},
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/edit/Doorways.h"
+#include "core/edit/Seams.h"
 
 namespace uq {
 
@@ -19,6 +20,43 @@ void PinVerbs::place(CellRect box, PixelPos beside) {
   pin.cell = {box.x0, box.y0};
   pin.over = {box.width(), box.height()};
   pin.beside = beside;
+  add(std::move(pin));
+}
+
+bool PinVerbs::mayLead(MapEdge edge) {
+  const std::string sewn = sewnAlong(work_.quilt(), work_.desk().map, edge);
+  if (sewn.empty()) return true;
+  work_.refuse("The " + edgeText(work_.map()->grid.kind, edge) + " is sewn to " + sewn + ": one walks over it without a doorway");
+  return false;
+}
+
+void PinVerbs::placeEdge(MapEdge edge) {
+  if (!work_.map()) return;
+  for (const Shared<Layer>& layer : work_.map()->layers) {
+    for (const Pin& pin : layer->pins.read()) {
+      if (pin.edge == edge) return choose({pin.id});
+    }
+  }
+  if (!mayLead(edge)) return;
+  Pin pin;
+  pin.edge = edge;
+  pin.name = edgeText(work_.map()->grid.kind, edge);
+  add(std::move(pin));
+}
+
+void PinVerbs::layAlong(Id id, std::optional<MapEdge> edge) {
+  const Pin* found = work_.quilt().pin({work_.desk().map, id});
+  if (!found || found->edge == edge || (edge && !mayLead(*edge))) return;
+  Pin pin = *found;
+  pin.edge = edge;
+  pin.cell = edge ? CellPos() : middleOf(*found, work_.map()->bounds);
+  pin.over = {1, 1};
+  pin.beside = {};
+  const std::string where = edge ? "along the " + edgeText(work_.map()->grid.kind, *edge) : "on a cell";
+  work_.step("Lay " + pinText(*found) + " " + where, withPin(work_.quilt(), work_.desk().map, std::move(pin)));
+}
+
+void PinVerbs::add(Pin pin) {
   PinAdded added = addPin(work_.quilt(), work_.desk().activeAt(), std::move(pin), work_.ids());
   if (added.pin.empty()) return work_.refuse("No pin can lie there");
   const std::string name = "Place " + pinText(*added.quilt.pin(added.pin));
@@ -140,6 +178,17 @@ Id PinVerbs::leadToRoom(PinAt from, const RoomAsk& ask) {
   const std::string name = doorwayText(added.quilt, *added.quilt.listed<Doorway>(added.doorway));
   const auto made = work_.make({name, std::move(added.quilt), work_.desk().activeAt()});
   return made && *made ? added.doorway : Id();
+}
+
+bool PinVerbs::moveEnd(Id doorway, PinAt end, const WayTo& to) {
+  DoorwayAdded moved = withEndMoved(work_.quilt(), doorway, end, to, work_.ids());
+  if (moved.doorway.empty()) {
+    work_.refuse("A way cannot lead to where it begins");
+    return false;
+  }
+  const std::string name = doorwayText(moved.quilt, *moved.quilt.listed<Doorway>(doorway));
+  const auto made = work_.make({name, std::move(moved.quilt), work_.desk().activeAt()});
+  return made && *made;
 }
 
 void PinVerbs::change(const Doorway& doorway) {

@@ -22,6 +22,10 @@ class PinVerbs {
 
   // A new spot of those cells, chosen then. `beside`: map pixels from the middle of its cell.
   void place(CellRect box, PixelPos beside = {});
+  // A whole edge, chosen then; refused where something is sewn along it. One that is a pin already is only chosen.
+  void placeEdge(MapEdge edge);
+  // An edge in place of cells; nothing: the cell in its middle.
+  void layAlong(Id pin, std::optional<MapEdge> edge);
   // The nearest layer's pin on a cell; empty where there is none that is seen.
   Id pinAt(CellPos cell) const;
   void choose(const std::set<Id>& pins);
@@ -43,6 +47,8 @@ class PinVerbs {
   // A way from a pin, named as it reads; the doorway, empty where the listener was told why not.
   Id lead(PinAt from, const WayTo& to);
   Id leadToRoom(PinAt from, const RoomAsk& ask);
+  // Leads one end of a doorway to somewhere else; whether it did, else the listener was told why not.
+  bool moveEnd(Id doorway, PinAt end, const WayTo& to);
   void change(const Doorway& doorway);
   void removeDoorway(Id doorway);
   void mend(const LooseThread& thread);
@@ -51,12 +57,15 @@ class PinVerbs {
   // `on` go along what was gone through, `steps` −1 or 1.
   void follow(PinAt from);
   void alongTrail(int steps);
+  // Shows a pin: its map is worked on then, and it is chosen.
+  void goTo(PinAt pin);
   bool canAlongTrail(int steps) const;
   // Where the last one led to; the canvas brings it into sight.
   const std::optional<PinAt>& arrived() const { return arrived_; }
 
  private:
-  void goTo(PinAt pin);
+  void add(Pin pin);
+  bool mayLead(MapEdge edge);
   std::string called(const std::set<Id>& pins) const;
 
   Work& work_;
