@@ -10,6 +10,7 @@
 #include "app/Story.h"
 #include "app/board/BoardView.h"
 #include "app/board/Cord.h"
+#include "app/look/SentenceList.h"
 #include "app/workroom/ThreadRound.h"
 #include "core/edit/Doorways.h"
 #include "core/edit/Pins.h"
@@ -302,6 +303,135 @@ TEST_F(Doors, AKindOfThreadsIsSilencedWithAReason) {
   hand.click(part<QPushButton>("threads-silence"));
   EXPECT_EQ(session().quilt().facts().silenced.at("nothing leads there"), "reached by tram");
   EXPECT_FALSE(tells("nothing leads there"));
+}
+
+TEST_F(Doors, AnEdgeThatIsNotSewnLeadsAway) {
+  hand.key(Qt::Key_9);
+  const Map& before = yard();
+  const CellRect bounds = before.bounds;
+  session().verbs().maps.goTo(mapNamed("Lantern Row"));
+  room->canvas()->fitMap();
+  const CellRect row = session().map()->bounds;
+  hand.moveTo(room->canvas(), onMap({row.x0 - 2, row.y0 + 3}));
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("west edge"))) << room->canvas()->tagText().toStdString();
+  hand.click(room->canvas(), onMap({row.x0 - 2, row.y0 + 3}));
+  ASSERT_THAT(session().desk().chosenPins, SizeIs(1));
+  const Id pin = *session().desk().chosenPins.begin();
+  ASSERT_EQ(session().map()->pin(pin)->edge, MapEdge::left);
+  EXPECT_EQ(session().map()->pin(pin)->name, "west edge");
+  // The same place again is the same pin, and in its sentences it becomes a cell, and an edge again.
+  hand.key(Qt::Key_Escape);
+  hand.click(room->canvas(), onMap({row.x0 - 3, row.y0 + 7}));
+  EXPECT_EQ(session().desk().chosenPins, (std::set<Id>{pin}));
+  auto* lies = part<QComboBox>("pin-lies");
+  ASSERT_TRUE(lies->isVisible());
+  lies->setFocus();
+  hand.key(Qt::Key_Home);
+  EXPECT_FALSE(session().map()->pin(pin)->edge);
+  hand.key(Qt::Key_End);
+  EXPECT_EQ(session().map()->pin(pin)->edge, MapEdge::bottom);
+  // Where a map is sewn, one walks over.
+  session().verbs().maps.goTo(mapNamed("Depot Yard"));
+  const std::size_t pins = pinsOf("Depot Yard").size();
+  session().verbs().pins.placeEdge(MapEdge::right);
+  EXPECT_THAT(pinsOf("Depot Yard"), SizeIs(pins)) << "Ferry Street is sewn there " << bounds.x1;
+}
+
+TEST_F(Doors, ADoorIsBegunInTheLens) {
+  const std::size_t were = pinsOf("Depot Yard").size();
+  hand.moveTo(room->canvas(), onMap({20, 14}));
+  hand.key(Qt::Key_V);
+  auto* door = part<QPushButton>("lens-door");
+  ASSERT_TRUE(door && door->isVisible());
+  hand.click(door);
+  ASSERT_TRUE(board()->cord());
+  EXPECT_THAT(pinsOf("Depot Yard"), SizeIs(were + 1));
+  EXPECT_EQ(session().quilt().pin(board()->cord()->from())->cell, (CellPos{20, 14}));
+  hand.key(Qt::Key_Escape);
+  EXPECT_FALSE(session().desk().onBoard);
+}
+
+TEST_F(Doors, WhereADoorwayLeadsIsSeenWhileItIsPointedAt) {
+  PinVerbs& pins = session().verbs().pins;
+  hand.key(Qt::Key_9);
+  pins.place({20, 14, 21, 15});
+  const PinAt from = pins.chosen();
+  ASSERT_FALSE(pins.lead(from, {mapNamed("Quayside"), {}, {14, 9}, true, {}}).empty());
+  hand.moveTo(room->canvas(), onMap({28, 18}));
+  const QImage without = room->canvas()->grab().toImage();
+  hand.moveTo(room->canvas(), onMap({20, 14}));
+  const QImage with = room->canvas()->grab().toImage();
+  picture("where-it-leads");
+  EXPECT_NE(without, with);
+  // The other end of the look is the quayside's ground, which the yard has not: so many pixels differ.
+  int differ = 0;
+  for (int y = 0; y < with.height(); y += 4) {
+    for (int x = 0; x < with.width(); x += 4) differ += with.pixel(x, y) != without.pixel(x, y);
+  }
+  EXPECT_GT(differ, 264 * 200 / 16 / 2);
+  // A tile as its picture, taken from the hand.
+  hand.click(room->canvas(), onMap({20, 14}));
+  Desk desk = session().desk();
+  desk.inHand = InHand(Block::of(Cell({1, 3}, {})), GridKind::orthogonal);
+  session().setDesk(desk);
+  auto* looks = part<QPushButton>("pin-looks");
+  ASSERT_TRUE(looks->isVisible());
+  ASSERT_TRUE(looks->isEnabled());
+  looks->setFocus();
+  ASSERT_TRUE(looks->hasFocus());
+  hand.key(Qt::Key_Space);
+  const Id way = doorwaysOf(session().quilt(), from).front();
+  ASSERT_TRUE(session().quilt().listed<Doorway>(way)->picture);
+  EXPECT_EQ(session().quilt().listed<Doorway>(way)->picture->tile, 3u);
+  picture("door-as-a-tile");
+  hand.key(Qt::Key_Space);
+  EXPECT_FALSE(session().quilt().listed<Doorway>(way)->picture);
+}
+
+TEST_F(Doors, TheBoardSaysTheWaysAndOneEndIsDraggedToAnotherCell) {
+  hand.key(Qt::Key_B, Qt::ControlModifier);
+  auto* ways = part<SentenceList>("board-ways");
+  ASSERT_TRUE(ways && ways->isVisible());
+  const int ofYard = ways->count();
+  EXPECT_GT(ofYard, 0);
+  EXPECT_TRUE(ways->words(0).contains(QStringLiteral("leads to"))) << ways->words(0).toStdString();
+  picture("board-ways");
+  // Nothing chosen: all of them.
+  hand.click(board(), {board()->width() - 12.0, 60});
+  EXPECT_EQ(ways->count(), static_cast<int>(session().quilt().doorways().size()));
+  EXPECT_GT(ways->count(), ofYard);
+  // One end of the first is led to another cell of the map where it was.
+  hand.click(board(), board()->pieceRect(mapNamed("Depot Yard")).center());
+  const Doorway first = session().quilt().doorways().front().read();
+  const auto at = board()->buttonAt(first.to);
+  ASSERT_TRUE(at);
+  board()->choose(first.to.map);
+  const Map& there = *session().quilt().map(first.to.map);
+  const CellPos was = there.pin(first.to.pin)->cell;
+  const CellPos next{was.x > there.bounds.x0 + 2 ? was.x - 2 : was.x + 2, was.y};
+  const std::string name = there.name;
+  hand.drag(board(), {*at, onBoard(name.c_str(), next)});
+  const Doorway moved = *session().quilt().listed<Doorway>(first.id);
+  EXPECT_EQ(session().quilt().pin(moved.to)->cell, next);
+  EXPECT_TRUE(session().desk().onBoard);
+  EXPECT_FALSE(board()->cord());
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(session().quilt().listed<Doorway>(first.id)->to, first.to);
+  EXPECT_EQ(session().quilt().pin(first.to)->cell, was);
+  // Esc in the middle leaves it.
+  const Quilt quilt = session().quilt();
+  hand.press(board(), *at);
+  hand.moveTo(board(), onBoard(name.c_str(), next));
+  ASSERT_TRUE(board()->cord());
+  hand.key(Qt::Key_Escape);
+  hand.release(board(), onBoard(name.c_str(), next));
+  EXPECT_EQ(session().quilt(), quilt);
+  // A sentence pressed twice goes to the door.
+  ways->setFocus();
+  hand.key(Qt::Key_Home);
+  hand.key(Qt::Key_Return);
+  EXPECT_FALSE(session().desk().onBoard);
+  EXPECT_THAT(session().desk().chosenPins, SizeIs(1));
 }
 
 }  // namespace uq::test

@@ -22,7 +22,11 @@ class Sewing : public Story {
     session().setDesk(std::move(desk));
   }
   Id mapNamed(const char* name) { return session().quilt().mapNamed(name)->id; }
-  QPointF middleOf(const char* name) { return board()->pieceRect(mapNamed(name)).center(); }
+  // On the piece, where no button is sewn on.
+  QPointF middleOf(const char* name) {
+    const QRectF piece = board()->pieceRect(mapNamed(name));
+    return piece.center() - QPointF(piece.width() / 4, piece.height() / 4);
+  }
   void onBoard() {
     if (!session().desk().onBoard) hand.key(Qt::Key_B, Qt::ControlModifier);
     QSignalSpy all(board(), &BoardView::pictured);

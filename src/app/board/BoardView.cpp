@@ -20,7 +20,6 @@ namespace uq {
 
 namespace {
 
-
 PixelSize pitchOf(const Map& map) { return map.grid.cell; }
 
 }  // namespace
@@ -71,6 +70,7 @@ BoardView::~BoardView() = default;
 
 void BoardView::setSession(Session* session) {
   cord_.reset();
+  lit_ = hovered_ = {};
   if (session_) session_->disconnect(this);
   session_ = session;
   pictures_.clear();
@@ -96,6 +96,11 @@ void BoardView::setSession(Session* session) {
         sheet_.invalidateAll();
       }
       if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>() || change.any<ChalkPiece>()) follow();
+      if (cord_ && !cord_->isHeld()) putCordAway();
+      if (change.any<Doorway>()) {
+        cords_.reset();
+        update();
+      }
     });
     connect(session_, &Session::refused, this, &BoardView::say);
     connect(session_, &Session::gestureEnded, this, [this] {
@@ -125,6 +130,7 @@ const Piece* BoardView::piece(Id map) const {
 
 void BoardView::follow() {
   pieces_ = session_ ? piecesOf(session_->quilt()) : std::vector<Piece>();
+  cords_.reset();
   sewn_ = session_ ? *SewnMaps::of(session_->quilt()) : SewnMaps();
   followSheet();
   std::erase_if(pictures_, [this](const auto& one) { return !piece(one.first); });
@@ -134,6 +140,7 @@ void BoardView::follow() {
   // Later the view stays while pieces move under the hand.
   if (!isPlaced_) fit();
   if (isVisible() && session_) timer_.start();
+  tellChoice();
   update();
 }
 
@@ -148,6 +155,7 @@ void BoardView::choose(Id map) {
   }
   say(wrong);
   setAccessibleDescription(wrong.isEmpty() ? nameOf(map) : tr("%1 · %2").arg(nameOf(map), wrong));
+  tellChoice();
   update();
 }
 
@@ -155,6 +163,7 @@ void BoardView::chooseAll(const std::set<Id>& pieces) {
   if (pieces.empty()) return;
   choose(*pieces.begin());
   all_ = pieces;
+  tellChoice();
   bringIntoSight(chosen_);
   update();
 }
@@ -205,6 +214,13 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
     return;
   }
   if (event->button() != Qt::LeftButton) return;
+  if (const auto end = endUnder(pressed_)) {
+    cord_ = std::make_unique<Cord>(*session_, *session_->quilt().listed<Doorway>(end->doorway), end->end);
+    lit_ = end->doorway;
+    drag_ = Drag::cord;
+    return update();
+  }
+  lit_ = {};
   const auto hit = pieceAt(session_->quilt(), pieces_, cloth(pressed_));
   const bool more = event->modifiers() & Qt::ShiftModifier;
   const bool ctrl = event->modifiers() & Qt::ControlModifier;
@@ -221,6 +237,7 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
   }
   if (!hit) {
     if (!more) all_ = {};
+    tellChoice();
     drag_ = Drag::frame;
     frame_ = {};
     return update();
@@ -231,6 +248,7 @@ void BoardView::mousePressEvent(QMouseEvent* event) {
     all_ = {*hit};
   }
   chosen_ = *hit;
+  tellChoice();
   drag_ = Drag::pieces;
   update();
 }
@@ -241,12 +259,17 @@ void BoardView::mouseMoveEvent(QMouseEvent* event) {
   switch (drag_) {
     case Drag::none: {
       if (cord_) return moveCord(at);
+      hover(at);
+      if (endUnder(at)) return setCursor(Qt::PointingHandCursor);
       const HeldEdge edge = draws_ == Draws::nothing ? edgeUnder(at) : HeldEdge();
       const Map* map = session_->quilt().map(chosen_);
       setCursor(draws_ != Draws::nothing ? Qt::CrossCursor : edge.any() ? cursorOf(edge, map->grid.kind) : Qt::ArrowCursor);
       return;
     }
     case Drag::edge: dragEdge(at); break;
+    case Drag::cord:
+      if (cord_ && (cord_->target() || (at - pressed_).manhattanLength() >= kDragAfter)) moveCord(at);
+      return;
     case Drag::pan:
       view_ = sight();
       view_.scrollBy(last_ - at);
@@ -292,7 +315,12 @@ void BoardView::mouseReleaseEvent(QMouseEvent* event) {
   if (ended == Drag::frame) {
     for (const Id map : piecesIn(pieces_, frame_)) all_.insert(map);
     if (!all_.empty() && !all_.contains(chosen_)) chosen_ = *all_.begin();
+    tellChoice();
     frame_ = {};
+  }
+  if (ended == Drag::cord && cord_) {
+    // A press that never moved shows the doorway.
+    cord_->target() ? dropCord(true) : putCordAway();
   }
   if (ended == Drag::edge) {
     say({});

@@ -21,6 +21,7 @@
 #include "app/canvas/MapEdges.h"
 #include "app/canvas/MapView.h"
 #include "app/workroom/Session.h"
+#include "core/edit/Board.h"
 #include "core/edit/DrawnPiece.h"
 #include "core/edit/Stitch.h"
 
@@ -71,12 +72,18 @@ class BoardView : public QWidget {
   // A way from that pin is to be made: the next press says where to.
   void takeCord(PinAt from);
   const Cord* cord() const { return cord_.get(); }  // nullptr while none is in hand
+  // A doorway is shown before all others, and its pieces come into sight; empty: none is.
+  void showDoorway(Id doorway);
+  // Where the button of a pin lies on the widget; nothing where its piece is not there.
+  std::optional<QPointF> buttonAt(PinAt pin) const;
 
  Q_SIGNALS:
   void opened(uq::Id map);
   // Gone into by zooming: the map is to be shown as it is seen here.
   void zoomedInto(uq::Id map);
   void viewChanged();
+  // Other pieces are chosen than before.
+  void choiceChanged();
   // The cord that began at a pin was dropped, or put away.
   void cordGone(uq::PinAt from);
   void pictured();  // all pictures in sight are there
@@ -96,7 +103,7 @@ class BoardView : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  enum class Drag { none, pan, frame, pieces, draw, edge };
+  enum class Drag { none, pan, frame, pieces, draw, edge, cord };
   struct Picture {
     QImage image;
     PixelRect covers;   // map pixels
@@ -135,6 +142,18 @@ class BoardView : public QWidget {
   // Where it is: the way is made; else nothing is.
   void dropCord(bool leads);
   bool cordKey(const QKeyEvent& event);
+  void putCordAway();
+  const std::vector<LaidCord>& laidCords() const;
+  // Whether its cord is drawn: it is of a piece that is chosen or pointed at, or shown itself.
+  bool showsCord(const LaidCord& cord) const;
+  // The end of a cord whose button lies at a point, and its doorway, if a press takes it: one of a chosen piece.
+  struct CordEnd {
+    Id doorway;
+    PinAt end;
+  };
+  std::optional<CordEnd> endUnder(QPointF at) const;
+  void hover(QPointF at);
+  void tellChoice();
   void say(const QString& what);
   void dragTo(QPointF at, Qt::KeyboardModifiers held);
   void open(Id map);
@@ -200,6 +219,10 @@ class BoardView : public QWidget {
   std::map<Id, SeamLines> seamLines_;
   SewnMaps sewn_;
   std::unique_ptr<Cord> cord_;  // in hand
+  mutable std::optional<std::vector<LaidCord>> cords_;  // until a piece or doorway changes
+  Id lit_;      // the doorway that is shown before the others
+  Id hovered_;  // the piece at the pointer
+  std::set<Id> toldChoice_;
   BoardSheet sheet_;
   std::vector<std::pair<Piece, QString>> laid_;  // as they are on the sheet
   std::vector<Shared<Seam>> laidSeams_;

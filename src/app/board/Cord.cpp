@@ -7,14 +7,11 @@
 #include "app/look/Theme.h"
 #include "core/edit/Doorways.h"
 #include "core/edit/Pins.h"
-#include "raster/MapPainter.h"
 
 namespace uq {
 
 namespace {
 
-constexpr QSize kLook(264, 200);       // logical pixels
-constexpr double kCellInLook = 24;     // logical pixels that a cell is wide there, at least
 constexpr PixelSize kRoom{12, 10};     // cells of a new room
 
 QString text(const char* words) { return QCoreApplication::translate("Cord", words); }
@@ -77,20 +74,30 @@ QString Cord::words() const {
   const QString from = pin ? QString::fromStdString(pinText(*pin)) : QString();
   if (!target_) return text("From %1: press the cell to which it leads; Esc drops the cord").arg(from);
   const Map* map = session_.quilt().map(target_->map);
+  if (!map && movesEnd()) return text("Drop it on a cell of a piece");
   if (!map) return text("From %1 to a new room here, and back").arg(from);
   const Pin* at = map->pin(target_->pin);
   QString to = QString::fromStdString(map->name) + QStringLiteral(", ");
   to += at ? QString::fromStdString(pinText(*at))
            : text("cell %1, %2").arg(target_->cell.x - map->bounds.x0).arg(target_->cell.y - map->bounds.y0);
   const QString facing = QString::fromUtf8(headingName(heading()).data());
+  if (movesEnd()) return text("Between %1 and %2, facing %3 there · Q, E turn").arg(from, to, facing);
   return (both_ ? text("From %1 to %2, facing %3, and back · Q, E turn · O: one way") : text("From %1 to %2, facing %3, one way · Q, E turn · O: both ways"))
       .arg(from, to, facing);
+}
+
+bool Cord::isHeld() const {
+  return session_.quilt().pin(from_) && (moves_.empty() || session_.quilt().listed<Doorway>(moves_));
 }
 
 Id Cord::drop(Cell floor) {
   if (!target_) return {};
   PinVerbs& pins = session_.verbs().pins;
   const Map* map = session_.quilt().map(target_->map);
+  if (movesEnd()) {
+    const bool moved = map && pins.moveEnd(moves_, end_, {map->id, target_->pin, target_->cell, true, heading()});
+    return moved ? moves_ : Id();
+  }
   if (map) return pins.lead(from_, {map->id, target_->pin, target_->cell, both_, heading()});
   RoomAsk ask;
   ask.cells = kRoom;
@@ -99,7 +106,7 @@ Id Cord::drop(Cell floor) {
   return pins.leadToRoom(from_, ask);
 }
 
-void Cord::paint(QPainter& painter, const MapView& view, const std::vector<Piece>& pieces, const QRectF& room) const {
+void Cord::paint(QPainter& painter, const MapView& view, const std::vector<Piece>& pieces, const QRectF& room) {
   const Theme& theme = Theme::current();
   const auto onWidget = [&](PixelPos at) { return view.rectOf({at.x, at.y, 1, 1}).topLeft(); };
   const Piece* home = pieceOf(pieces, from_.map);
@@ -118,40 +125,7 @@ void Cord::paint(QPainter& painter, const MapView& view, const std::vector<Piece
   painter.setRenderHint(QPainter::Antialiasing, false);
   const Map* map = target_ ? session_.quilt().map(target_->map) : nullptr;
   if (!map) return;
-  // The look: so near that a cell can be hit, about the cell under the pointer.
-  const double ratio = view.ratio;
-  const double zoom = std::max(1.0, kCellInLook / map->grid.cell.w) * ratio;
-  const auto grid = makeGrid(map->grid);
-  const PixelRect box = grid->cellBox(target_->cell);
-  MapView look;
-  look.zoom = zoom;
-  look.ratio = ratio;
-  look.size = kLook;
-  look.centreOn({box.x + box.w / 2.0, box.y + box.h / 2.0});
-  const QRect device(look.origin, (QSizeF(kLook) * ratio).toSize());
-  QImage picture(device.size(), QImage::Format_ARGB32_Premultiplied);
-  picture.setDevicePixelRatio(1);
-  picture.fill(map->cloth ? QColor::fromRgb(*map->cloth | 0xff000000u) : theme.surround);
-  session_.painter().drawOver(picture, session_.quilt(), *map, runsOf(*map, {}), ViewScale{zoom}, device);
-  picture.setDevicePixelRatio(ratio);
-  QPointF place = onWidget(target_->at) + QPointF(24, 24);
-  if (place.x() + kLook.width() > room.right() - 8) place.rx() -= kLook.width() + 48;
-  if (place.y() + kLook.height() > room.bottom() - 8) place.ry() -= kLook.height() + 48;
-  const QRectF frame(place, QSizeF(kLook));
-  painter.save();
-  painter.fillRect(frame.adjusted(-4, -4, 4, 4), theme.paper);
-  painter.setClipRect(frame);
-  painter.drawImage(place, picture);
-  painter.translate(place);
-  paintPins(painter, session_.quilt(), *map, look, {});
-  const Plane plane(look, map->grid);
-  painter.setRenderHint(QPainter::Antialiasing, map->grid.kind != GridKind::orthogonal);
-  drawStitches(painter, QPolygonF(plane.pointsOf(plane.grid().outline(target_->cell))), theme.madder, theme.paper);
-  const QPointF middle = plane.cellRect(target_->cell).center();
-  paintButton(painter, middle, 8, theme.lamp, true);
-  paintNeedle(painter, middle, 20, heading(), theme.madder);
-  painter.restore();
-  drawStitches(painter, frame, theme.madder, theme.paper);
+  look_.paint(painter, session_, map->id, target_->cell, heading(), CellLook::placeBeside(onWidget(target_->at), room, false), view.ratio);
 }
 
 }  // namespace uq

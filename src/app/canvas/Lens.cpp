@@ -14,6 +14,8 @@
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
+#include "core/edit/Doorways.h"
+#include "core/edit/Pins.h"
 
 namespace uq {
 
@@ -200,6 +202,41 @@ void Lens::addSwaps(TileRef tile) {
   lines_->addWidget(holder);
 }
 
+void Lens::addPins() {
+  const auto choose = [this](Id pin) {
+    Desk desk = session_->desk();
+    desk.tool = Tool::pins;
+    session_->setDesk(std::move(desk));
+    if (pin.empty()) session_->verbs().pins.place(CellRect::around(at_, at_));
+    else session_->verbs().pins.choose({pin});
+  };
+  const std::vector<Id> pins = pinsOn(*session_->map(), at_, session_->desk().hidden);
+  for (const Id pin : pins) {
+    const std::vector<Id> ways = doorwaysOf(session_->quilt(), PinAt{session_->map()->id, pin});
+    const QString words = QString::fromStdString(ways.empty() ? pinText(*session_->map()->pin(pin))
+                                                              : doorwayText(session_->quilt(), *session_->quilt().listed<Doorway>(ways.front())));
+    auto* line = new QPushButton(fontMetrics().elidedText(words, Qt::ElideRight, 420).replace(QLatin1String("&"), QLatin1String("&&")), this);
+    line->setObjectName(QStringLiteral("lens-pin"));
+    line->setFlat(true);
+    line->setStyleSheet(QStringLiteral("text-align: left; padding: 2px 6px;"));
+    line->setToolTip(tr("Choose this pin"));
+    connect(line, &QPushButton::clicked, this, [this, choose, pin] { act([choose, pin] { choose(pin); }); });
+    lines_->addWidget(line);
+  }
+  auto* door = new QPushButton(translated(actionRow(ActionId::leadFrom).text), this);
+  door->setObjectName(QStringLiteral("lens-door"));
+  door->setToolTip(tr("A way begins on this cell: the Board comes, with a cord in hand"));
+  const Id first = pins.empty() ? Id() : pins.front();
+  connect(door, &QPushButton::clicked, this, [this, choose, first] {
+    act([this, choose, first] {
+      choose(first);
+      actions_->action(ActionId::leadFrom)->trigger();
+    });
+  });
+  lines_->addSpacing(kGap / 2);
+  lines_->addWidget(door, 0, Qt::AlignLeft);
+}
+
 void Lens::build(bool withVerbs) {
   qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
   delete layout();
@@ -225,6 +262,7 @@ void Lens::build(bool withVerbs) {
     lines_->addWidget(none);
   }
   if (!(top == TileRef{})) addSwaps(top);
+  addPins();
   if (!withVerbs || session_->desk().selection().empty()) return;
   auto* holder = new QWidget(this);
   auto* row = new QHBoxLayout(holder);

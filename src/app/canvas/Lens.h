@@ -1,7 +1,8 @@
 // Lens: what lies on one cell, layer by layer, fanned out beside it.
 //
 // A line for each layer of the map, nearest on top: its thread, its picture there, and what it is. A click goes to the
-// layer; buttons take the tile into the hand, move it to the next layer, delete it, and swap it for what is in hand.
+// layer; buttons take the tile into the hand, move it to the next layer, delete it, and swap it for what is in hand. Pins
+// there are said with where they lead, and a way can be begun from the cell.
 // With Select the verbs of the selection stand at its foot. Closes by Esc, by a press elsewhere, and after an act.
 #pragma once
 
@@ -31,6 +32,8 @@ class Lens : public QFrame {
   void addLayer(const Layer& layer, const QString& level);
   void addWalker();
   void addSwaps(TileRef tile);
+  // The pins on the cell, and a way from it.
+  void addPins();
   QPixmap pictureOf(Cell cell) const;
   // Closes, then does it.
   void act(const std::function<void()>& what);

@@ -427,6 +427,7 @@ void MapCanvas::paintEvent(QPaintEvent* event) {
         under ? under->refusal().empty() : refusal_.isEmpty() && forecast_->whyNothing(pointing()).isEmpty();
     over.paintTag(painter, tagRect(over, text), text, lands);
   }
+  paintWhereItLeads(painter);
   paintFirstHint(painter, view.rectOf(over.landing().grid().pixelBounds(map()->bounds)));
   overlay_ = overlayArea();
   Q_EMIT painted();
@@ -463,6 +464,7 @@ QRect MapCanvas::overlayArea() const {
   const Overlay over = overlay();
   QRectF area = over.ghostArea();
   if (const QString text = tagText(); !text.isEmpty()) area = area.united(tagRect(over, text));
+  if (const auto led = whereItLeads()) area = area.united(led->place);
   return area.isEmpty() ? QRect() : area.toAlignedRect().adjusted(-4, -4, 4, 4);
 }
 

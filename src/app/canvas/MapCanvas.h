@@ -20,6 +20,7 @@
 
 #include "app/actions/Actions.h"
 #include "app/canvas/AllowanceView.h"
+#include "app/canvas/CellLook.h"
 #include "app/canvas/Forecast.h"
 #include "app/canvas/HeldTool.h"
 #include "app/canvas/Overlay.h"
@@ -215,10 +216,20 @@ class MapCanvas : public QWidget {
   void releaseToSelect();
   // The pin that is seen there, on whichever level.
   Id pinUnder(QPointF at) const;
+  // The edge, as a place that leads, that a cell right outside the map stands for with the tool Pins.
+  std::optional<MapEdge> edgeToLead(CellPos at) const;
   void pressToPins(QPointF point, CellPos at);
   void releaseToPins(Drag ended, QPointF at, bool alt);
   SidePos pinsDragged() const;
   QString pinWords() const;
+  // Where the doorway that is pointed at leads, and where the look at it comes to lie on the widget.
+  struct Led {
+    PinAt to;
+    Heading facing;
+    QRectF place;
+  };
+  std::optional<Led> whereItLeads() const;
+  void paintWhereItLeads(QPainter& painter);
   void useCursorOnPins();
   // Brings the pin into sight that was arrived at last.
   void showArrival();
@@ -277,6 +288,7 @@ class MapCanvas : public QWidget {
   bool handlesGone_ = false;             // something else was pressed since the stretch was laid
   std::vector<PixelPos> way_;            // of an outline drawn by hand, in map pixels
   Lens* lens_ = nullptr;
+  std::optional<CellLook> look_;  // since it was shown first
   // Where a tile was taken last, and how many behind the topmost; a click there again takes the next one.
   std::optional<QPointF> takenAt_;
   PixelRect taken_;  // what was taken, while the button is down

@@ -8,7 +8,7 @@ bool MapCanvas::paintsBeyond() const {
 }
 
 std::optional<CellPos> MapCanvas::reached(CellPos cell) const {
-  if (map()->bounds.contains(cell)) return cell;
+  if (map()->bounds.contains(cell) || edgeToLead(cell)) return cell;
   return paintsBeyond() && neighbours_->at(cell) ? std::optional(cell) : std::nullopt;
 }
 

@@ -8,12 +8,14 @@
 #include "app/look/Stitches.h"
 #include "app/look/Theme.h"
 #include "core/edit/Pins.h"
+#include "raster/SheetPictures.h"
 
 namespace uq {
 
 namespace {
 
 constexpr double kButton = 8;      // logical pixels, radius
+constexpr double kPatch = 12;      // half the side of a picture in its place
 constexpr double kKnot = 4;        // likewise, where cells are small
 constexpr double kButtonFrom = 14; // logical pixels a cell
 constexpr double kNamesFrom = 24;
@@ -24,11 +26,15 @@ struct Role {
   bool leads = false;
   bool starts = false;
   std::optional<Heading> arriving;
+  std::optional<TilePicture> picture;
 };
 
 std::map<Id, Role> rolesOn(const Quilt& quilt, Id map) {
   std::map<Id, Role> roles;
   for (const Shared<Doorway>& doorway : quilt.doorways()) {
+    for (const PinAt& end : {doorway->from, doorway->to}) {
+      if (doorway->picture && end.map == map) roles[end.pin].picture = doorway->picture;
+    }
     if (doorway->from.map == map) roles[doorway->from.pin].leads = true;
     if (doorway->from.map == map && doorway->back) roles[doorway->from.pin].arriving = doorway->back;
     if (doorway->to.map == map) roles[doorway->to.pin].arriving = doorway->arriving;
@@ -47,6 +53,25 @@ QPixmap buttonPicture(double radius, const QColor& colour, bool isChosen, double
   picture.fill(Qt::transparent);
   QPainter painter(&picture);
   paintButton(painter, QPointF(side / 2, side / 2), radius, colour, isChosen);
+  return picture;
+}
+
+// A tile in a button's place, upon a patch of cloth; nothing where the sheet has no such tile.
+QPixmap tilePicture(const Quilt& quilt, const SheetPictures& pictures, const TilePicture& tile, double ratio) {
+  const auto slot = quilt.slots().find(tile.sheet);
+  const auto image = slot ? pictures.turned(quilt, Cell({*slot, tile.tile}, {})) : std::nullopt;
+  if (!image || image->isNull()) return {};
+  const double side = 2 * kPatch;
+  QPixmap picture((QSizeF(side, side) * ratio).toSize());
+  picture.setDevicePixelRatio(ratio);
+  picture.fill(Qt::transparent);
+  QPainter painter(&picture);
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setPen(QPen(Theme::current().ink, 1));
+  painter.setBrush(Theme::current().paper);
+  painter.drawRoundedRect(QRectF(.5, .5, side - 1, side - 1), 3, 3);
+  const QSizeF size = QSizeF(image->size()).scaled(side - 4, side - 4, Qt::KeepAspectRatio);
+  painter.drawImage(QRectF({(side - size.width()) / 2, (side - size.height()) / 2}, size), *image);
   return picture;
 }
 
@@ -115,6 +140,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   const QPixmap leading = buttonPicture(radius, theme.lamp, false, view.ratio);
   const QPixmap chosen = buttonPicture(radius + 2, theme.lamp, true, view.ratio);
   const QRectF seen = QRectF(QPointF(), QSizeF(view.size)).adjusted(-20, -20, 20, 20);
+  std::map<std::pair<Id, std::uint32_t>, QPixmap> patches;
   std::vector<std::pair<const Pin*, QPointF>> named;
   for (const Shared<Layer>& layer : map.layers) {
     if (!layer->holdsPins() || shown.hidden.contains(layer->id)) continue;
@@ -141,10 +167,17 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
       }
       const auto role = roles.find(pin.id);
       const Role is = role == roles.end() ? Role() : role->second;
-      const QPixmap& picture = isChosen ? chosen : is.leads ? leading : plain;
+      const QPixmap* patch = nullptr;
+      if (is.picture && shown.pictures && radius == kButton) {
+        const auto [made, isNew] = patches.try_emplace({is.picture->sheet, is.picture->tile});
+        if (isNew) made->second = tilePicture(quilt, *shown.pictures, *is.picture, view.ratio);
+        if (!made->second.isNull()) patch = &made->second;
+      }
+      const QPixmap& picture = patch ? *patch : isChosen ? chosen : is.leads ? leading : plain;
       if (is.arriving && radius == kButton) paintNeedle(painter, middle, 2.2 * kButton, *is.arriving, theme.madder);
       const QSizeF size = QSizeF(picture.size()) / view.ratio;
       painter.drawPixmap(middle - QPointF(size.width() / 2, size.height() / 2), picture);
+      if (patch && isChosen) drawStitches(painter, QRectF(middle.x() - kPatch - 1, middle.y() - kPatch - 1, 2 * kPatch + 2, 2 * kPatch + 2), theme.madder, theme.paper);
       if (is.starts) {
         // Where the player begins: stitched round twice.
         painter.setRenderHint(QPainter::Antialiasing);

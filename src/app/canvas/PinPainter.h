@@ -14,10 +14,13 @@
 
 namespace uq {
 
+class SheetPictures;
+
 struct PinsShown {
   std::set<Id> hidden;  // layers
   std::set<Id> chosen;
   SidePos by;  // how far the chosen ones are being dragged
+  const SheetPictures* pictures = nullptr;  // of tiles that doorways are shown as; nullptr: buttons only
 };
 void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapView& view, const PinsShown& shown);
 

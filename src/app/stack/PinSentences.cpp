@@ -48,15 +48,19 @@ PinSentences::PinSentences(QWidget* parent) : QFrame(parent) {
   lead_ = button(this, "pin-lead", tr("Door from here…"));
   connect(lead_, &QPushButton::clicked, this, &PinSentences::leadWanted);
   way_ = new QWidget(this);
-  const auto combo = [this](const char* object, const QString& name) {
-    auto* box = new QComboBox(way_);
+  const auto combo = [](QWidget* on, const char* object, const QString& name) {
+    auto* box = new QComboBox(on);
     box->setObjectName(QLatin1String(object));
     box->setAccessibleName(name);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(8);
     return box;
   };
-  target_ = combo("pin-target", tr("Where it leads"));
+  lies_ = combo(this, "pin-lies", tr("Where the spot lies"));
+  connect(lies_, &QComboBox::activated, this, [this](int) {
+    session_->verbs().pins.layAlong(shown_.pin, edgeFromName(lies_->currentData().toString().toStdString()));
+  });
+  target_ = combo(way_, "pin-target", tr("Where it leads"));
   connect(target_, &QComboBox::activated, this, [this](int index) {
     if (index < 0 || index >= static_cast<int>(targets_.size())) return;
     change([&](Doorway& one) {
@@ -69,8 +73,8 @@ PinSentences::PinSentences(QWidget* parent) : QFrame(parent) {
       else if (one.back) one.back = facing;
     });
   });
-  facing_ = combo("pin-facing", tr("Which way one faces on arrival"));
-  facingBack_ = combo("pin-facing-back", tr("Which way one faces on coming back"));
+  facing_ = combo(way_, "pin-facing", tr("Which way one faces on arrival"));
+  facingBack_ = combo(way_, "pin-facing-back", tr("Which way one faces on coming back"));
   const auto faces = [this](QComboBox* box, bool there) {
     connect(box, &QComboBox::activated, this, [this, box, there](int) {
       const auto heading = headingFromName(box->currentData().toString().toStdString());
@@ -113,6 +117,16 @@ PinSentences::PinSentences(QWidget* parent) : QFrame(parent) {
   says(needs_, &Doorway::needs);
   says(sound_, &Doorway::sound);
   says(note_, &Doorway::note);
+  looks_ = button(way_, "pin-looks", {});
+  connect(looks_, &QPushButton::clicked, this, [this] {
+    change([&](Doorway& one) {
+      if (one.picture) return one.picture.reset();
+      const InHand& hand = session_->desk().inHand;
+      if (!hand.isOneTile()) return;
+      const TileRef tile = hand.parts().front().cell.tile();
+      if (const Sheet* sheet = session_->quilt().sheetAt(tile.slot)) one.picture = {sheet->id, tile.number};
+    });
+  });
   through_ = button(way_, "pin-through", tr("Go through"));
   connect(through_, &QPushButton::clicked, this, [this] {
     session_->verbs().pins.follow(shown_);
@@ -138,12 +152,14 @@ PinSentences::PinSentences(QWidget* parent) : QFrame(parent) {
   ways->addLayout(new SentenceLayout({back_, word(way_, tr("facing")), facingBack_}));
   ways->addWidget(meant_);
   ways->addLayout(new SentenceLayout({word(way_, tr("Needs")), needs_}));
+  ways->addLayout(new SentenceLayout({word(way_, tr("Looks like")), looks_}));
   ways->addLayout(new SentenceLayout({word(way_, tr("Sounds like")), sound_}));
   ways->addWidget(note_);
   ways->addLayout(new SentenceLayout({through_, out_}));
   auto* all = new QVBoxLayout(this);
   all->addWidget(title_);
   all->addWidget(name_);
+  all->addLayout(new SentenceLayout({word(this, tr("Lies on")), lies_}));
   all->addWidget(way_);
   all->addWidget(others_);
   all->addWidget(lead_, 0, Qt::AlignLeft);
@@ -174,6 +190,29 @@ void PinSentences::fillHeadings(QComboBox* box, Id id, Heading now) {
   box->setCurrentIndex(box->findData(shown(headingName(now))));
 }
 
+void PinSentences::fillPlaces(const Pin& pin) {
+  const Map& map = *session_->quilt().map(shown_.map);
+  const CellRect cells = cellsOf(pin, map.bounds);
+  lies_->clear();
+  lies_->addItem(pin.edge                    ? tr("a cell")
+                 : pin.over == PixelSize{1, 1} ? tr("cell %1, %2").arg(cells.x0 - map.bounds.x0).arg(cells.y0 - map.bounds.y0)
+                                             : tr("%1 × %2 cells").arg(cells.width()).arg(cells.height()));
+  for (const MapEdge edge : kMapEdges) {
+    lies_->addItem(tr("the %1").arg(QString::fromStdString(edgeText(map.grid.kind, edge))), shown(edgeName(edge)));
+  }
+  lies_->setCurrentIndex(pin.edge ? 1 + static_cast<int>(*pin.edge) : 0);
+}
+
+void PinSentences::showLooks(const Doorway& doorway) {
+  const auto picture = doorway.picture;
+  const auto slot = picture ? session_->quilt().slots().find(picture->sheet) : std::nullopt;
+  const auto image = slot ? session_->painter().pictures().turned(session_->quilt(), Cell({*slot, picture->tile}, {})) : std::nullopt;
+  looks_->setIcon(image ? QIcon(QPixmap::fromImage(*image)) : QIcon());
+  looks_->setText(!picture ? tr("what is in hand") : image ? tr("this, not a button") : tr("a tile that is gone"));
+  looks_->setToolTip(picture ? tr("Show it as a button again") : tr("Show the doorway as the tile in hand, in place of a button"));
+  looks_->setEnabled(picture || session_->desk().inHand.isOneTile());
+}
+
 void PinSentences::fillTargets() {
   target_->clear();
   targets_.clear();
@@ -199,6 +238,7 @@ bool PinSentences::refresh() {
   shown_ = pin;
   title_->setText(tr("Pin %1").arg(found->number));
   if (other || !name_->hasFocus() || !name_->isModified()) name_->setText(QString::fromStdString(found->name));
+  fillPlaces(*found);
   const std::vector<Id> all = doorwaysOf(session_->quilt(), shown_);
   const Doorway* one = doorway();
   way_->setVisible(one != nullptr);
@@ -219,6 +259,7 @@ bool PinSentences::refresh() {
     back_->setChecked(one->back.has_value());
     meant_->setVisible(!one->back);
     meant_->setChecked(one->meantSo);
+    showLooks(*one);
     for (const auto& [field, text] : {std::pair(needs_, &one->needs), std::pair(sound_, &one->sound), std::pair(note_, &one->note)}) {
       if (other || !(field->hasFocus() && field->isModified())) field->setText(QString::fromStdString(*text));
     }

@@ -36,11 +36,14 @@ class PinSentences : public QFrame {
   void change(Change&& what);
   void fillHeadings(QComboBox* box, Id map, Heading now);
   void fillTargets();
+  void showLooks(const Doorway& doorway);
+  void fillPlaces(const Pin& pin);
 
   Session* session_ = nullptr;
   PinAt shown_;
   QLabel* title_;
   QLineEdit* name_;
+  QComboBox* lies_;
   QPushButton* lead_;
   QWidget* way_;  // what is said of the doorway
   QComboBox* target_;
@@ -50,6 +53,7 @@ class PinSentences : public QFrame {
   QCheckBox* meant_;
   QLineEdit* needs_;
   QStringListModel* known_;  // what doorways of the quilt need
+  QPushButton* looks_;  // the tile that the doorway is shown as
   QLineEdit* sound_;
   QLineEdit* note_;
   QPushButton* through_;

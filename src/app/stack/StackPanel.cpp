@@ -173,7 +173,9 @@ void StackPanel::setSession(Session* session) {
       if (change.facts || change.any<Map>() || change.any<Sheet>() || change.any<Doorway>()) refresh();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-      if (change.map || change.layer || change.sight || change.beside || change.tool || change.selection) refresh();
+      if (change.map || change.layer || change.sight || change.beside || change.tool || change.selection) return refresh();
+      // A doorway may be shown as what is in hand.
+      if (change.hand && pin_->refresh()) facts_->hide();
     });
   }
   refresh();

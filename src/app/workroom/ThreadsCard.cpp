@@ -15,8 +15,7 @@ namespace uq {
 
 namespace {
 
-constexpr QSize kSize(520, 340);           // logical pixels, at most
-constexpr std::size_t kMostListed = 1'000;  // others follow once some of these are mended
+constexpr QSize kSize(520, 340);  // logical pixels, at most
 
 }  // namespace
 
@@ -107,30 +106,14 @@ void ThreadsCard::close() {
   Q_EMIT closed();
 }
 
-QString ThreadsCard::keyOf(const LooseThread& thread) {
-  return QString::fromStdString(thread.map.text() + thread.about.text() + thread.text);
-}
-
 void ThreadsCard::refresh(bool anew) {
-  if (anew) {
-    listed_.clear();
-    known_.clear();
-  }
-  loose_.clear();
-  for (const LooseThread& one : round_->checked().threads) {
-    const QString key = keyOf(one);
-    loose_.insert(key);
-    if (listed_.size() == kMostListed || known_.contains(key)) continue;
-    known_.insert(key);
-    listed_.push_back(one);
-  }
+  listing_.take(round_->checked(), anew);
   const auto count = static_cast<int>(round_->checked().threads.size());
   int silenced = 0;
   for (const auto& [kind, left] : round_->checked().silenced) silenced += left;
-  const bool isWhole = listed_.size() < kMostListed;
   title_->setText((count == 1 ? tr("1 loose thread") : tr("%1 loose threads").arg(count)) +
                   (silenced > 0 ? tr(" · %1 silenced").arg(silenced) : QString()) +
-                  (isWhole ? QString() : tr(" · the first 1,000 are listed")));
+                  (listing_.isWhole() ? QString() : tr(" · the first 1,000 are listed")));
   const auto refill = [](QComboBox* box, const QString& all, const QStringList& names) {
     const QString was = box->currentIndex() > 0 ? box->currentText() : QString();
     box->clear();
@@ -140,7 +123,7 @@ void ThreadsCard::refresh(bool anew) {
   };
   QStringList maps;
   QStringList kinds;
-  for (const LooseThread& one : listed_) {
+  for (const LooseThread& one : listing_.rows()) {
     const Map* map = session_->quilt().map(one.map);
     if (map && !maps.contains(QString::fromStdString(map->name))) maps << QString::fromStdString(map->name);
     const QString kind = QString::fromUtf8(one.kind.data(), static_cast<qsizetype>(one.kind.size()));
@@ -156,18 +139,16 @@ void ThreadsCard::fill() {
   const QSignalBlocker quiet(list_);
   list_->clear();
   rows_.clear();
-  for (std::size_t i = 0; i < listed_.size(); ++i) {
-    const LooseThread& one = listed_[i];
+  for (std::size_t i = 0; i < listing_.rows().size(); ++i) {
+    const LooseThread& one = listing_.rows()[i];
     const Map* map = session_->quilt().map(one.map);
     const QString name = map ? QString::fromStdString(map->name) : QString();
     const QString kind = QString::fromUtf8(one.kind.data(), static_cast<qsizetype>(one.kind.size()));
     if (maps_->currentIndex() > 0 && maps_->currentText() != name) continue;
     if (kinds_->currentIndex() > 0 && kinds_->currentText() != kind) continue;
     rows_.push_back(i);
-    const bool loose = isLoose(one);
-    QString place = name;
-    if (map && one.cell) place += tr(", cell %1, %2").arg(one.cell->x - map->bounds.x0).arg(one.cell->y - map->bounds.y0);
-    auto* item = new QListWidgetItem(QString::fromStdString(one.text) + (place.isEmpty() ? QString() : QStringLiteral("\n") + place), list_);
+    const bool loose = listing_.isLoose(one);
+    auto* item = new QListWidgetItem(ThreadListing::wordsOf(session_->quilt(), one), list_);
     QFont font = item->font();
     font.setStrikeOut(!loose);
     item->setFont(font);
@@ -181,12 +162,12 @@ void ThreadsCard::fill() {
 
 const LooseThread* ThreadsCard::current() const {
   const int row = list_->currentRow();
-  return row >= 0 && row < static_cast<int>(rows_.size()) ? &listed_[rows_[static_cast<std::size_t>(row)]] : nullptr;
+  return row >= 0 && row < static_cast<int>(rows_.size()) ? &listing_.rows()[rows_[static_cast<std::size_t>(row)]] : nullptr;
 }
 
 void ThreadsCard::refreshRow() {
   const LooseThread* thread = current();
-  const bool loose = thread && isLoose(*thread);
+  const bool loose = thread && listing_.isLoose(*thread);
   const bool mends = loose && thread->mend != LooseThread::Mend::nothing;
   mend_->setEnabled(mends);
   mend_->setText(mends ? onButton(QString::fromStdString(thread->mendText)) : thread && !loose ? tr("Mended") : tr("By hand"));

@@ -1,12 +1,11 @@
 // ThreadsCard: the list of all loose threads of the quilt, each a sentence with its place and the press that mends it.
 //
-// It lies at the lower right and stays while one works; a row leads to its place. Rows stay where they are while the list is
-// open: what was mended meanwhile is struck through, so that no press meets another row than the one that was seen.
+// It lies at the lower right and stays while one works; a row leads to its place. What was mended meanwhile is struck through
+// (ThreadListing).
 #pragma once
 
-#include <QSet>
-
 #include "app/look/Card.h"
+#include "app/workroom/ThreadListing.h"
 #include "app/workroom/ThreadRound.h"
 
 class QComboBox;
@@ -41,8 +40,6 @@ class ThreadsCard : public Card {
   void refreshRow();
   void close();
   void moveToCorner();
-  bool isLoose(const LooseThread& thread) const { return loose_.contains(keyOf(thread)); }
-  static QString keyOf(const LooseThread& thread);
   const LooseThread* current() const;
 
   ThreadRound* round_;
@@ -55,10 +52,8 @@ class ThreadsCard : public Card {
   QPushButton* mend_;
   QPushButton* silence_;
   QLineEdit* reason_;
-  std::vector<LooseThread> listed_;
-  QSet<QString> known_;  // keys of those
-  QSet<QString> loose_;  // and of what hangs loose now
-  std::vector<std::size_t> rows_;  // of listed_, those that the filters let through
+  ThreadListing listing_;
+  std::vector<std::size_t> rows_;  // of the listing, those that the filters let through
 };
 
 }  // namespace uq

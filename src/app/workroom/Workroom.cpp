@@ -13,6 +13,7 @@
 #include <QUrl>
 #include <QVBoxLayout>
 
+#include "app/board/WaysPanel.h"
 #include "app/actions/KeyBindings.h"
 #include "app/look/Theme.h"
 #include "app/look/KeyReceiver.h"
@@ -50,24 +51,13 @@ Workroom::Workroom(std::shared_ptr<Disk> disk) : disk_(std::move(disk)), actions
   room_ = buildWorkroom();
   pages_->addWidget(start_);
   pages_->addWidget(room_);
-  board_ = new BoardView(actions_, pages_);
-  pages_->addWidget(board_);
-  connect(board_, &BoardView::cordGone, this, [this](PinAt from) { session_->verbs().maps.goTo(from.map); });
   round_ = new ThreadRound(this);
+  pages_->addWidget(buildBoard());
   threads_ = new ThreadsCard(round_, pages_);
   connect(stack_, &StackPanel::leadWanted, this, &Workroom::leadFrom);
   connect(threads_, &ThreadsCard::chosen, this, &Workroom::showThread);
   connect(threads_, &ThreadsCard::closed, this, [this] {
     if (QWidget* under = session_ && session_->desk().onBoard ? static_cast<QWidget*>(board_) : canvas_) under->setFocus(Qt::OtherFocusReason);
-  });
-  connect(board_, &BoardView::opened, this, [this](Id map) { session_->verbs().maps.goTo(map); });
-  connect(board_, &BoardView::zoomedInto, this, [this](Id map) {
-    // Nothing of the picture moves: what lies in the canvas's middle there lies there now.
-    const QPoint middle = board_->mapFrom(this, canvas_->mapTo(this, canvas_->rect().center()));
-    std::map<Id, MapCanvas::View> views = canvas_->views();
-    views[map] = {board_->zoom(), board_->mapPixelAt(map, middle), false};
-    session_->verbs().maps.goTo(map);
-    canvas_->setViews(std::move(views));
   });
   steps_ = new StepList(this);
   maps_ = new MapList(this);
@@ -319,6 +309,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   overview_->setSession(session.get());
   board_->setSession(session.get());
   threads_->hide();
+  ways_->setSession(session.get());
   round_->setSession(session.get());
   session_.swap(session);
   givenUp_.reset();
@@ -384,7 +375,7 @@ void Workroom::refresh() {
 
 void Workroom::followBoard() {
   if (!session_) return;
-  QWidget* page = session_->desk().onBoard ? static_cast<QWidget*>(board_) : room_;
+  QWidget* page = session_->desk().onBoard ? static_cast<QWidget*>(boardPanes_) : room_;
   if (pages_->currentWidget() == page) return;
   hideCards();
   pages_->setCurrentWidget(page);

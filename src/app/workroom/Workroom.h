@@ -49,6 +49,7 @@ class Panes;
 class RolesCard;
 class ThreadRound;
 class ThreadsCard;
+class WaysPanel;
 struct LooseThread;
 
 class Workroom : public QMainWindow {
@@ -105,6 +106,7 @@ class Workroom : public QMainWindow {
  private:
   QWidget* buildHead();
   QWidget* buildLeft(QWidget* column);
+  QWidget* buildBoard();
   void buildOverMap(QWidget* middle);
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
@@ -229,6 +231,8 @@ class Workroom : public QMainWindow {
   InHandPanel* inHand_;
   MapCanvas* canvas_;
   BoardView* board_;
+  WaysPanel* ways_;
+  Panes* boardPanes_;
   StackPanel* stack_;
   Overview* overview_;
   StepList* steps_;

@@ -4,11 +4,13 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
+#include "app/board/WaysPanel.h"
 #include "app/look/Theme.h"
 #include "app/maps/MapMenu.h"
 #include "app/stack/RolesCard.h"
 #include "app/table/HandPreview.h"
 #include "app/workroom/Columns.h"
+#include "app/workroom/ThreadRound.h"
 #include "app/workroom/Workroom.h"
 
 namespace uq {
@@ -94,6 +96,39 @@ QWidget* Workroom::buildLeft(QWidget* column) {
     if (panel_->rect().contains(panel_->mapFromGlobal(at))) session_->verbs().stamps.keep();
   });
   return leftPanes_;
+}
+
+// The cloth, and right of it what is said of the ways on it.
+QWidget* Workroom::buildBoard() {
+  boardPanes_ = new Panes(Qt::Horizontal, pages_);
+  boardPanes_->setObjectName(QStringLiteral("board-panes"));
+  board_ = new BoardView(actions_, boardPanes_);
+  ways_ = new WaysPanel(board_, round_, boardPanes_);
+  boardPanes_->setStretchFactor(0, 1);
+  boardPanes_->setStretchFactor(1, 0);
+  boardPanes_->setSizes({1000, 270});
+  boardPanes_->setCollapsible(0, false);
+  // A press on the seam folds the panel away, and brings it back.
+  connect(boardPanes_, &Panes::seamPressed, this, [this] {
+    const QList<int> sizes = boardPanes_->sizes();
+    const int width = sizes[1] > 0 ? 0 : ways_->sizeHint().width();
+    boardPanes_->setSizes({sizes[0] + sizes[1] - width, width});
+  });
+  connect(board_, &BoardView::cordGone, this, [this](PinAt from) { session_->verbs().maps.goTo(from.map); });
+  connect(board_, &BoardView::opened, this, [this](Id map) { session_->verbs().maps.goTo(map); });
+  connect(board_, &BoardView::zoomedInto, this, [this](Id map) {
+    // Nothing of the picture moves: what lies in the canvas's middle there lies there now.
+    const QPoint middle = board_->mapFrom(this, canvas_->mapTo(this, canvas_->rect().center()));
+    std::map<Id, MapCanvas::View> views = canvas_->views();
+    views[map] = {board_->zoom(), board_->mapPixelAt(map, middle), false};
+    session_->verbs().maps.goTo(map);
+    canvas_->setViews(std::move(views));
+  });
+  connect(ways_, &WaysPanel::doorWanted, this, [this](PinAt pin) { session_->verbs().pins.goTo(pin); });
+  connect(ways_, &WaysPanel::threadWanted, this, &Workroom::showThread);
+  paneKeys_.add(board_);
+  paneKeys_.add(ways_);
+  return boardPanes_;
 }
 
 // What lies over the map: the Table, where it is spread, and the card of a sheet.

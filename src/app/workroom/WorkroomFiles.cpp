@@ -44,6 +44,7 @@ void Workroom::keepDesk() {
   state.set("columns", columns_->kept());
   state.set("panes", Json::Object{{"table", panel_->panes()->keptSizes()},
                                   {"left", leftPanes_->keptSizes()},
+                                  {"board", boardPanes_->keptSizes()},
                                   {"stack", stack_->panes()->keptSizes()}});
   state.set("window", saveGeometry().toBase64().toStdString());
   uq::keepState(folder, state);
@@ -89,7 +90,7 @@ void Workroom::useState() {
   if (const Json* columns = state->find("columns")) columns_->use(*columns);
   if (const Json* panes = state->find("panes")) {
     const std::pair<const char*, Panes*> all[] = {
-        {"table", panel_->panes()}, {"left", leftPanes_}, {"stack", stack_->panes()}};
+        {"table", panel_->panes()}, {"left", leftPanes_}, {"board", boardPanes_}, {"stack", stack_->panes()}};
     for (const auto& [name, one] : all) {
       if (const Json* sizes = panes->find(name)) one->useSizes(*sizes);
     }
