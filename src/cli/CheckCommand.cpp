@@ -93,7 +93,8 @@ int check(const CheckOrder& order) {
   const Quilt& quilt = opened->quilt;
   const SheetPictures pictures = SheetPictures::load(quilt, opened->problems);
   for (const Error& problem : opened->problems) report(problem);
-  Checks checks;
+  JointFinder joints(pictures);
+  Checks checks([&joints](const Quilt& of, const GridShape& shape) { return &joints.bookFor(of, shape); });
   const Checked checked = checks.of(quilt);
   const bool isBroken = !opened->problems.empty();
   const int hanging = order.strict && !checked.threads.empty() ? kProblems : kFine;

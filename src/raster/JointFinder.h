@@ -1,9 +1,10 @@
-// JointFinder: keeps the JointBook that suits a quilt's sheets and a grid, and opens a new one when they change.
+// JointFinder: keeps a JointBook for each grid of a quilt, and opens new ones when its sheets change.
 //
 // Cost: comparing the list of sheets; what the book knew is lost when a sheet changes.
 #pragma once
 
-#include <optional>
+#include <memory>
+#include <vector>
 
 #include "core/sheets/LooseJoints.h"
 #include "raster/SheetPictures.h"
@@ -14,12 +15,12 @@ class JointFinder {
  public:
   explicit JointFinder(SheetPictures pictures) : pictures_(std::move(pictures)) {}
 
-  // Good until the next call.
+  // Good until the sheets change.
   JointBook& bookFor(const Quilt& quilt, const GridShape& shape);
 
  private:
   SheetPictures pictures_;
-  std::optional<JointBook> book_;
+  std::vector<std::unique_ptr<JointBook>> books_;  // of the same sheets, each of another grid
 };
 
 }  // namespace uq

@@ -6,6 +6,9 @@
 #include <set>
 
 #include "core/PaintedSheet.h"
+#include "core/check/Checks.h"
+#include "core/edit/ArrangeMaps.h"
+#include "core/edit/Seams.h"
 #include "core/sheets/CloseJoints.h"
 
 namespace uq::test {
@@ -133,6 +136,45 @@ TEST_F(LooseJoints, WhatIsBeyondTheMapIsNoNeighbour) {
   const auto all = after({kLeft, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle,
                           kMiddle, kMiddle, kMiddle, kMiddle, kMiddle, kMiddle});
   EXPECT_THAT(all, IsEmpty()) << "the wall runs to the edge";
+}
+
+// A wall that ends at the edge of its map goes on behind the stitch, or is told.
+TEST_F(LooseJoints, AlongAStitchAreToldBetweenTheMaps) {
+  const auto lay = [&](const std::vector<std::uint32_t>& row, const std::vector<std::uint32_t>& beyond) {
+    IdSource ids(5);
+    Map map = *laid_.quilt.mapNamed("Yard");
+    map.grid.cell = {4, 4};
+    map.bounds = {0, 0, 4, 4};
+    for (Shared<Layer>& layer : map.layers) layer.edit([](Layer& one) { one.cells = {}; });
+    Quilt quilt = laid_.quilt.with(map);
+    MapAdded twice = duplicateMap(quilt, map.id, ids);
+    quilt = std::move(twice.quilt);
+    const Id copy = twice.map;
+    const auto paint = [&](Id id, const std::vector<std::uint32_t>& tiles) {
+      Map painted = *quilt.map(id);
+      painted.layers[1].edit([&](Layer& layer) {
+        for (std::size_t i = 0; i < tiles.size(); ++i) {
+          for (int y = 0; y < 4; ++y) layer.cells.set({static_cast<int>(i), y}, Cell({laid_.slot, tiles[i]}, {}));
+        }
+      });
+      quilt = quilt.with(std::move(painted));
+    };
+    paint(map.id, row);
+    paint(copy, beyond);
+    const Sewing sewing = sewn(quilt, map.id, copy, {4, 0}, ids);
+    EXPECT_EQ(sewing.why, "");
+    JointBook book(TileSides(sewing.quilt, map.grid, pixelsOf(painted_, laid_)));
+    Checks checks([&](const Quilt&, const GridShape&) { return &book; });
+    std::vector<LooseThread> told = checks.of(sewing.quilt).threads;
+    std::erase_if(told, [](const LooseThread& one) { return one.kind != "loose joint at a stitch"; });
+    return told;
+  };
+  EXPECT_THAT(lay({kLeft, kMiddle, kMiddle, kMiddle}, {kMiddle, kMiddle, kMiddle, kRight}), IsEmpty());
+  const auto told = lay({kLeft, kMiddle, kMiddle, kMiddle}, {});
+  ASSERT_EQ(told.size(), 1u);
+  EXPECT_THAT(told[0].text, testing::HasSubstr("4 cells at the stitch"));
+  EXPECT_EQ(told[0].cell, (CellPos{3, 0}));
+  EXPECT_EQ(lay({kLeft, kMiddle, kRight}, {kMiddle, kRight}).size(), 1u) << "from the other side as well";
 }
 
 TEST_F(LooseJoints, StopAtTheNumberAskedFor) {

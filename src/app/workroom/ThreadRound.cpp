@@ -4,6 +4,8 @@
 #include <QPointer>
 #include <QThreadPool>
 
+#include "raster/JointFinder.h"
+
 namespace uq {
 
 namespace {
@@ -27,6 +29,7 @@ void ThreadRound::setSession(Session* session) {
   if (progress_) progress_->cancel();
   session_ = session;
   checks_ = std::make_shared<Checks>();
+  pictured_.clear();
   looks_ = again_ = hasLooked_ = false;
   checked_ = {};
   timer_.stop();
@@ -43,6 +46,12 @@ void ThreadRound::look() {
     return;
   }
   if (session_->inGesture() || session_->isComing()) return timer_.start();
+  // Copies of the pictures, for the other thread, are taken again where the sheets changed.
+  if (pictured_ != session_->quilt().sheets()) {
+    pictured_ = session_->quilt().sheets();
+    auto joints = std::make_shared<JointFinder>(session_->painter().pictures());
+    checks_ = std::make_shared<Checks>([joints](const Quilt& quilt, const GridShape& shape) { return &joints->bookFor(quilt, shape); });
+  }
   looks_ = true;
   progress_ = std::make_shared<Progress>();
   QThreadPool::globalInstance()->start([self = QPointer(this), checks = checks_, progress = progress_, quilt = session_->quilt()] {

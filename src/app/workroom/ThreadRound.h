@@ -36,6 +36,7 @@ class ThreadRound : public QObject {
 
   Session* session_ = nullptr;
   QTimer timer_;
+  std::vector<Shared<Sheet>> pictured_;  // the sheets with whose pictures it looks
   std::shared_ptr<Checks> checks_;      // of this session; used by the one look under way
   std::shared_ptr<Progress> progress_;  // of that look
   bool looks_ = false;

@@ -4,6 +4,7 @@
 #include "core/edit/Seams.h"
 #include "core/edit/SizeFindings.h"
 #include "core/edit/Standing.h"
+#include "core/grid/Heading.h"
 
 namespace uq {
 
@@ -50,6 +51,25 @@ Quilt mended(const Quilt& quilt, const LooseThread& thread) {
     }
   }
   return quilt;
+}
+
+void SeamSight::forEachPair(const std::function<void(CellPos here, CellPos there, int side)>& visit) const {
+  const auto grid = makeGrid(map.grid);
+  const int sides = static_cast<int>(headingsOf(map.grid.kind).size());
+  const CellRect beyond{other.bounds.x0 + by.x, other.bounds.y0 + by.y, other.bounds.x1 + by.x, other.bounds.y1 + by.y};
+  const CellRect strip = beyond.grown(1).intersected(map.bounds);
+  for (int y = strip.y0; y < strip.y1; ++y) {
+    for (int x = strip.x0; x < strip.x1; ++x) {
+      for (int side = 0; side < sides; ++side) {
+        const CellPos next = grid->across({x, y}, side);
+        if (beyond.contains(next) && !map.bounds.contains(next)) visit({x, y}, {next.x - by.x, next.y - by.y}, side);
+      }
+    }
+  }
+}
+
+std::string SeamSight::called(int cells) const {
+  return std::to_string(cells) + (cells == 1 ? " cell" : " cells") + " at the stitch " + seamText(quilt, seam);
 }
 
 }  // namespace uq

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <compare>
+#include <functional>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -13,6 +14,8 @@
 #include "core/document/Quilt.h"
 
 namespace uq {
+
+class JointBook;
 
 struct LooseThread {
   // What a press does about it.
@@ -31,15 +34,31 @@ struct LooseThread {
 // The quilt after that press; as it was where the thread is tied already.
 Quilt mended(const Quilt& quilt, const LooseThread& thread);
 
+// A seam that is right: cell c of `other` lies on the map's cell c + by. Of a map that wraps both are the same one.
+struct SeamSight {
+  const Quilt& quilt;
+  const Seam& seam;
+  const Map& map;
+  const Map& other;
+  CellPos by;
+  JointBook* joints;  // of the map's grid; nullptr where no pictures are at hand
+
+  // The cells of the map, row by row, that lie beside cells of the other one, each with all of these and the sides they lie at.
+  void forEachPair(const std::function<void(CellPos here, CellPos there, int side)>& visit) const;
+  // "48 cells at the stitch Depot Yard ~ Ferry Street"
+  std::string called(int cells) const;
+};
+
 // A check is one file of this folder, <Name>Check.cpp, that defines `const Check k<Name>Check`; the build lists them.
-// `ofMap` may look at one map, the sheets and the quilt's facts only, so that it need not be asked again while these are
-// the same; `ofQuilt` at everything, and must be quick. Either may be left out.
+// `ofMap` may look at one map, the sheets and the quilt's facts only, `ofSeam` at the two maps besides, so that they need
+// not be asked again while these are the same; `ofQuilt` at everything, and must be quick. Each may be left out.
 struct Check {
   using Threads = std::vector<LooseThread>;
   // The kinds of threads that it tells, as people read them.
   std::vector<std::string_view> kinds;
   void (*ofMap)(const Quilt& quilt, const Map& map, Threads& threads);
   void (*ofQuilt)(const Quilt& quilt, Threads& threads);
+  void (*ofSeam)(const SeamSight& sight, Threads& threads) = nullptr;
 };
 // All of them, in the order of their names.
 const std::vector<const Check*>& allChecks();
