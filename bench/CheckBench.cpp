@@ -1,10 +1,17 @@
 // Loose threads of a large world, and pins in sight.
 #include <QImage>
+#include <QApplication>
+#include <QEventLoop>
 #include <QPainter>
+#include <QTemporaryDir>
 
 #include "app/canvas/PinPainter.h"
+#include "app/look/Theme.h"
+#include "app/workroom/ThreadRound.h"
+#include "app/workroom/Workroom.h"
 #include "bench/BigQuilt.h"
 #include "bench/Measured.h"
+#include "bench/Watch.h"
 #include "core/check/Checks.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Doorways.h"
@@ -65,7 +72,44 @@ void afterEdit(benchmark::State& state) {
   }
 }
 
-void pinsInSight(benchmark::State& state) {
+void turnFor(int milliseconds) {
+  QEventLoop loop;
+  QTimer::singleShot(milliseconds, &loop, &QEventLoop::quit);
+  loop.exec();
+}
+
+// The same world in a window, the Board with its sentences shown: what an event waits while what hangs loose is looked for
+// after an edit, and told.
+void inTheWindow(benchmark::State& state) {
+  applyTheme(*qApp);
+  QTemporaryDir scratch;
+  const std::string folder = scratch.filePath(QStringLiteral("quilt")).toStdString();
+  if (!QuiltStore::create(realDisk(), folder, withTidyBoard(worldOf300()))) return state.SkipWithError("not written");
+  Workroom room;
+  room.resize(1280, 800);
+  room.show();
+  room.openQuilt(QString::fromStdString(folder));
+  while (room.work().isRunning()) turnFor(20);
+  auto* round = room.findChild<ThreadRound*>();
+  room.session()->verbs().maps.showBoard(true);
+  while (round->isDue() || !round->hasLooked() || room.board()->isComing()) turnFor(20);
+  double worst = 0;
+  for (auto _ : state) {
+    const Doorway first = room.session()->quilt().doorways().front().read();
+    Doorway changed = first;
+    changed.needs += "a key";
+    room.session()->verbs().pins.change(changed);
+    turnFor(150);  // until the edit itself is shown
+    Watch watch;
+    while (round->isDue()) turnFor(5);
+    turnFor(50);
+    worst = std::max(worst, watch.worstComputed());
+  }
+  state.counters["longest_wait_ms"] = worst;
+  state.counters["threads"] = static_cast<double>(round->checked().threads.size());
+}
+
+void pinsInSight(benchmark::State& state, int count) {
   Quilt quilt = denseQuilt(256, 2);
   const Id big = quilt.mapNamed("Big")->id;
   IdSource ids(19);
@@ -76,11 +120,11 @@ void pinsInSight(benchmark::State& state) {
     if (!layer->holdsPins()) continue;
     layer.edit([&](Layer& one) {
       one.pins.edit([&](Pins& pins) {
-        for (int i = 0; i < 5'000; ++i) {
+        for (int i = 0; i < count; ++i) {
           Pin pin;
           pin.id = ids.next();
           pin.number = i + 2;
-          pin.cell = {i % 71, i / 71};
+          pin.cell = {i % 71, i / 71 % 71};
           pins.push_back(pin);
         }
         std::sort(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id < b.id; });
@@ -105,7 +149,9 @@ void pinsInSight(benchmark::State& state) {
 void registerCheckBenchmarks() {
   measured("Check/whole_quilt", wholeQuilt)->Iterations(3);
   measured("Check/after_edit", afterEdit)->Iterations(20);
-  measured("Pins/in_sight_5000", pinsInSight)->Iterations(20);
+  measured("Check/in_the_window", inTheWindow)->Iterations(10);
+  measured(benchmark::RegisterBenchmark("Pins/in_sight_5000", pinsInSight, 5'000))->Iterations(20);
+  measured(benchmark::RegisterBenchmark("Pins/in_sight_100000", pinsInSight, 100'000))->Iterations(5);
 }
 
 }  // namespace uq::bench

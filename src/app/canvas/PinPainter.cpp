@@ -142,6 +142,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   const QRectF seen = QRectF(QPointF(), QSizeF(view.size)).adjusted(-20, -20, 20, 20);
   std::map<std::pair<Id, std::uint32_t>, QPixmap> patches;
   std::vector<std::pair<const Pin*, QPointF>> named;
+  std::set<std::pair<int, int>> taken;  // places of plain buttons, in steps of two logical pixels
   for (const Shared<Layer>& layer : map.layers) {
     if (!layer->holdsPins() || shown.hidden.contains(layer->id)) continue;
     const Plane ground(view, map.grid, map.planeOf(layer.read()));
@@ -166,7 +167,11 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
         painter.setRenderHint(QPainter::Antialiasing, false);
       }
       const auto role = roles.find(pin.id);
-      const Role is = role == roles.end() ? Role() : role->second;
+      static const Role kNone;
+      const Role& is = role == roles.end() ? kNone : role->second;
+      // Of very many on the same pixels one is seen.
+      const bool isPlain = role == roles.end() && !isChosen && !isBox;
+      if (isPlain && !taken.insert({qRound(middle.x() / 2), qRound(middle.y() / 2)}).second) continue;
       const QPixmap* patch = nullptr;
       if (is.picture && shown.pictures && radius == kButton) {
         const auto [made, isNew] = patches.try_emplace({is.picture->sheet, is.picture->tile});
