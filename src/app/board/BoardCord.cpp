@@ -167,24 +167,24 @@ void BoardView::paintCords(QPainter& painter) const {
   painter.setFont(font);
   const QRectF seen = QRectF(rect()).adjusted(-16, -16, 16, 16);
   const MapView view = sight();
-  const auto pcord = [&](const LaidCord::End& end) { return view.rectOf({end.at->x, end.at->y, 1, 1}).topLeft(); };
+  const auto placeOf = [&](const LaidCord::End& end) { return view.rectOf({end.at->x, end.at->y, 1, 1}).topLeft(); };
   std::map<Id, bool> isLarge;
   const auto button = [&](const LaidCord::End& end, bool shown, bool isLit) {
     if (!end.at) return;
-    const QPointF at = pcord(end);
+    const QPointF at = placeOf(end);
     if (!seen.contains(at)) return;
     // On pieces that are small the buttons would hide them.
     const auto [large, isNew] = isLarge.try_emplace(end.pin.map);
     if (isNew) large->second = pieceRect(end.pin.map).width() >= kNumbersFrom;
     if (!shown && !large->second) return paintButton(painter, at, 3, theme.lamp, false);
-    paintDisc(painter, at, kCordButton, isLit ? theme.madder : theme.ink, isLit ? 2 : 1.2);
+    paintDisc(painter, at, kCordButton, isLit ? theme.madder : Theme::linen().ink, isLit ? 2 : 1.2);
     painter.setPen(Theme::linen().ink);
     painter.drawText(QRectF(at.x() - 12, at.y() - 12, 24, 24), Qt::AlignCenter, QString::number(end.number));
   };
   const auto draw = [&](const LaidCord& cord, bool isLit) {
     const bool shows = showsCord(cord);
     if (shows && cord.from.at && cord.to.at) {
-      drawStitchLine(painter, QLineF(pcord(cord.from), pcord(cord.to)), isLit ? theme.madder : theme.ink, theme.lamp, isLit ? 3 : 2);
+      drawStitchLine(painter, QLineF(placeOf(cord.from), placeOf(cord.to)), isLit ? theme.madder : Theme::linen().ink, theme.lamp, isLit ? 3 : 2);
     }
     button(cord.from, shows, isLit);
     button(cord.to, shows, isLit);

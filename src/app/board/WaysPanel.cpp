@@ -132,6 +132,7 @@ void WaysPanel::fillThreads(bool anew) {
   threadsList_->show({static_cast<int>(threads_.rows().size()),
                       [this](int row) { return ThreadListing::wordsOf(session_->quilt(), threads_.rows()[static_cast<std::size_t>(row)]); },
                       [this](int row) { return !threads_.isLoose(threads_.rows()[static_cast<std::size_t>(row)]); }});
+  noThreads_->setText(chosen.empty() ? tr("Nothing hangs loose.") : tr("Nothing hangs loose here."));
   threadsList_->setVisible(!threads_.rows().empty());
   noThreads_->setVisible(threads_.rows().empty());
   mend_->setVisible(!threads_.rows().empty());

@@ -57,7 +57,7 @@ void CellLook::paint(QPainter& painter, Session& session, Id id, CellPos cell, H
   drawStitches(painter, QPolygonF(plane.pointsOf(plane.grid().outline(cell))), theme.madder, theme.paper);
   const QPointF middle = plane.cellRect(cell).center();
   paintButton(painter, middle, 8, theme.lamp, true);
-  paintNeedle(painter, middle, 20, facing, theme.madder);
+  paintNeedle(painter, middle, 30, facing, Theme::linen().madder);
   painter.restore();
   drawStitches(painter, place, theme.madder, theme.paper);
 }

@@ -15,6 +15,7 @@ namespace uq {
 namespace {
 
 constexpr double kButton = 8;      // logical pixels, radius
+constexpr double kNeedle = 22;     // from the middle to its tip
 constexpr double kPatch = 12;      // half the side of a picture in its place
 constexpr double kKnot = 4;        // likewise, where cells are small
 constexpr double kButtonFrom = 14; // logical pixels a cell
@@ -96,7 +97,7 @@ QPointF pinPoint(const Plane& plane, const Map& map, const Pin& pin) {
 }
 
 void paintButton(QPainter& painter, QPointF middle, double radius, const QColor& colour, bool isChosen) {
-  const Theme& theme = Theme::current();
+  const Theme& theme = Theme::linen();  // buttons are light in every light
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
   painter.setPen(QPen(isChosen ? theme.madder : theme.ink, isChosen ? 2 : 1.2));
@@ -121,9 +122,9 @@ void paintNeedle(QPainter& painter, QPointF middle, double length, Heading headi
   const QPointF tip = middle + way * length;
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
-  painter.setPen(QPen(Theme::current().paper, 1));
+  painter.setPen(QPen(Theme::linen().paper, 1));
   painter.setBrush(colour);
-  painter.drawPolygon(QPolygonF({eye + across * 2.6, tip, eye - across * 2.6}));
+  painter.drawPolygon(QPolygonF({eye + across * 3.2, tip, eye - across * 3.2}));
   painter.restore();
 }
 
@@ -136,7 +137,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
   const double cellHigh = map.grid.cell.h * view.zoom / view.ratio;
   const double cell = std::min(cellWide, cellHigh);
   const double radius = cell >= kButtonFrom ? kButton : kKnot;
-  const QPixmap plain = buttonPicture(radius, theme.paper, false, view.ratio);
+  const QPixmap plain = buttonPicture(radius, Theme::linen().paper, false, view.ratio);
   const QPixmap leading = buttonPicture(radius, theme.lamp, false, view.ratio);
   const QPixmap chosen = buttonPicture(radius + 2, theme.lamp, true, view.ratio);
   const QRectF seen = QRectF(QPointF(), QSizeF(view.size)).adjusted(-20, -20, 20, 20);
@@ -179,7 +180,7 @@ void paintPins(QPainter& painter, const Quilt& quilt, const Map& map, const MapV
         if (!made->second.isNull()) patch = &made->second;
       }
       const QPixmap& picture = patch ? *patch : isChosen ? chosen : is.leads ? leading : plain;
-      if (is.arriving && radius == kButton) paintNeedle(painter, middle, 2.2 * kButton, *is.arriving, theme.madder);
+      if (is.arriving && radius == kButton) paintNeedle(painter, middle, kNeedle, *is.arriving, Theme::linen().madder);
       const QSizeF size = QSizeF(picture.size()) / view.ratio;
       painter.drawPixmap(middle - QPointF(size.width() / 2, size.height() / 2), picture);
       if (patch && isChosen) drawStitches(painter, QRectF(middle.x() - kPatch - 1, middle.y() - kPatch - 1, 2 * kPatch + 2, 2 * kPatch + 2), theme.madder, theme.paper);

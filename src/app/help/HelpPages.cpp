@@ -176,14 +176,16 @@ constexpr HelpPage kPages[] = {
          "planned map with a name and a note, ticked by <b>Space</b>, cut by <b>Enter</b>; without a mouse <b>Ctrl+M</b> and <b>Insert</b> make them below the others.</p><p>Beyond the edge of a sewn map its neighbour "
          "shows, and strokes go on into it, on the layer of the same role; “Only this map” stops them at the stitch. A double click "
          "there, or <b>Ctrl+Enter</b> with the cell cursor, opens it.</p>")},
-    {"doors", UQ_HELP("Pins, doorways and loose threads"), UQ_HELP("spot door way exit entrance warp start spawn link check problem"),
+    {"doors", UQ_HELP("Pins, doorways and loose threads"), UQ_HELP("spot door doorway way exit entrance warp portal teleport travel start spawn link connect check problem world"),
      UQ_HELP(
          "<p>With <b>Pins</b> (<b>9</b>) a press places a spot, or chooses the one that is there; a drag moves it, or chooses what it frames; "
-         "with <b>Shift</b> it makes a spot of several cells, with <b>Alt</b> one beside the middle of its cell. Its name and where it leads stand under the "
-         "Stack.</p><p><b>L</b> takes a cord from the chosen spot, and the Board slides over: press the cell where it leads, or bare cloth for a "
+         "with <b>Shift</b> it makes a spot of several cells, with <b>Alt</b> one beside the middle of its cell. A press right outside the map makes "
+         "the whole edge a spot, by which one leaves. Its name and where it leads stand under the Stack, and what is in hand may be its picture. Pointing "
+         "at a doorway shows its other end.</p><p><b>L</b> takes a cord from the chosen spot, and the Board slides over: press the cell where it leads, or bare cloth for a "
          "new room. <b>Q</b> and <b>E</b> turn who arrives, <b>O</b> makes it one way. By keys: arrows go from map to map, <b>Shift</b> and "
          "arrows from cell to cell, <b>Enter</b> drops the cord, <b>Esc</b> puts it away. <b>Ctrl+click</b>, or <b>Enter</b>, goes through; <b>Alt+Left</b> comes "
-         "back. <b>Ctrl+Shift+L</b>: the player begins here.</p><p>What is wrong or suspicious is counted in the foot line. <b>Ctrl+Alt+L</b> "
+         "back. <b>Ctrl+Shift+L</b>: the player begins here. On the Board the ways of the chosen pieces stand as sentences right of the cloth, and "
+         "a numbered button of theirs is dragged to lead that end elsewhere.</p><p>What is wrong or suspicious is counted in the foot line. <b>Ctrl+Alt+L</b> "
          "lists it: a press leads there, a button mends what can be mended, and a kind that is meant so is silenced with the reason. In the "
          "demo one hangs loose on purpose: the hatch of Lantern Row leads up to Roof Market, and nothing leads down again.</p>")},
     {"canvas", UQ_HELP("The map"), UQ_HELP("canvas view zoom pan scroll navigate cursor keyboard"),
@@ -228,11 +230,6 @@ constexpr HelpPage kPages[] = {
          "<p>The card of a sheet says what its tiles do to somebody walking: open, solid or overhead; tiles chosen on the "
          "sheet may differ. What is overhead is laid in front of the Walker.</p><p>Not yet: seeing all of it on the map, "
          "changing it cell by cell, outlines smaller than a cell, one-way edges, and checks where somebody can walk.</p>")},
-    {"doors", UQ_HELP("Doors and ways between maps"),
-     UQ_HELP("door doorway exit entrance link connect portal teleport warp travel next map world"),
-     UQ_HELP(
-         "<p>Not yet. Maps of a quilt lie beside one another in tabs and in Map &gt; Maps…; doorways, and edges that are "
-         "sewn together, do not exist yet. A layer for pins (right click on the + in the Stack) keeps their place.</p>")},
     {"resize", UQ_HELP("Making a map larger or smaller"), UQ_HELP("resize size grow crop extend enlarge shrink canvas bounds trim"),
      UQ_HELP(
          "<p>Take an edge or a corner of the map, right outside its stitches, and drag it, whatever tool is chosen. "

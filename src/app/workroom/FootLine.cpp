@@ -119,7 +119,7 @@ void FootLine::refresh(const Session* session, const MapCanvas& canvas, bool ove
   } else if (!session) {
     hands_->clear();
   } else if (session->desk().onBoard) {
-    hands_->setText(tr("Drag moves a piece and sews it where edges meet · double-click opens · Ctrl+drag on the cloth draws a map"));
+    hands_->setText(tr("Drag moves a piece and sews it where edges meet, a button leads a way elsewhere · double-click opens · Ctrl+drag on the cloth draws a map"));
   } else if (overTable) {
     hands_->setText(
         handsText({ActionId::takeFromTable, ActionId::takeBlockFromTable, ActionId::takeByKeys, ActionId::zoomView}));

@@ -104,7 +104,7 @@ void Workroom::act(ActionId id) {
       else session_->copySelected(id == ActionId::cutCells);
       break;
     case ActionId::pasteCells:
-      if (onPins()) session_->verbs().pins.paste(canvas_->hoveredCell().value_or(session_->map()->bounds.contains({}) ? CellPos() : CellPos{session_->map()->bounds.x0, session_->map()->bounds.y0}));
+      if (onPins()) session_->verbs().pins.paste(canvas_->hoveredCell().value_or(CellPos()));
       else session_->paste();
       break;
     case ActionId::listSteps:
@@ -397,7 +397,7 @@ void Workroom::leadFrom() {
   PinVerbs& pins = session_->verbs().pins;
   if (const auto cell = canvas_->hoveredCell(); pins.chosen().empty() && cell) {
     const Id there = pins.pinAt(*cell);
-    if (there.empty()) pins.place(CellRect::around(*cell, *cell));
+    if (there.empty()) pins.placeAt(*cell);
     else pins.choose({there});
   }
   const PinAt from = pins.chosen();

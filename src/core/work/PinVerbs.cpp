@@ -44,6 +44,13 @@ void PinVerbs::placeEdge(MapEdge edge) {
   add(std::move(pin));
 }
 
+void PinVerbs::placeAt(CellPos at) {
+  if (!work_.map()) return;
+  const auto edge = edgeBeyond(work_.map()->bounds, at, kFarthestCell);
+  if (edge) return placeEdge(*edge);
+  place(CellRect::around(at, at));
+}
+
 void PinVerbs::layAlong(Id id, std::optional<MapEdge> edge) {
   const Pin* found = work_.quilt().pin({work_.desk().map, id});
   if (!found || found->edge == edge || (edge && !mayLead(*edge))) return;
@@ -116,6 +123,8 @@ void PinVerbs::copy(bool cuts) {
 
 void PinVerbs::paste(CellPos at) {
   if (copied_.empty() || !work_.map()) return work_.refuse("No pin was copied");
+  const CellRect bounds = work_.map()->bounds;
+  at = {std::clamp(at.x, bounds.x0, bounds.x1 - 1), std::clamp(at.y, bounds.y0, bounds.y1 - 1)};
   PinsAdded laid = withPinsLaid(work_.quilt(), work_.desk().activeAt(), copied_, at, work_.ids());
   if (laid.pins.empty()) return work_.refuse("No pin can lie there");
   const std::string count = laid.pins.size() == 1 ? "1 pin" : std::to_string(laid.pins.size()) + " pins";
@@ -135,6 +144,7 @@ void PinVerbs::beginHere(std::optional<CellPos> at) {
   if (!work_.map()) return;
   PinAt start = chosen();
   Quilt after = work_.quilt();
+  if (at && !work_.map()->bounds.contains(*at)) at.reset();
   if (start.empty() && !at) return work_.refuse("Point at the cell, or choose a pin");
   if (start.empty()) start = {work_.desk().map, pinAt(*at)};
   if (start.empty()) {

@@ -24,6 +24,8 @@ class PinVerbs {
   void place(CellRect box, PixelPos beside = {});
   // A whole edge, chosen then; refused where something is sewn along it. One that is a pin already is only chosen.
   void placeEdge(MapEdge edge);
+  // A spot on a cell, or, where that lies beyond an edge, that edge.
+  void placeAt(CellPos at);
   // An edge in place of cells; nothing: the cell in its middle.
   void layAlong(Id pin, std::optional<MapEdge> edge);
   // The nearest layer's pin on a cell; empty where there is none that is seen.
