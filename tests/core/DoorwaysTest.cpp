@@ -273,6 +273,39 @@ TEST(LooseThreads, NameGroundThatChangesAndWallsAtAStitch) {
   EXPECT_THAT(kept.of(both.quilt).threads, testing::Contains(testing::Field(&LooseThread::kind, "ground that changes")));
 }
 
+// As a merge by hand leaves them: nothing is dropped, what refers to the first still does, and the rest is told.
+TEST(LooseThreads, TellTwinsThatOneFileHolds) {
+  Joined2 both;
+  auto disk = std::make_shared<MemoryDisk>();
+  ASSERT_TRUE(QuiltStore::create(disk, "/q", both.quilt));
+  const auto twice = [&](const std::string& file, const std::string& id, const std::string& was, const std::string& is) {
+    std::string& text = disk->files.at(file);
+    const std::size_t begin = text.rfind('{', text.find("\"id\": \"" + id));
+    const std::size_t end = text.find("}\n", begin) + 1;
+    std::string copy = text.substr(begin, end - begin);
+    const std::size_t at = copy.find(was);
+    ASSERT_NE(at, std::string::npos) << copy;
+    copy.replace(at, was.size(), is);
+    text.insert(end, ",\n" + copy);
+  };
+  twice("/q/maps/yard/pins.pins.json", both.gate.pin.text(), "[4, 5]", "[6, 6]");
+  twice("/q/links.json", both.way.text(), "\"arriving\"", "\"needs\": \"a key\", \"arriving\"");
+  const auto opened = QuiltStore::open(disk, "/q", QuiltStore::Access::read);
+  ASSERT_TRUE(opened);
+  EXPECT_THAT(opened->problems, IsEmpty()) << opened->problems.front().text();
+  EXPECT_THAT(opened->quilt.map(both.yard)->layers.back()->pins.read(), SizeIs(2));
+  EXPECT_EQ(opened->quilt.pin(both.gate)->cell, (CellPos{4, 5}));
+  ASSERT_THAT(opened->quilt.doorways(), SizeIs(2));
+  both.quilt = opened->quilt;
+  ASSERT_THAT(both.threads("doubled number"), SizeIs(1));
+  ASSERT_THAT(both.threads("doubled doorway"), SizeIs(1));
+  both.quilt = mended(mended(both.quilt, both.threads("doubled number").front()), both.threads("doubled doorway").front());
+  EXPECT_THAT(both.threads("doubled number"), IsEmpty());
+  EXPECT_THAT(both.threads("doubled doorway"), IsEmpty());
+  EXPECT_THAT(both.quilt.doorways(), SizeIs(1));
+  EXPECT_FALSE(whyNotKept(both.quilt));
+}
+
 TEST(LinkGraph, SaysWhatHangsTogetherAndWhatIsGone) {
   Joined2 both;
   Doorway way = both.doorway();

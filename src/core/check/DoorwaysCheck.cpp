@@ -17,6 +17,7 @@ constexpr std::string_view kNoWayBack = "no way back";
 constexpr std::string_view kArrival = "arrival";
 constexpr std::string_view kDisagree = "ends that disagree";
 constexpr std::string_view kItself = "doorway to itself";
+constexpr std::string_view kTwice = "doubled doorway";
 constexpr std::string_view kSewn = "edge that leads is sewn";
 
 class DoorwayRound {
@@ -31,6 +32,9 @@ class DoorwayRound {
     if (!from || !to) return tellDead(doorway, from, to);
     if (doorway.from == doorway.to) {
       return tell(kItself, doorway, doorway.from, called(doorway) + " leads to itself", LooseThread::Mend::takeWayOut, "Take it out");
+    }
+    if (!told_.insert({doorway.from, doorway.to}).second) {
+      tell(kTwice, doorway, doorway.from, called(doorway) + " is there twice", LooseThread::Mend::takeWayOut, "Take one out");
     }
     lookAtEdge(doorway, doorway.from, *from);
     if (doorway.back) lookAtEdge(doorway, doorway.to, *to);
@@ -99,6 +103,7 @@ class DoorwayRound {
   const Quilt& quilt_;
   Check::Threads& threads_;
   std::map<PinAt, std::set<PinAt>> leaving_;
+  std::set<std::pair<PinAt, PinAt>> told_;  // ends of those that were looked at
   std::map<Id, Standing> standing_;
 };
 
@@ -110,6 +115,6 @@ void lookAtDoorways(const Quilt& quilt, Check::Threads& threads) {
 }  // namespace
 
 extern const Check kDoorwaysCheck;
-const Check kDoorwaysCheck{{kDead, kNoWayBack, kArrival, kDisagree, kItself, kSewn}, nullptr, lookAtDoorways};
+const Check kDoorwaysCheck{{kDead, kNoWayBack, kArrival, kDisagree, kItself, kTwice, kSewn}, nullptr, lookAtDoorways};
 
 }  // namespace uq

@@ -1,6 +1,7 @@
 #include "core/check/LooseThread.h"
 
 #include "core/edit/Doorways.h"
+#include "core/edit/Pins.h"
 #include "core/edit/Seams.h"
 #include "core/edit/SizeFindings.h"
 #include "core/edit/Standing.h"
@@ -41,6 +42,7 @@ Quilt mended(const Quilt& quilt, const LooseThread& thread) {
       return doorway ? mendedDoorway(quilt, *doorway, thread.mend) : quilt;
     }
     case LooseThread::Mend::openSeam: return ripped(quilt, {thread.about});
+    case LooseThread::Mend::renumber: return withPinRenumbered(quilt, {thread.map, thread.about});
     case LooseThread::Mend::agreeSizes: {
       const Map* map = quilt.map(thread.map);
       if (!map) return quilt;

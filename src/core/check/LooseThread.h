@@ -19,7 +19,7 @@ class JointBook;
 
 struct LooseThread {
   // What a press does about it.
-  enum class Mend { nothing, makeWayBack, turnArrival, takeWayOut, openSeam, agreeSizes };
+  enum class Mend { nothing, makeWayBack, turnArrival, takeWayOut, openSeam, agreeSizes, renumber };
 
   std::string_view kind;  // of its check: "no way back"; a literal
   Id map;                 // empty: it is of the quilt

@@ -91,6 +91,14 @@ Quilt withPin(const Quilt& quilt, Id map, Pin pin) {
   return changedPins(quilt, {map, layer->id}, [&](Pins& pins) { put(pins, std::move(pin)); });
 }
 
+Quilt withPinRenumbered(const Quilt& quilt, PinAt at) {
+  const Pin* found = quilt.pin(at);
+  if (!found) return quilt;
+  Pin pin = *found;
+  pin.number = FreeNumbers(*quilt.map(at.map)).next();
+  return withPin(quilt, at.map, std::move(pin));
+}
+
 Quilt withoutPins(const Quilt& quilt, Id id, const std::set<Id>& gone) {
   const Map* map = quilt.map(id);
   if (!map) return quilt;

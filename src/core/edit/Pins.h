@@ -21,6 +21,8 @@ struct PinAdded {
 PinAdded addPin(const Quilt& quilt, LayerAt on, Pin pin, IdSource& ids);
 // In place of the one with its id.
 Quilt withPin(const Quilt& quilt, Id map, Pin pin);
+// With the lowest number that no pin of the map has.
+Quilt withPinRenumbered(const Quilt& quilt, PinAt pin);
 Quilt withoutPins(const Quilt& quilt, Id map, const std::set<Id>& pins);
 // Moved by whole cells along the sides of the grid. An edge stays where it is; nothing is moved farther than cells lie.
 Quilt withPinsMoved(const Quilt& quilt, Id map, const std::set<Id>& pins, SidePos by);

@@ -1,10 +1,8 @@
 #include "core/store/LinksText.h"
 
-#include <algorithm>
-#include <set>
-
 #include "core/store/Documents.h"
 #include "core/store/Fields.h"
+#include "core/store/OwnIds.h"
 #include "core/store/PinsText.h"
 
 namespace uq {
@@ -24,17 +22,15 @@ template <class Part>
 std::vector<Part> readAll(Fields& fields, const char* noun, std::size_t most, const std::string& file,
                           Result<Part> (*readOne)(const Json&, const std::string&)) {
   std::vector<Part> all;
-  std::set<Id> known;
   for (const Json& json : fields.listIfAny(noun, most)) {
     auto one = readOne(json, file);
     if (!one) {
       fields.take(one.error());
       return all;
     }
-    if (!known.insert(one->id).second) fields.refuse("two " + std::string(noun) + " have the id " + one->id.text(), json.line);
     all.push_back(std::move(*one));
   }
-  std::sort(all.begin(), all.end(), [](const Part& a, const Part& b) { return a.id < b.id; });
+  giveOwnIds(all);
   return all;
 }
 

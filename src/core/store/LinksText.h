@@ -18,7 +18,7 @@ struct Links {
 Links linksOf(const Quilt& quilt);
 
 Json linksDocument(const Links& links);
-// Refuses two seams of one id, or two doorways, and more than kMostSeams or kMostDoorways.
+// Those of one id are told apart (OwnIds.h); refuses more than kMostSeams or kMostDoorways.
 Result<Links> readLinksDocument(const Json& json, const std::string& file);
 
 // One of them.

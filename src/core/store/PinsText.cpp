@@ -4,6 +4,7 @@
 
 #include "core/store/Documents.h"
 #include "core/store/Fields.h"
+#include "core/store/OwnIds.h"
 #include "core/store/JsonText.h"
 #include "core/store/StoreLimits.h"
 
@@ -71,16 +72,13 @@ Result<Pins> readPinsDocument(const Json& json, const std::string& file) {
   fields.document("pins");
   Pins pins;
   const Json::Array& list = fields.list("pins", kMostPins);
-  std::vector<int> lines;
   pins.reserve(list.size());
   for (const Json& one : list) {
     auto pin = readPin(one, file);
     if (!pin) return fail(pin.error());
     pins.push_back(std::move(*pin));
   }
-  std::stable_sort(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id < b.id; });
-  const auto twin = std::adjacent_find(pins.begin(), pins.end(), [](const Pin& a, const Pin& b) { return a.id == b.id; });
-  if (twin != pins.end()) fields.refuse("two pins have the id " + twin->id.text(), 0);
+  giveOwnIds(pins);
   return checked(fields, std::move(pins));
 }
 

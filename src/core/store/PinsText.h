@@ -14,7 +14,7 @@ inline constexpr std::string_view kPinsEnding = ".pins.json";
 std::string pinsFile(const Map& map, const Layer& layer);
 
 Json pinsDocument(const Pins& pins);
-// Refuses two pins of one id, and more than kMostPins.
+// Pins of one id are told apart (OwnIds.h); refuses more than kMostPins.
 Result<Pins> readPinsDocument(const Json& json, const std::string& file);
 
 // The same of a file's text, or of why there is none.
