@@ -14,6 +14,7 @@
 #include "app/workroom/ThreadRound.h"
 #include "core/edit/Doorways.h"
 #include "core/edit/Pins.h"
+#include "raster/JointFinder.h"
 
 namespace uq::test {
 
@@ -286,6 +287,20 @@ TEST_F(Doors, AWayIsMadeByKeysAlone) {
   EXPECT_FALSE(board()->cord());
   EXPECT_EQ(session().quilt(), quilt);
   EXPECT_FALSE(session().desk().onBoard);
+}
+
+// What `uquilt check` works out of the same quilt, with pictures loaded anew.
+TEST_F(Doors, TheWindowListsWhatTheCommandLinePrints) {
+  PinVerbs& pins = session().verbs().pins;
+  pins.place({20, 14, 21, 15});
+  ASSERT_FALSE(pins.lead(pins.chosen(), {mapNamed("Signal Loft"), {}, {4, 5}, false, {}}).empty());
+  session().verbs().maps.remove(mapNamed("Signal Loft"));
+  const std::vector<LooseThread> inTheWindow = threads().threads;
+  EXPECT_THAT(inTheWindow, SizeIs(testing::Gt(2u)));
+  Errors problems;
+  JointFinder joints(SheetPictures::load(session().quilt(), problems));
+  Checks checks([&](const Quilt& quilt, const GridShape& shape) { return &joints.bookFor(quilt, shape); });
+  EXPECT_EQ(checks.of(session().quilt()).threads, inTheWindow);
 }
 
 TEST_F(Doors, AKindOfThreadsIsSilencedWithAReason) {
