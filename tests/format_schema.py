@@ -49,6 +49,12 @@ expect(False, dict(links, doorways=[{"id": "aaaaaaaaaaab", "from": {"map": "aaaa
 pins = {"document": "pins", "version": "1.11", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "cell": [3, 4], "name": "Gate"}]}
 expect(True, pins, "a layer's pins")
 expect(False, dict(pins, pins=[{"id": "aaaaaaaaaaab", "number": 1}]), "a pin that lies nowhere")
+edging = {"document": "edging", "version": "1.11", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "orthogonal", "decides": "corners",
+          "materials": [{"name": "canal", "colour": "#336699"}],
+          "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "middle": "canal", "corners": ["canal", "canal", "nothing", "nothing"]}]}
+expect(True, edging, "an edging")
+expect(False, dict(edging, decides="centre"), "a way of deciding that nobody knows")
+expect(False, dict(edging, materials=[{"name": "nothing", "colour": "#000000"}]), "a material that is called nothing")
 plan = json.loads((source / "demo/copperline/plan.json").read_text())
 expect(False, dict(plan, pieces=[dict(plan["pieces"][0], size=[0, 5])]), "a planned map of no size")
 expect(False, dict(plan, pieces=[{"id": "aaaaaaaaaaab", "name": "Market"}]), "a planned map without a place")

@@ -10,6 +10,7 @@
 namespace uq::test {
 namespace {
 
+using testing::SizeIs;
 using testing::ElementsAre;
 using testing::HasSubstr;
 

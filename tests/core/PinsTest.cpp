@@ -100,7 +100,7 @@ TEST(Pins, AreKeptInAFileOfTheirOwnAndRead) {
     way.needs = *rc::gen::element<std::string>("", "the brass key");
     way.meantSo = *rc::gen::arbitrary<bool>();
     if (*rc::gen::arbitrary<bool>()) way.back.reset();
-    if (*rc::gen::arbitrary<bool>()) way.picture = TilePicture{both.quilt.sheets().front()->id, *rc::gen::inRange(0u, 9u)};
+    if (*rc::gen::arbitrary<bool>()) way.picture = TileId{both.quilt.sheets().front()->id, *rc::gen::inRange(0u, 9u)};
     both.quilt = withStart(both.quilt.with(way), both.gate);
     QuiltFacts facts = both.quilt.facts();
     facts.silenced["no licence"] = "drawn here";

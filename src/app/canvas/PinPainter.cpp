@@ -27,7 +27,7 @@ struct Role {
   bool leads = false;
   bool starts = false;
   std::optional<Heading> arriving;
-  std::optional<TilePicture> picture;
+  std::optional<TileId> picture;
 };
 
 std::map<Id, Role> rolesOn(const Quilt& quilt, Id map) {
@@ -58,7 +58,7 @@ QPixmap buttonPicture(double radius, const QColor& colour, bool isChosen, double
 }
 
 // A tile in a button's place, upon a patch of cloth; nothing where the sheet has no such tile.
-QPixmap tilePicture(const Quilt& quilt, const SheetPictures& pictures, const TilePicture& tile, double ratio) {
+QPixmap tilePicture(const Quilt& quilt, const SheetPictures& pictures, const TileId& tile, double ratio) {
   const auto slot = quilt.slots().find(tile.sheet);
   const auto image = slot ? pictures.turned(quilt, Cell({*slot, tile.tile}, {})) : std::nullopt;
   if (!image || image->isNull()) return {};

@@ -66,7 +66,7 @@ void FolderWatch::stop() {
 void FolderWatch::follow() {
   const QString folder = QString::fromStdString(session_.folder());
   QStringList wanted{folder};
-  for (const char* part : {"maps", "sheets", "stamps"}) {
+  for (const char* part : {"maps", "sheets", "stamps", "edgings"}) {
     const QString below = folder + QLatin1Char('/') + QLatin1String(part);
     if (!QFileInfo(below).isDir()) continue;
     wanted << below;

@@ -106,6 +106,7 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
 void forget(Desk&, const Quilt&, KindTag<Seam>) {}
 void forget(Desk&, const Quilt&, KindTag<ChalkPiece>) {}
 void forget(Desk&, const Quilt&, KindTag<Doorway>) {}
+void forget(Desk&, const Quilt&, KindTag<Edging>) {}
 
 }  // namespace
 

@@ -5,13 +5,13 @@
 // the way that somebody faces on arriving. Whether an end is there, or can be stood on, is no part of the value.
 #pragma once
 
-#include <cstdint>
 #include <optional>
 #include <string>
 
 #include "core/base/Id.h"
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
+#include "core/document/TileId.h"
 #include "core/grid/Heading.h"
 
 namespace uq {
@@ -26,13 +26,6 @@ struct PinAt {
   friend constexpr auto operator<=>(const PinAt&, const PinAt&) = default;
 };
 
-// A tile as a picture of something.
-struct TilePicture {
-  Id sheet;
-  std::uint32_t tile = 0;  // its number in the sheet
-  friend constexpr bool operator==(const TilePicture&, const TilePicture&) = default;
-};
-
 struct Doorway {
   inline static const std::string name;  // doorways have none: they are listed by id, and called by their pins
 
@@ -44,7 +37,7 @@ struct Doorway {
   std::optional<Heading> back;
   bool meantSo = false;  // it leads one way only, and shall
   std::string needs;     // what it takes to go through: a key, an item, a word, an ability; may be empty
-  std::optional<TilePicture> picture;  // shown at its ends in place of a button, where the sheet has it
+  std::optional<TileId> picture;  // shown at its ends in place of a button, where the sheet has it
   std::string sound;     // may be empty
   std::string note;      // may be empty
   Json::Object extra;    // fields that this version does not know

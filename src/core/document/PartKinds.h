@@ -8,7 +8,8 @@
 //   SavePlan.cpp    addFiles()          its files, and what their reader says
 //   Desk.cpp        forget()            what the desk says of one that is gone
 //   Documents.h     kFolderOf           the folder in which its files lie
-//   QuiltReading.cpp                    how it is read
+//   QuiltReadingParts.cpp               how it is read
+//   Journal.cpp     isQuiltFile()       what its files may be called; QuiltFolder.cpp, where new ones are looked for
 // The quilt's facts are a part for undo as well, of which there is one.
 #pragma once
 
@@ -20,6 +21,7 @@
 #include "core/base/Shared.h"
 #include "core/document/ChalkPiece.h"
 #include "core/document/Doorway.h"
+#include "core/document/Edging.h"
 #include "core/document/Map.h"
 #include "core/document/Seam.h"
 #include "core/document/Sheet.h"
@@ -53,6 +55,6 @@ struct KindList {
   using AnyOf = std::variant<std::monostate, Shared<More>..., Shared<Kinds>...>;
 };
 
-using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece, Doorway>;
+using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece, Doorway, Edging>;
 
 }  // namespace uq

@@ -111,6 +111,7 @@ class Quilt {
   const std::vector<Shared<Stamp>>& stamps() const { return all<Stamp>(); }
   const std::vector<Shared<Seam>>& seams() const { return all<Seam>(); }  // by id, since they have no names
   const std::vector<Shared<ChalkPiece>>& chalkPieces() const { return all<ChalkPiece>(); }
+  const std::vector<Shared<Edging>>& edgings() const { return all<Edging>(); }
   const std::vector<Shared<Doorway>>& doorways() const { return all<Doorway>(); }      // by id
   const SheetSlots& slots() const { return slots_; }
 
@@ -130,6 +131,7 @@ class Quilt {
   const Sheet* sheetAt(SheetSlot slot) const;
   const Pin* pin(PinAt at) const;
   const Stamp* stamp(Id id) const { return listed<Stamp>(id); }
+  const Edging* edging(Id id) const { return listed<Edging>(id); }
 
   // The quilt with this part put in place of the one with its id, or added. A sheet gets a slot; where all 1022 are
   // taken the quilt is returned as it was.

@@ -114,6 +114,7 @@ class Joining {
     joinKind<Seam>();
     joinKind<ChalkPiece>();
     joinKind<Doorway>();
+    joinKind<Edging>();
     return std::move(joined_);
   }
 
@@ -178,6 +179,8 @@ class Joining {
   void joinChanged(const ChalkPiece&, const ChalkPiece& mine, const ChalkPiece&) { joined_.kept.push_back(toldAs(mine)); }
 
   void joinChanged(const Doorway&, const Doorway& mine, const Doorway&) { joined_.kept.push_back(toldAs(mine)); }
+
+  void joinChanged(const Edging&, const Edging& mine, const Edging&) { joined_.kept.push_back(toldAs(mine)); }
 
   // In a map layer by layer, where what else is said of it changed on one side at most.
   void joinChanged(const Map& was, const Map& mine, const Map& theirs) {

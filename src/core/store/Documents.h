@@ -48,6 +48,8 @@ template <>
 inline constexpr std::string_view kFolderOf<ChalkPiece> = "chalk pieces";  // likewise: kPlanFile
 template <>
 inline constexpr std::string_view kFolderOf<Doorway> = "doorways";  // likewise: kLinksFile
+template <>
+inline constexpr std::string_view kFolderOf<Edging> = "edgings";
 template <class Part>
 inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<Part>.size() - 1);
 std::string mapFile(const Map& map);

@@ -5,6 +5,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/EdgingText.h"
 #include "core/store/PinsText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
@@ -19,6 +20,7 @@ std::string placeOf(const Stamp& stamp) { return stampFolder(stamp); }
 std::string placeOf(const Seam& seam) { return seam.id.text(); }
 std::string placeOf(const ChalkPiece& piece) { return piece.id.text(); }
 std::string placeOf(const Doorway& doorway) { return doorway.id.text(); }
+std::string placeOf(const Edging& edging) { return edgingFile(edging); }
 
 // A `.cells` text up to the last chunk that begins in or before that line; the chunks before it are whole.
 std::string_view wholeChunks(std::string_view text, int line) {

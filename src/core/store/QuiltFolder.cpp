@@ -171,7 +171,7 @@ bool QuiltFolder::isAsSeen() const {
   const auto isNew = [this](const std::string& document) { return !seen_.contains(document) && isThere(document); };
   if (isNew(std::string(kLinksFile)) || isNew(std::string(kPlanFile))) return false;
   for (const auto& [folder, document] : {std::pair("maps", "/map.json"), std::pair("stamps", "/stamp.json"),
-                                         std::pair("sheets", "")}) {
+                                         std::pair("sheets", ""), std::pair("edgings", "")}) {
     const auto there = disk_->list(full(folder), kMostNames);
     if (!there) continue;
     for (const Disk::Entry& one : *there) {
@@ -204,6 +204,7 @@ void QuiltFolder::removeLeftovers() {
   (void)disk_->remove(full(joined(kPrivateFolder, "journal.new")));
   sweep("");
   sweep("sheets");
+  sweep("edgings");
   const auto sheets = disk_->list(full("sheets"), kMostNames);
   for (const auto& entry : sheets.value_or(std::vector<Disk::Entry>())) {
     if (entry.kind == Disk::Kind::folder) sweep(joined("sheets", entry.name));

@@ -1,4 +1,4 @@
-#include "core/store/QuiltReading.h"
+#include "core/store/QuiltReader.h"
 
 #include <algorithm>
 #include <deque>
@@ -18,80 +18,6 @@
 #include "core/store/TilesText.h"
 
 namespace uq {
-
-namespace {
-
-constexpr std::string_view kJsonEnding = ".json";
-
-class QuiltReader {
- public:
-  QuiltReader(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const ReadBefore* before)
-      : folder_(folder), progress_(progress), onlooker_(onlooker), before_(before) {}
-
-  QuiltRead readAll();
-
- private:
-  void notRead(Error error);
-  // A part that was left out: what begins with `prefix` is not written, and ids in `text` are given to nothing else.
-  void leaveOut(const std::string& prefix, std::string_view text);
-  // A part that was read, unless its id is that of another.
-  template <class Part>
-  Result<Part> unlessTaken(Result<Part> part, const std::string& file) const;
-  // Leaves out a part, and says why and what is kept.
-  void leaveOut(const std::string& prefix, std::string_view text, Error why, std::string kept);
-  // The plain files or folders among the names of a folder; links are reported and left out.
-  std::vector<std::string> names(const std::string& path, Disk::Kind kind);
-  void readSheets();
-  Result<void> readPlaces(Sheet& sheet);
-  void readPictures(Sheet& sheet);
-  void readStamps();
-  // One document in which all of something stands; nothing where there is none, or where it had to be left out.
-  template <class Whole>
-  std::optional<Whole> readListed(std::string_view name, Result<Whole> (*readDocument)(const Json&, const std::string&),
-                                  const char* kept);
-  void readLinks();
-  void readPlan();
-  // Tells which seams are followed by nothing, and why.
-  void checkSeams();
-  // A map without its cells.
-  void readMap(const std::string& folder);
-  // The cells of all maps, the wanted one's first.
-  void readAllCells();
-  // The bytes of the files of cells of a map.
-  std::int64_t sizeOf(const Map& map);
-  // The cells of all its layers: files are read here, one after another, and parsed by as many threads as there are
-  // cores.
-  void readCellsOf(Map& map);
-  void readPinsOf(Map& map, std::size_t layer);
-  // A map of which something could not be read.
-  void takeDamage(Id map, Error error);
-  struct Parsed {
-    CellsRead cells;
-    NumbersRead lifts;
-    std::map<SheetSlot, std::int64_t> missing;  // cells of sheets that are not in the quilt
-    SheetSlots slots;                           // of the quilt once it was parsed
-  };
-  struct UnderWay {
-    std::size_t layer = 0;
-    std::string path;
-    std::string liftsPath;
-    std::shared_ptr<const std::string> text;  // of its cells; null where that could not be read
-    std::optional<Error> failed;              // to read the file of cells, or of lifts
-    std::optional<Error> liftsFailed;
-    std::future<Parsed> parsing;
-  };
-  // Gives a layer the cells that it had when it was read before, where their files are the same.
-  bool takesAsBefore(Map& map, std::size_t layer);
-  UnderWay beginCells(const Map& map, std::size_t layer);
-  void takeCells(Map& map, UnderWay& one);
-  void checkBackdrop(const Map& map, const Layer& layer);
-
-  QuiltFolder& folder_;
-  Progress& progress_;
-  const Onlooker& onlooker_;
-  const ReadBefore* before_;  // may be nullptr
-  QuiltRead read_;
-};
 
 void QuiltReader::notRead(Error error) {
   read_.isWhole = false;
@@ -117,14 +43,6 @@ void QuiltReader::leaveOut(const std::string& prefix, std::string_view text) {
     if (const auto id = Id::parse(text.substr(quote + 1, Id::kLength))) taken.ids.insert(*id);
   }
   read_.quilt.setTaken(std::move(taken));
-}
-
-template <class Part>
-Result<Part> QuiltReader::unlessTaken(Result<Part> part, const std::string& file) const {
-  const Part* other = part ? read_.quilt.part<Part>(part->id) : nullptr;
-  if (!other) return part;
-  return fail(Error::Cause::broken,
-              "its id is that of the " + std::string(kNounOf<Part>) + " \"" + other->name + "\"", file);
 }
 
 void QuiltReader::leaveOut(const std::string& prefix, std::string_view text, Error why, std::string kept) {
@@ -159,6 +77,7 @@ QuiltRead QuiltReader::readAll() {
   for (SheetSlot slot = 1; slot <= slots.count(); ++slot) (void)read_.quilt.slotFor(slots.sheet(slot), slots.code(slot));
   readSheets();
   readStamps();
+  readEdgings();
   readLinks();
   readPlan();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {
@@ -238,119 +157,6 @@ std::vector<std::string> QuiltReader::names(const std::string& path, Disk::Kind 
     }
   }
   return found;
-}
-
-void QuiltReader::readSheets() {
-  for (const std::string& name : names(std::string(kFolderOf<Sheet>), Disk::Kind::file)) {
-    if (!name.ends_with(kJsonEnding)) continue;
-    const std::string file = joined(kFolderOf<Sheet>, name);
-    const std::string own = file.substr(0, file.size() - kJsonEnding.size());
-    const auto text = folder_.read(file, kLargestDocument);
-    const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-    auto sheet = unlessTaken(json ? readSheetDocument(*json, file) : Result<Sheet>(fail(json.error())), file);
-    if (sheet) {
-      sheet->file = nameOf(own);
-      if (const auto places = readPlaces(*sheet); !places) {
-        sheet = fail(Error(places.error()).advising("Mend the file, or delete it if the sheet was never cut anew"));
-      }
-    }
-    if (!sheet) {
-      leaveOut(own + ".", text ? *text : std::string(), sheet.error(),
-               "Its tiles stay where they are painted, shown as labelled placeholders");
-      continue;
-    }
-    readPictures(*sheet);
-    read_.quilt = read_.quilt.with(std::move(*sheet));
-  }
-}
-
-void QuiltReader::readStamps() {
-  const ReadFile readFile = [this](const std::string& path) -> Result<std::optional<std::string>> {
-    auto text = folder_.read(path, kLargestCells);
-    if (text) return std::optional(std::move(*text));
-    if (text.error().cause == Error::Cause::missing) return std::optional<std::string>();
-    return fail(text.error());
-  };
-  for (const std::string& name : names(std::string(kFolderOf<Stamp>), Disk::Kind::folder)) {
-    const std::string folder = joined(kFolderOf<Stamp>, name);
-    const std::string file = folder + "/stamp.json";
-    const auto left = folder_.list(folder);
-    if (left && left->empty()) continue;  // what a stamp that was deleted leaves behind
-    auto stamp = unlessTaken(readStamp(name, read_.quilt, readFile), file);
-    if (!stamp) {
-      const auto text = folder_.read(file, kLargestDocument);
-      leaveOut(folder, text ? *text : std::string(), stamp.error(), "The stamp is left out, and its files stay as they are");
-      continue;
-    }
-    read_.quilt = read_.quilt.with(std::move(*stamp));
-  }
-}
-
-void QuiltReader::readLinks() {
-  auto links = readListed<Links>(kLinksFile, readLinksDocument,
-                                 "The maps lie beside one another as if nothing were sewn, and the file stays as it is");
-  if (!links) return;
-  QuiltFacts facts = read_.quilt.facts();
-  facts.linksExtra = std::move(links->extra);
-  read_.quilt = read_.quilt.with(std::move(facts));
-  for (Seam& seam : links->seams) read_.quilt = read_.quilt.with(std::move(seam));
-  for (Doorway& doorway : links->doorways) read_.quilt = read_.quilt.with(std::move(doorway));
-}
-
-void QuiltReader::readPlan() {
-  auto plan = readListed<WorldPlan>(kPlanFile, readPlanDocument, "The plan is left out, and the file stays as it is");
-  if (!plan) return;
-  QuiltFacts facts = read_.quilt.facts();
-  facts.planExtra = std::move(plan->extra);
-  read_.quilt = read_.quilt.with(std::move(facts));
-  for (ChalkPiece& piece : plan->pieces) read_.quilt = read_.quilt.with(std::move(piece));
-}
-
-template <class Whole>
-std::optional<Whole> QuiltReader::readListed(std::string_view name, Result<Whole> (*readDocument)(const Json&, const std::string&),
-                                             const char* kept) {
-  const std::string file(name);
-  const auto text = folder_.read(file, kLargestDocument);
-  if (!text && text.error().cause == Error::Cause::missing) return std::nullopt;
-  const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-  auto whole = json ? readDocument(*json, file) : Result<Whole>(fail(json.error()));
-  if (whole) return std::move(*whole);
-  leaveOut(file, text ? *text : std::string(), whole.error(), kept);
-  return std::nullopt;
-}
-
-void QuiltReader::checkSeams() {
-  const SewnMaps sewn(read_.quilt);
-  for (const Shared<Seam>& seam : read_.quilt.seams()) {
-    const std::string& why = sewn.whyWrong(seam->id);
-    if (why.empty()) continue;
-    read_.problems.push_back(Error{Error::Cause::broken, why, std::string(kLinksFile), 0,
-                                   "The seam is kept, and nothing is painted across it", "Rip it on the Board, or mend the file"});
-  }
-}
-
-Result<void> QuiltReader::readPlaces(Sheet& sheet) {
-  const std::string file = tilesFile(sheet);
-  const auto text = folder_.read(file, kLargestDocument);
-  if (!text && text.error().cause == Error::Cause::missing) return {};
-  return text ? readTiles(*text, file, sheet) : Result<void>(fail(text.error()));
-}
-
-// A picture that is missing or cannot be read stays blank, and its tiles stay.
-void QuiltReader::readPictures(Sheet& sheet) {
-  const auto readOne = [&](const std::string& path, PictureBytes& source) {
-    auto bytes = folder_.read(path, kLargestPictureFile);
-    if (bytes) {
-      source = PictureBytes(std::move(*bytes));
-    } else {
-      Error error = bytes.error();
-      error.kept = "The tiles of \"" + sheet.name + "\" stay where they are painted, shown as labelled placeholders";
-      error.todo = "Put the picture back, or point to it on the Table";
-      read_.problems.push_back(std::move(error));
-    }
-  };
-  if (!sheet.isCollection()) readOne(pictureFile(sheet), sheet.source);
-  for (CollectedPicture& one : sheet.collection) readOne(pictureFile(sheet, one), one.source);
 }
 
 void QuiltReader::readMap(const std::string& folder) {
@@ -490,8 +296,6 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
     layer.lifts = std::move(parsed.lifts.numbers);
   });
 }
-
-}  // namespace
 
 QuiltRead readQuilt(QuiltFolder& folder, Progress& progress, const Onlooker& onlooker, const ReadBefore* before) {
   return QuiltReader(folder, progress, onlooker, before).readAll();

@@ -5,6 +5,7 @@
 
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PinsText.h"
@@ -41,6 +42,7 @@ std::optional<Error> judgedJson(const std::string& text, Result<Part> (*read)(co
 
 // Where the files lie that belong together: those of a map or stamp by their folder, those of a sheet by its name.
 std::string partOf(const std::string& path) {
+  if (path.starts_with("edgings/")) return path;
   if (!path.starts_with("sheets/")) return folderOf(path);
   const auto dot = path.find('.');
   return path.substr(0, dot);
@@ -176,6 +178,13 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
 // All of them stand in one document; see addLinks and addPlan.
 void addFiles(const Seam&, const Seam*, const Quilt&, const Quilt&, QuiltFiles&) {}
 void addFiles(const ChalkPiece&, const ChalkPiece*, const Quilt&, const Quilt&, QuiltFiles&) {}
+void addFiles(const Edging& edging, const Edging* saved, const Quilt&, const Quilt&, QuiltFiles& files) {
+  files.emplace(edgingFile(edging), QuiltFile{[&edging] { return writeJson(edgingDocument(edging)); },
+                                              [](const std::string& text) { return judgedJson<Edging>(text, readEdgingDocument, edgingDocument); },
+                                              false,
+                                              saved && saved->file == edging.file && *saved == edging,
+                                              {}});
+}
 void addFiles(const Doorway&, const Doorway*, const Quilt&, const Quilt&, QuiltFiles&) {}
 
 void addLinks(const Quilt& quilt, const Quilt& saved, QuiltFiles& files) {

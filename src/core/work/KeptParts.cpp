@@ -6,6 +6,7 @@
 #include "core/store/CellsPatch.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/EdgingText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
@@ -186,6 +187,11 @@ void writePart(const Doorway& part, const Doorway*, KeptWriting& to) {
   to.add("document", writeJson(doorwayJson(part)));
 }
 
+void writePart(const Edging& part, const Edging*, KeptWriting& to) {
+  to.said.emplace_back("file", part.file);
+  to.add("document", writeJson(edgingDocument(part)));
+}
+
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
                                    Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
@@ -272,6 +278,13 @@ std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const 
 std::optional<Doorway> readPart(KindTag<Doorway>, const Json& said, const KeptRecord& record, const Doorway*, Quilt&) {
   auto doorway = documentIn(textIn(record, said, "document"), readDoorway);
   return doorway ? std::optional(std::move(*doorway)) : std::nullopt;
+}
+
+std::optional<Edging> readPart(KindTag<Edging>, const Json& said, const KeptRecord& record, const Edging*, Quilt&) {
+  auto edging = documentIn(textIn(record, said, "document"), readEdgingDocument);
+  if (!edging) return std::nullopt;
+  edging->file = keptText(said, "file");
+  return std::move(*edging);
 }
 
 }  // namespace uq

@@ -37,6 +37,7 @@ void writePart(const Map& part, const Map* beside, KeptWriting& to);
 void writePart(const Sheet& part, const Sheet* beside, KeptWriting& to);
 void writePart(const Stamp& part, const Stamp* beside, KeptWriting& to);
 void writePart(const Seam& part, const Seam* beside, KeptWriting& to);
+void writePart(const Edging& part, const Edging* beside, KeptWriting& to);
 void writePart(const ChalkPiece& part, const ChalkPiece* beside, KeptWriting& to);
 void writePart(const Doorway& part, const Doorway* beside, KeptWriting& to);
 
@@ -50,6 +51,7 @@ std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord
                               Quilt& slots);
 std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& record, const Seam* beside,
                              Quilt& slots);
+std::optional<Edging> readPart(KindTag<Edging>, const Json& said, const KeptRecord& record, const Edging* beside, Quilt& slots);
 std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const KeptRecord& record,
                                    const ChalkPiece* beside, Quilt& slots);
 std::optional<Doorway> readPart(KindTag<Doorway>, const Json& said, const KeptRecord& record,

@@ -6,6 +6,7 @@
 #include "core/base/Shortened.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/EdgingText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PlanText.h"
 #include "core/store/StampText.h"
@@ -110,6 +111,11 @@ std::optional<Error> whyNoPart(const Doorway& doorway, const Doorway*, const Qui
   return read ? std::nullopt : std::optional(unkeepable(read.error(), "a doorway"));
 }
 
+std::optional<Error> whyNoPart(const Edging& edging, const Edging*, const Quilt&) {
+  const auto read = readEdgingDocument(edgingDocument(edging), edgingFile(edging));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), edging.name));
+}
+
 std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   if (!before || !(before->facts() == after.facts())) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
@@ -123,6 +129,9 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   }
   if (after.doorways().size() > kMostDoorways && (!before || before->doorways().size() < after.doorways().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 doorways");
+  }
+  if (after.edgings().size() > kMostEdgings && (!before || before->edgings().size() < after.edgings().size())) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 1,024 edgings");
   }
   const bool morePlanned = !before || before->chalkPieces().size() < after.chalkPieces().size();
   if (after.chalkPieces().size() > kMostChalkPieces && morePlanned) {
