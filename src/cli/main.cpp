@@ -5,6 +5,7 @@
 #include "cli/BoardCommand.h"
 #include "cli/CheckCommand.h"
 #include "cli/Commands.h"
+#include "cli/EdgingCommand.h"
 #include "cli/EditCommand.h"
 #include "cli/JointsCommand.h"
 #include "cli/LinksCommand.h"
@@ -168,12 +169,24 @@ int main(int argc, char** argv) {
   exported->add_option("--border", exporting.border, "Pixels around all tiles")->check(CLI::Range(0, 4096));
   exported->add_option("--order", exporting.order, "as-cut, by-number, by-name, by-use or by-colour")->capture_default_str();
 
+  uq::cli::GuessOrder guessing;
+  auto* edging = app.add_subcommand("edging", "Sets of tiles that join by themselves");
+  edging->require_subcommand(1);
+  auto* guess = edging->add_subcommand("guess", "Guess from its pixels what the tiles of a sheet join");
+  guess->add_option("SHEET", guessing.sheet, whichSheet)->required();
+  guess->add_option("--quilt", guessing.quilt, inQuilt);
+  guess->add_option("--region", guessing.region, "X,Y,W,H: columns and rows of the cut (default: all of it)");
+  guess->add_option("--grid", guessing.grid, "The grid's name (default: that of the quilt's maps with such cells)");
+  guess->add_option("--keep", guessing.keep, "Keep it in the quilt under this name");
+  guess->add_flag("--json", guessing.json, "Print one JSON object for programs");
+
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {
     return app.exit(error) == 0 ? uq::cli::kFine : uq::cli::kUsage;
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
+  if (guess->parsed()) return uq::cli::guessEdging(guessing);
   if (links->parsed()) return uq::cli::links(quilt, json);
   if (render->parsed() && order.board) return uq::cli::renderBoard(order);
   if (render->parsed() && order.map.empty()) {

@@ -1,0 +1,116 @@
+#include "cli/EdgingCommand.h"
+
+#include <charconv>
+#include <iostream>
+#include <optional>
+
+#include "cli/Commands.h"
+#include "core/edit/Edgings.h"
+#include "core/sheets/EdgingGuess.h"
+#include "core/store/EdgingText.h"
+#include "core/store/JsonText.h"
+#include "core/store/QuiltStore.h"
+#include "raster/SheetPictures.h"
+
+namespace uq::cli {
+
+namespace {
+
+int refused(ExitCode code, const std::string& text) {
+  std::cerr << text << "\n";
+  return code;
+}
+
+const Sheet* sheetCalled(const Quilt& quilt, const std::string& name) {
+  for (const auto& sheet : quilt.sheets()) {
+    if (sheet->name == name || sheet->file == name || sheet->code == name) return &sheet.read();
+  }
+  return nullptr;
+}
+
+// "2,0,4,4"; nothing where it is spelt otherwise.
+std::optional<CellRect> regionFrom(const std::string& text) {
+  int numbers[4] = {};
+  const char* at = text.data();
+  const char* end = at + text.size();
+  for (int i = 0; i < 4; ++i) {
+    const auto [next, error] = std::from_chars(at, end, numbers[i]);
+    if (error != std::errc() || (i < 3 && (next == end || *next != ',')) || (i == 3 && next != end)) return std::nullopt;
+    at = next + 1;
+  }
+  if (numbers[0] < 0 || numbers[1] < 0 || numbers[2] < 1 || numbers[3] < 1 || numbers[0] > 1'000'000 || numbers[1] > 1'000'000 || numbers[2] > 1'000'000 || numbers[3] > 1'000'000) return std::nullopt;
+  return CellRect{numbers[0], numbers[1], numbers[0] + numbers[2], numbers[1] + numbers[3]};
+}
+
+// The grid that was named, else that of the maps with the sheet's cells, else squares.
+Result<GridShape> gridFor(const Quilt& quilt, const Sheet& sheet, const std::string& name) {
+  const PixelSize cell = sheet.cut.cell;
+  if (!name.empty()) {
+    const auto kind = gridKindFromName(name);
+    if (!kind) return fail(kind.error());
+    for (const auto& map : quilt.maps()) {
+      if (map->grid.kind == *kind && map->grid.cell == cell) return map->grid;
+    }
+    return nearestShape(*kind, cell);
+  }
+  for (const auto& map : quilt.maps()) {
+    if (map->grid.cell == cell) return map->grid;
+  }
+  return nearestShape(GridKind::orthogonal, cell);
+}
+
+Json guessJson(const Edging& edging) {
+  Json::Array materials;
+  for (const Material& one : edging.materials) materials.emplace_back(one.name);
+  if (showsNothing(edging)) materials.emplace_back("nothing");
+  Json::Array members;
+  for (const EdgingMember& one : edging.members) {
+    Json member = memberJson(edging, one);
+    member.set("turn", static_cast<int>(one.turn.code()));
+    members.push_back(std::move(member));
+  }
+  return Json::Object{{"decides", decidesName(edging.decides)}, {"materials", std::move(materials)}, {"members", std::move(members)}};
+}
+
+}  // namespace
+
+int guessEdging(const GuessOrder& order) {
+  const auto region = order.region.empty() ? std::nullopt : regionFrom(order.region);
+  if (!order.region.empty() && !region) return refused(kUsage, "--region is X,Y,W,H: columns and rows of the cut");
+  const bool writes = !order.keep.empty();
+  auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), writes ? QuiltStore::Access::write : QuiltStore::Access::read);
+  if (!opened) return refused(kNotOpened, opened.error().text());
+  if (writes && opened->store.readOnly()) return refused(kNotWritten, "somebody else has this quilt open: nothing was kept");
+  const SheetPictures pictures = SheetPictures::load(opened->quilt, opened->problems);
+  for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
+  const Sheet* sheet = sheetCalled(opened->quilt, order.sheet);
+  if (!sheet) return refused(kNotOpened, "there is no sheet \"" + order.sheet + "\" in this quilt");
+  const auto shape = gridFor(opened->quilt, *sheet, order.grid);
+  if (!shape) return refused(kUsage, shape.error().reason);
+  const auto slot = opened->quilt.slots().find(sheet->id);
+  const PixelsOf pixels = pixelsOf(opened->quilt, pictures);
+  std::vector<TileToGuess> tiles;
+  for (int cell = 0; slot && cell < sheet->tileCount(); ++cell) {
+    const CellPos at{cell % std::max(1, sheet->columns()), cell / std::max(1, sheet->columns())};
+    const std::uint32_t number = sheet->numberAt(static_cast<std::uint32_t>(cell));
+    if ((region && !region->contains(at)) || !sheet->offers(number)) continue;
+    if (const auto tile = pixels({*slot, number})) tiles.push_back({{sheet->id, number}, *tile});
+  }
+  if (tiles.empty()) return refused(kNotOpened, "there is no tile in that region of " + sheet->name);
+  const Edging guess = guessedEdging(*shape, tiles);
+  if (order.json) {
+    std::cout << writeJson(guessJson(guess));
+  } else {
+    std::cout << sheet->name << ": " << guess.members.size() << " of " << tiles.size() << " tiles join by " << decidesName(guess.decides) << "\n";
+    for (std::size_t i = 0; i < guess.materials.size(); ++i) std::cout << "  " << guess.materials[i].name << "\n";
+    if (showsNothing(guess)) std::cout << "  nothing\n";
+  }
+  if (writes) {
+    IdSource ids = IdSource::fromSystem();
+    const auto saved = opened->store.save(addEdging(opened->quilt, guess, order.keep, ids).quilt);
+    if (!saved) return refused(kNotWritten, saved.error().text());
+  }
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+}  // namespace uq::cli

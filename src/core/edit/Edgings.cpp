@@ -1,0 +1,25 @@
+#include "core/edit/Edgings.h"
+
+#include <algorithm>
+
+namespace uq {
+
+EdgingAdded addEdging(const Quilt& quilt, Edging edging, const std::string& name, IdSource& ids) {
+  if (!whyNoEdging(edging).empty()) return {quilt, {}};
+  const std::string wanted = name.empty() ? "Edging" : name;
+  edging.name = wanted;
+  for (int n = 2; edgingNamed(quilt, edging.name); ++n) edging.name = wanted + " " + std::to_string(n);
+  std::vector<std::string> taken = quilt.taken().names<Edging>();
+  for (const auto& other : quilt.edgings()) taken.push_back(other->file);
+  edging.id = freshId(quilt, ids);
+  edging.file = slugFor(edging.name, taken);
+  const Id id = edging.id;
+  return {quilt.with(std::move(edging)), id};
+}
+
+const Edging* edgingNamed(const Quilt& quilt, std::string_view name) {
+  const auto found = std::find_if(quilt.edgings().begin(), quilt.edgings().end(), [name](const Shared<Edging>& one) { return one->name == name || one->file == name; });
+  return found == quilt.edgings().end() ? nullptr : &found->read();
+}
+
+}  // namespace uq
