@@ -6,11 +6,10 @@
 
 #include "cli/Commands.h"
 #include "core/edit/Edgings.h"
-#include "core/sheets/EdgingGuess.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
-#include "raster/SheetPictures.h"
+#include "raster/SheetGuess.h"
 
 namespace uq::cli {
 
@@ -42,23 +41,6 @@ std::optional<CellRect> regionFrom(const std::string& text) {
   return CellRect{numbers[0], numbers[1], numbers[0] + numbers[2], numbers[1] + numbers[3]};
 }
 
-// The grid that was named, else that of the maps with the sheet's cells, else squares.
-Result<GridShape> gridFor(const Quilt& quilt, const Sheet& sheet, const std::string& name) {
-  const PixelSize cell = sheet.cut.cell;
-  if (!name.empty()) {
-    const auto kind = gridKindFromName(name);
-    if (!kind) return fail(kind.error());
-    for (const auto& map : quilt.maps()) {
-      if (map->grid.kind == *kind && map->grid.cell == cell) return map->grid;
-    }
-    return nearestShape(*kind, cell);
-  }
-  for (const auto& map : quilt.maps()) {
-    if (map->grid.cell == cell) return map->grid;
-  }
-  return nearestShape(GridKind::orthogonal, cell);
-}
-
 Json guessJson(const Edging& edging) {
   Json::Array materials;
   for (const Material& one : edging.materials) materials.emplace_back(one.name);
@@ -85,23 +67,15 @@ int guessEdging(const GuessOrder& order) {
   for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
   const Sheet* sheet = sheetCalled(opened->quilt, order.sheet);
   if (!sheet) return refused(kNotOpened, "there is no sheet \"" + order.sheet + "\" in this quilt");
-  const auto shape = gridFor(opened->quilt, *sheet, order.grid);
-  if (!shape) return refused(kUsage, shape.error().reason);
-  const auto slot = opened->quilt.slots().find(sheet->id);
-  const PixelsOf pixels = pixelsOf(opened->quilt, pictures);
-  std::vector<TileToGuess> tiles;
-  for (int cell = 0; slot && cell < sheet->tileCount(); ++cell) {
-    const CellPos at{cell % std::max(1, sheet->columns()), cell / std::max(1, sheet->columns())};
-    const std::uint32_t number = sheet->numberAt(static_cast<std::uint32_t>(cell));
-    if ((region && !region->contains(at)) || !sheet->offers(number)) continue;
-    if (const auto tile = pixels({*slot, number})) tiles.push_back({{sheet->id, number}, *tile});
-  }
-  if (tiles.empty()) return refused(kNotOpened, "there is no tile in that region of " + sheet->name);
-  const Edging guess = guessedEdging(*shape, tiles);
+  const auto kind = order.grid.empty() ? Result<GridKind>(GridKind::orthogonal) : gridKindFromName(order.grid);
+  if (!kind) return refused(kUsage, kind.error().reason);
+  const GridShape shape = gridOfSheet(opened->quilt, *sheet, order.grid.empty() ? std::nullopt : std::optional(*kind));
+  const Edging guess = guessedFromSheet(opened->quilt, pictures, *sheet, shape, region);
+  if (guess.members.empty()) return refused(kNotOpened, "no tile in that region of " + sheet->name + " shows anything");
   if (order.json) {
     std::cout << writeJson(guessJson(guess));
   } else {
-    std::cout << sheet->name << ": " << guess.members.size() << " of " << tiles.size() << " tiles join by " << decidesName(guess.decides) << "\n";
+    std::cout << sheet->name << ": " << guess.members.size() << " tiles join by " << decidesName(guess.decides) << "\n";
     for (std::size_t i = 0; i < guess.materials.size(); ++i) std::cout << "  " << guess.materials[i].name << "\n";
     if (showsNothing(guess)) std::cout << "  nothing\n";
   }

@@ -20,7 +20,7 @@ struct Shown {
 
 class Making {
  public:
-  explicit Making(std::uint64_t seed) : random_(seed) {}
+  Making(std::uint64_t seed, bool drawn) : random_(seed), drawn_(drawn) {}
 
   MadeEdging all() {
     chooseKind();
@@ -260,7 +260,7 @@ class Making {
     made_.pixels.assign(static_cast<std::size_t>(made_.columns * cell.w * made_.rows * cell.h), 0);
     for (std::size_t i = 0; i < tiles.size(); ++i) {
       if (isGap(tiles[i])) continue;
-      draw(static_cast<std::uint32_t>(i), tiles[i]);
+      if (drawn_) draw(static_cast<std::uint32_t>(i), tiles[i]);
       made_.truth.members.push_back({{{}, static_cast<std::uint32_t>(i)}, {}, tiles[i].middle, tiles[i].sides, tiles[i].corners, 1});
     }
   }
@@ -399,6 +399,7 @@ class Making {
 
   MadeEdging made_;
   std::mt19937_64 random_;
+  bool drawn_;
   std::vector<MaterialIndex> all_;  // nothing among them where it is one
   MaterialIndex first_ = 0;
   MaterialIndex second_ = 1;
@@ -410,6 +411,6 @@ class Making {
 
 }  // namespace
 
-MadeEdging madeEdging(std::uint64_t seed) { return Making(seed).all(); }
+MadeEdging madeEdging(std::uint64_t seed, bool drawn) { return Making(seed, drawn).all(); }
 
 }  // namespace uq::test

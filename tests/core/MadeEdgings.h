@@ -33,6 +33,7 @@ struct MadeEdging {
   }
 };
 
-MadeEdging madeEdging(std::uint64_t seed);
+// `drawn`: with its pixels, which take longest.
+MadeEdging madeEdging(std::uint64_t seed, bool drawn = true);
 
 }  // namespace uq::test

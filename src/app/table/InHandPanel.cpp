@@ -157,6 +157,9 @@ QString InHandPanel::description() const {
   const InHand& hand = session_->desk().inHand;
   const Stamp* stamp = session_->quilt().stamp(hand.stamp);
   if (stamp) return tr("%1, a stamp").arg(QString::fromStdString(stamp->name));
+  if (const Edging* edging = session_->quilt().edging(hand.edging)) {
+    return tr("%1, a material of %2").arg(QString::fromStdString(materialName(*edging, hand.material)), QString::fromStdString(edging->name));
+  }
   if (hand.manner == Manner::mix) return tr("%n to choose from", nullptr, static_cast<int>(hand.members.size()));
   const Block& block = hand.block.empty() ? hand.others.front().block : hand.block;
   const TileRef first = block.parts().front().cell.tile();

@@ -312,6 +312,9 @@ QWidget* SheetCard::buildFoot() {
   };
   button("tidy-sheet", "tidy", tr("Tidy…"), [this] { Q_EMIT tidyWanted(sheet_); });
   button("export-sheet", "export", tr("Export…"), [this] { Q_EMIT exportWanted(sheet_); });
+  button("join-sheet", "stretch", tr("Join its tiles"), [this] {
+    if (const std::string why = session_->sheets().joinTiles(sheet_); !why.empty()) Q_EMIT said(QString::fromStdString(why));
+  });
   button("remove-sheet", "delete", tr("Take away"), [this] {
     const QString told = usedText();
     session_->sheets().remove(sheet_);

@@ -78,6 +78,9 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   layout->setSpacing(kGap - 2);
   layout->addLayout(heading);
   layout->addLayout(finders);
+  materials_ = new MaterialStrip(this);
+  connect(materials_, &MaterialStrip::handsFree, this, &TablePanel::handsFree);
+  layout->addWidget(materials_);
   layout->addWidget(panes_, 1);
   panes_->addWidget(shelf_);
   panes_->addWidget(pages_);
@@ -108,6 +111,7 @@ void TablePanel::setSession(Session* session) {
   table_->setSession(session);
   found_->setSession(session);
   shelf_->setSession(session);
+  materials_->setSession(session);
   panes_->setSizes({shelf_->sizeHint().height(), std::max(1, panes_->height() - shelf_->sizeHint().height())});
   setView(View::sheets);
   field_->clear();

@@ -6,6 +6,7 @@
 #include <QWidget>
 
 #include "app/table/FoundTiles.h"
+#include "app/table/MaterialStrip.h"
 #include "app/table/Shelf.h"
 #include "app/table/TableView.h"
 
@@ -67,6 +68,7 @@ class TablePanel : public QWidget {
   QToolButton* used_;
   QToolButton* fits_;
   Shelf* shelf_;
+  MaterialStrip* materials_;
   Panes* panes_;
   TableView* table_;
   FoundTiles* found_;

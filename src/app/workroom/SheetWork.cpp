@@ -8,6 +8,8 @@
 #include "core/sheets/TileMarks.h"
 #include "core/store/Documents.h"
 #include "raster/Blend.h"
+#include "core/edit/Edgings.h"
+#include "raster/SheetGuess.h"
 
 namespace uq {
 
@@ -314,6 +316,21 @@ const TileUses& SheetWork::usesEverywhere() {
     usesOf_ = std::move(now);
   }
   return usesEverywhere_;
+}
+
+std::string SheetWork::joinTiles(Id id) {
+  const Quilt& quilt = session_->quilt();
+  const Sheet* sheet = quilt.sheet(id);
+  if (!sheet) return "The sheet is gone";
+  const Map* map = session_->map();
+  const GridShape shape = map && map->grid.cell == sheet->cut.cell ? map->grid : gridOfSheet(quilt, *sheet);
+  Edging guess = guessedFromSheet(quilt, session_->painter().pictures(), *sheet, shape);
+  if (guess.members.size() < 2 || guess.materials.empty()) return "Nothing on " + sheet->name + " looks as if it joined";
+  EdgingAdded added = addEdging(quilt, std::move(guess), sheet->name, session_->work().ids());
+  if (added.edging.empty()) return "What was guessed of " + sheet->name + " cannot be kept";
+  const std::string name = added.quilt.edging(added.edging)->name;
+  session_->work().step("Join the tiles of " + name, std::move(added.quilt));
+  return {};
 }
 
 }  // namespace uq

@@ -106,7 +106,16 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
 void forget(Desk&, const Quilt&, KindTag<Seam>) {}
 void forget(Desk&, const Quilt&, KindTag<ChalkPiece>) {}
 void forget(Desk&, const Quilt&, KindTag<Doorway>) {}
-void forget(Desk&, const Quilt&, KindTag<Edging>) {}
+
+// A material of an edging that is gone stays in hand as the tile by which it was seen.
+void forget(Desk& desk, const Quilt& quilt, KindTag<Edging>) {
+  const auto keep = [&](InHand& hand) {
+    const Edging* edging = quilt.edging(hand.edging);
+    if (hand.joins() && (!edging || hand.material >= static_cast<int>(edging->materials.size()))) hand.edging = {}, hand.material = 0;
+  };
+  keep(desk.inHand);
+  for (InHand& hand : desk.held) keep(hand);
+}
 
 }  // namespace
 

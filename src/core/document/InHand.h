@@ -73,19 +73,23 @@ struct InHand {
   bool neverAlike = false;         // of a mix: never the same two side by side
   bool turnsByChance = false;      // each cell, or each copy of a block, comes turned
   Id stamp;                        // of which it was taken; empty: of none
+  Id edging;                       // it is a material of that edging, and `block` the tile by which it is seen; empty: it is not
+  int material = 0;                // by its place in the edging's list; counts with an edging
 
   InHand() = default;
   InHand(Block held) : block(std::move(held)) {}  // NOLINT: a block is a thing in hand
   InHand(Block held, GridKind on) : block(std::move(held)), grid(on) {}
 
   bool empty() const { return block.empty() && others.empty(); }
+  // Whether it is laid with its neighbours mended.
+  bool joins() const { return !edging.empty(); }
   // The block for the landing layer.
   const std::vector<Block::Part>& parts() const { return block.parts(); }
   CellRect extent() const { return block.extent(); }
   // Around the blocks for all layers.
   CellRect wholeExtent() const;
   // Whether it is one tile and nothing more.
-  bool isOneTile() const { return others.empty() && block.parts().size() == 1 && manner != Manner::mix; }
+  bool isOneTile() const { return !joins() && others.empty() && block.parts().size() == 1 && manner != Manner::mix; }
   // Whether chance decides anything.
   bool byChance() const;
 

@@ -29,7 +29,12 @@ void put(std::vector<Shared<Part>>& parts, Shared<Part> part) {
 // What is settled of a part before it is put back, and what gets a new revision along with one that changed.
 template <class Part>
 void settle(Part&) {}
-void settle(Stamp& changed) { changed.held.stamp = changed.id; }
+// A stamp keeps tiles: of a material the one by which it is seen.
+void settle(Stamp& changed) {
+  changed.held.stamp = changed.id;
+  changed.held.edging = {};
+  changed.held.material = 0;
+}
 
 template <class Part>
 void renew(Part&, const Part*) {}

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/edit/Joiner.h"
+
 namespace uq {
 
 EdgingAdded addEdging(const Quilt& quilt, Edging edging, const std::string& name, IdSource& ids) {
@@ -15,6 +17,22 @@ EdgingAdded addEdging(const Quilt& quilt, Edging edging, const std::string& name
   edging.file = slugFor(edging.name, taken);
   const Id id = edging.id;
   return {quilt.with(std::move(edging)), id};
+}
+
+GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<GridKind> kind) {
+  for (const auto& map : quilt.maps()) {
+    if (map->grid.cell == sheet.cut.cell && (!kind || map->grid.kind == *kind)) return map->grid;
+  }
+  return nearestShape(kind.value_or(GridKind::orthogonal), sheet.cut.cell);
+}
+
+InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex material) {
+  const auto tile = plainTile(quilt, edging, material);
+  if (!tile || material < 0) return {};
+  InHand hand(Block::of(*tile), edging.grid);
+  hand.edging = edging.id;
+  hand.material = material;
+  return hand;
 }
 
 const Edging* edgingNamed(const Quilt& quilt, std::string_view name) {

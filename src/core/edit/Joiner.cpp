@@ -1,6 +1,8 @@
 #include "core/edit/Joiner.h"
 
 #include <algorithm>
+#include <cstdlib>
+#include <limits>
 #include <set>
 
 #include "core/edit/Chance.h"
@@ -242,7 +244,7 @@ std::optional<Joiner::Wanted> Joiner::wantedAt(const LayerCells& before, CellPos
     if (before1 == wanted.middle && after == wanted.middle) {
       const auto across = grid_.acrossCorner(at, static_cast<int>(i));
       const auto other = across ? middleOf(before, *across) : std::nullopt;
-      shown = other ? border(wanted.middle, *other) : own && !isLaid ? own->corners[i] : wanted.middle;
+      shown = other ? border(wanted.middle, *other) : wanted.middle;
     }
     wanted.corners.push_back(shown);
   }
@@ -289,7 +291,7 @@ std::optional<Cell> Joiner::chosen(const Wanted& wanted, CellPos at) {
   if (known->second.empty()) return std::nullopt;
   int total = 0;
   for (const auto& [cell, weight] : known->second) total += weight;
-  auto left = static_cast<int>(chanceAt(std::hash<Id>()(edging_.id), at, 0) % static_cast<std::uint64_t>(total));
+  auto left = static_cast<int>(pick(thrown(std::hash<Id>()(edging_.id), grid_.toSide(at)), static_cast<std::size_t>(total)));
   for (const auto& [cell, weight] : known->second) {
     if ((left -= weight) < 0) return cell;
   }

@@ -3,7 +3,8 @@
 // What lies on a map is told by its tiles: a member tells the material of its cell and of each place that decides, an empty
 // cell *nothing* where the edging has that, any other tile is none of its business and stays. Laying a material says
 // what the places of the laid cells show; the cells around them are chosen anew where a place that they share changed.
-//  - By corners the material is laid on all corners of a cell.
+//  - By corners the material is laid on all corners of a cell; a cell all of whose corners were laid that way is as good as
+//    laid itself, and stays when its neighbours are taken away.
 //  - By sides, or both, a cell has a material, and a border between two is drawn by the one whose members show the other at
 //    their sides; a corner beside a side that shows the other shows it, too.
 //  - A path joins the cells that a stroke crossed one after the other, and keeps the joints it had.

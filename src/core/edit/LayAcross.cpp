@@ -102,8 +102,8 @@ Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& layin
     const auto patch = patchwork_.at(cell);
     return patch && partner(now, home, patch->map).has_value();
   };
-  touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may});
-  patchwork_.forEachPatch(touched.cells, [&](const Patch& patch, const CellSet& own) {
+  touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may, ask.way});
+  patchwork_.forEachPatch(touched.cells.united(touched.beside), [&](const Patch& patch, const CellSet& own) {
     const auto at = partner(now, home, patch.map);
     if (!at) return;
     LayerCells edited = *now.layer(*at);

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/cells/CellShapes.h"
+#include "core/edit/Joiner.h"
 #include "core/edit/Pattern.h"
 
 namespace uq {
@@ -219,9 +220,30 @@ class MixLaying : public Laying {
   PatternLaying others_;
 };
 
+// A material of an edging: what lies beside it is mended.
+class JoinLaying : public Laying {
+ public:
+  JoinLaying(const LayingPlan& plan, const Edging& edging)
+      : joiner_(plan.quilt, edging, plan.grid), material_(plan.hand.material), takesAway_(plan.takesAway) {}
+
+  Touched lay(LayerCells& onto, const Ask& ask) override {
+    static const LayerCells kBlank;
+    const LayerCells& before = ask.before ? static_cast<const LayerCells&>(*ask.before) : kBlank;
+    CellSet beside = joiner_.lay(onto, {before, ask.cells, material_, takesAway_, ask.way, ask.may});
+    return {ask.cells, {}, std::move(beside)};
+  }
+
+ private:
+  Joiner joiner_;
+  MaterialIndex material_;
+  bool takesAway_;
+};
+
 }  // namespace
 
 std::unique_ptr<Laying> layingFor(const LayingPlan& plan) {
+  const Edging* edging = plan.hand.joins() ? plan.quilt.edging(plan.hand.edging) : nullptr;
+  if (edging && areOfOneFamily(edging->grid, plan.grid.shape().kind)) return std::make_unique<JoinLaying>(plan, *edging);
   if (plan.hand.manner == Manner::mix) return std::make_unique<MixLaying>(plan);
   return std::make_unique<PatternLaying>(plan);
 }

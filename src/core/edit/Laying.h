@@ -13,6 +13,7 @@
 #include <functional>
 #include <memory>
 #include <optional>
+#include <span>
 
 #include "core/cells/LayerCells.h"
 #include "core/edit/Landing.h"
@@ -48,10 +49,12 @@ class Laying {
     std::function<CellSet()> shape;    // the whole shape, by which its rim is told; asked only where a mix keeps off it
     bool reaches = false;              // what is larger than a cell may reach beyond `cells`
     std::function<bool(CellPos)> may;  // whether a cell may be touched at all
+    std::span<const CellPos> way = {};  // the cells in the order in which they are crossed, where that is known
   };
   struct Touched {
     CellSet cells;
-    CellSet kept;  // since what lies there covers and what would be laid does not
+    CellSet kept;      // since what lies there covers and what would be laid does not
+    CellSet beside{};  // others, that changed along with them
   };
   virtual Touched lay(LayerCells& onto, const Ask& ask) = 0;
 };

@@ -23,7 +23,7 @@ Stroke::Work::Work(Quilt before, StrokePlan plan) : before_(std::move(before)), 
   plan_.hand = turnedFor(plan_.hand, *grid_);
   if (plan_.tool == Tool::erase) {
     plan_.takesAway = true;
-    plan_.hand = kEraser;
+    if (!plan_.hand.joins()) plan_.hand = kEraser;
   }
   if (plan_.takesAway && plan_.hand.empty()) plan_.hand = kEraser;
   if (plan_.hand.manner == Manner::mix && plan_.hand.members.empty()) plan_.hand.manner = Manner::asItIs;
@@ -167,8 +167,8 @@ bool Stroke::Work::wipes(const Layer& layer, const CellSet& copy) const {
 void Stroke::Work::brushTo(CellPos cell) {
   if (!laying_) {
     CellSet judged = brushed(*grid_, std::span(&cell, 1), plan_.options.width);
-    if (!plan_.hand.isOneTile() && !mixes()) judged = CellSet(CellRect{cell.x, cell.y, cell.x + 1, cell.y + 1});
-    careful_ = plan_.covers && !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
+    if (!plan_.hand.isOneTile() && !mixes() && !plan_.hand.joins()) judged = CellSet(CellRect{cell.x, cell.y, cell.x + 1, cell.y + 1});
+    careful_ = !plan_.hand.joins() && plan_.covers && !plan_.takesAway && !plan_.obeys && !covers(plan_.hand, plan_.covers);
     planLaying(grid_->toSide(*press_));
     if (careful_ && !plan_.hand.isOneTile() && !mixes()) {
       const CellSet copy = allowed(laying_->whole(judged));
@@ -178,14 +178,18 @@ void Stroke::Work::brushTo(CellPos cell) {
     }
   }
   if (!refusal_.empty()) return;
-  const std::vector<CellPos> line = nearMap(grid_->line(last_.value_or(cell), cell));
+  // What joins goes through sides.
+  const CellPos from = last_.value_or(cell);
+  const std::vector<CellPos> line = nearMap(plan_.hand.joins() ? grid_->sideLine(from, cell) : grid_->line(from, cell));
   const auto alike = laying_->alike();
   if (alike && plan_.options.width == 1 && !careful_ && plan_.hand.others.empty()) return brushSingle(line, *alike);
   const CellSet fresh = brushed(*grid_, line, plan_.options.width);
   shape_ = shape_.united(fresh);
   const CellSet whole = laying_->whole(fresh);
   footprint_ = footprint_.united(whole.bounds());
-  lay(allowed(whole).without(cells_));
+  if (!plan_.hand.joins()) return lay(allowed(whole).without(cells_));
+  way_ = plan_.options.width == 1 ? line : std::vector<CellPos>();
+  lay(allowed(whole));
 }
 
 void Stroke::Work::brushSingle(const std::vector<CellPos>& line, const Laid& laid) {
@@ -241,7 +245,8 @@ void Stroke::Work::lay(const CellSet& cells) {
                           cells_,
                           [&] { return brushes ? allowed(shape_) : cells; },
                           brushes,
-                          [this](CellPos cell) { return mayTouch(cell); }};
+                          [this](CellPos cell) { return mayTouch(cell); },
+                          way_};
     Laying::Touched touched;
     if (across_) {
       const bool alike = laying_->alike() && plan_.hand.others.empty() && !careful_;
@@ -252,6 +257,7 @@ void Stroke::Work::lay(const CellSet& cells) {
       now_ = now_.with(at, std::move(edited));
     }
     cells_ = cells_.united(touched.cells);
+    if (!touched.beside.empty()) cells_ = cells_.united(touched.beside);
     keptCells_ = keptCells_.united(touched.kept);
   }
 }

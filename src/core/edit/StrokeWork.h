@@ -89,6 +89,7 @@ class Stroke::Work {
   std::optional<CellPos> press_;
   std::optional<CellPos> last_;
   std::unique_ptr<Laying> laying_;
+  std::vector<CellPos> way_;  // of this move, where what is in hand joins
   CellRect footprint_;  // around all that would be laid, beyond the map's edge too
   bool careful_ = false;
   bool putOff_ = false;

@@ -1,7 +1,9 @@
 #include "core/store/HandText.h"
-#include "core/store/Fields.h"
 
 #include <algorithm>
+
+#include "core/edit/Edgings.h"
+#include "core/store/Fields.h"
 
 namespace uq {
 
@@ -136,6 +138,10 @@ Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
     json.emplace_back("others", std::move(others));
   }
   if (!hand.stamp.empty()) json.emplace_back("stamp", hand.stamp.text());
+  if (const Edging* edging = quilt.edging(hand.edging)) {
+    json.emplace_back("edging", by == SheetsBy::id ? edging->id.text() : edging->name);
+    json.emplace_back("material", materialName(*edging, hand.material));
+  }
   return json;
 }
 
@@ -161,10 +167,29 @@ StretchEnds readEnds(Fields& ends) {
           count("stepDown"), ends.flagIfAny("shuffles")};
 }
 
+namespace {
+
+// A material of an edging, by their names; how it is seen follows from the edging.
+Result<InHand> materialFrom(Fields& fields, const Quilt& quilt) {
+  const std::string called = fields.textIfAny("edging");
+  const auto id = Id::parse(called);
+  const Edging* edging = id && quilt.edging(*id) ? quilt.edging(*id) : edgingNamed(quilt, called);
+  if (!edging) return wrong("there is no edging “" + called + "”");
+  const std::string name = fields.textIfAny("material");
+  const auto material = materialNamed(*edging, name);
+  if (!material || *material == kNothingSeen) return wrong("“" + edging->name + "” has no material “" + name + "”");
+  InHand hand = materialInHand(quilt, *edging, *material);
+  if (hand.empty()) return wrong("no tile that is there shows “" + name + "”");
+  return hand;
+}
+
+}  // namespace
+
 Result<InHand> handFromJson(const Json& json, const Quilt& quilt, const SheetNames& names) {
   if (!json.as<Json::Object>()) return wrong("what is in hand is spelt by fields in braces");
   Fields fields(json, {});
   InHand hand;
+  if (fields.has("edging")) return materialFrom(fields, quilt);
   const auto blockIn = [&](Fields& of, const Json& in) {
     auto block = blockFrom(of.any("tiles"), quilt, names);
     if (!block) of.refuse(block.error().reason, in.line);

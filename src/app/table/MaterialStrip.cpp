@@ -1,0 +1,106 @@
+#include "app/table/MaterialStrip.h"
+
+#include <QPainter>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "app/look/SentenceLayout.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+#include "core/edit/Edgings.h"
+#include "core/edit/Joiner.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kSwatch = 26;  // logical pixels
+
+// The tile by which a material is seen, on its colour.
+QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, double ratio) {
+  QPixmap pixmap((QSizeF(kSwatch, kSwatch) * ratio).toSize());
+  pixmap.setDevicePixelRatio(ratio);
+  pixmap.fill(QColor::fromRgb(edging.materials[static_cast<std::size_t>(material)].colour | 0xff000000u));
+  QPainter painter(&pixmap);
+  const auto tile = plainTile(session.quilt(), edging, material);
+  if (const auto picture = tile ? session.painter().pictures().turned(session.quilt(), *tile) : std::nullopt) {
+    const QSizeF size = QSizeF(picture->size()).scaled(kSwatch, kSwatch, Qt::KeepAspectRatio);
+    painter.drawImage(QRectF({(kSwatch - size.width()) / 2, (kSwatch - size.height()) / 2}, size), *picture);
+  }
+  return QIcon(pixmap);
+}
+
+}  // namespace
+
+MaterialStrip::MaterialStrip(QWidget* parent) : QFrame(parent) {
+  setObjectName(QStringLiteral("materials"));
+  setAccessibleName(tr("Materials that join by themselves"));
+  hide();
+}
+
+void MaterialStrip::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  session_ = session;
+  if (session_) {
+    connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+      if (change.any<Edging>() || change.any<Sheet>()) refresh();
+    });
+    connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+      if (change.hand) showHeld();
+    });
+  }
+  refresh();
+}
+
+void MaterialStrip::refresh() {
+  qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
+  delete layout();
+  const bool any = session_ && !session_->quilt().edgings().empty();
+  setVisible(any);
+  if (!any) return;
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->setSpacing(2);
+  for (const Shared<Edging>& edging : session_->quilt().edgings()) add(edging.read(), all);
+  showHeld();
+}
+
+void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
+  auto* name = makeSoftLabel(this);
+  name->setText(tr("%1 · joins by %2").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
+  into->addWidget(name);
+  auto* swatches = new SentenceLayout({});
+  for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
+    const QString called = QString::fromStdString(edging.materials[static_cast<std::size_t>(i)].name);
+    auto* swatch = new QToolButton(this);
+    swatch->setObjectName(QStringLiteral("material-%1-%2").arg(QString::fromStdString(edging.file)).arg(i));
+    swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
+    swatch->setProperty("material", i);
+    swatch->setIconSize({kSwatch, kSwatch});
+    swatch->setIcon(swatchOf(*session_, edging, i, devicePixelRatioF()));
+    swatch->setCheckable(true);
+    swatch->setToolTip(tr("Paint %1: its borders come by themselves; with Ctrl it is taken away").arg(called));
+    swatch->setAccessibleName(called);
+    connect(swatch, &QToolButton::clicked, this, [this, id = edging.id, i] {
+      const Edging* now = session_->quilt().edging(id);
+      InHand hand = now ? materialInHand(session_->quilt(), *now, i) : InHand();
+      if (hand.empty()) session_->work().refuse("No tile that is there shows this material");
+      else session_->verbs().hand.take(std::move(hand));
+      showHeld();
+      Q_EMIT handsFree();
+    });
+    swatches->addWidget(swatch);
+  }
+  into->addLayout(swatches);
+}
+
+void MaterialStrip::showHeld() {
+  if (!session_) return;
+  const InHand& hand = session_->desk().inHand;
+  const QString held = hand.joins() ? QString::fromStdString(hand.edging.text()) : QString();
+  for (QToolButton* swatch : findChildren<QToolButton*>()) {
+    swatch->setChecked(!held.isEmpty() && swatch->property("edging").toString() == held && swatch->property("material").toInt() == hand.material);
+  }
+}
+
+}  // namespace uq

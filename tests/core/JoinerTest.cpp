@@ -1,0 +1,254 @@
+// Materials laid: what joins, held against a checker that knows the members alone.
+#include "core/edit/Joiner.h"
+
+#include <gmock/gmock.h>
+#include <rapidcheck/gtest.h>
+
+#include <algorithm>
+#include <random>
+
+#include "core/MadeEdgings.h"
+#include "core/Support.h"
+#include "core/edit/ArrangeMaps.h"
+#include "core/edit/Edgings.h"
+#include "core/edit/Stroke.h"
+#include "core/store/HandText.h"
+
+namespace uq::test {
+
+namespace {
+
+// A map of the made sheet's grid, with the edging kept; its ground, where it is not *nothing*, laid all over.
+struct JoinedGround {
+  MadeEdging made;
+  Quilt quilt = smallQuilt();
+  IdSource ids{11};
+  Id sheet;
+  Id edging;
+  LayerAt at;
+  CellRect bounds;
+
+  explicit JoinedGround(MadeEdging from) : made(std::move(from)) {
+    Sheet cut;
+    cut.id = ids.next();
+    cut.name = "made";
+    cut.file = "made";
+    cut.code = "MD";
+    cut.picture = "made.png";
+    cut.cut.cell = made.shape.cell;
+    cut.pictureSize = {made.columns * made.shape.cell.w, made.rows * made.shape.cell.h};
+    sheet = cut.id;
+    quilt = quilt.with(cut);
+    (void)quilt.slotFor(sheet, "MD");
+    Edging told = made.truth;
+    for (EdgingMember& one : told.members) one.tile.sheet = sheet;
+    const EdgingAdded added = addEdging(quilt, told, "Quay", ids);
+    quilt = added.quilt;
+    edging = added.edging;
+    MapPlan plan;
+    plan.name = "Ground";
+    plan.grid = made.shape;
+    plan.width = 14;
+    plan.height = 14;
+    const MapAdded map = addMap(quilt, plan, ids);
+    quilt = map.quilt;
+    at = {map.map, quilt.map(map.map)->layers.front()->id};
+    bounds = quilt.map(map.map)->bounds;
+    if (const MaterialIndex ground = groundMaterial(); ground != kNothingSeen) {
+      LayerCells cells;
+      for (int y = bounds.y0; y < bounds.y1; ++y) {
+        for (int x = bounds.x0; x < bounds.x1; ++x) cells.cells.set({x, y}, *plainTile(quilt, edge(), ground));
+      }
+      quilt = quilt.with(at, std::move(cells));
+    }
+  }
+  const Edging& edge() const { return *quilt.edging(edging); }
+  MaterialIndex groundMaterial() const { return showsNothing(edge()) || edge().materials.size() < 2 ? kNothingSeen : 1; }
+  const CellGrid& cells() const { return quilt.layer(at)->cells; }
+
+  void paint(const std::vector<CellPos>& path, MaterialIndex material = 0, bool takesAway = false, int width = 1) {
+    StrokePlan plan = layingOn(at, materialInHand(quilt, edge(), material));
+    plan.takesAway = takesAway;
+    plan.options.width = width;
+    quilt = stroked(quilt, plan, path);
+  }
+  const EdgingMember* member(Cell cell) const {
+    const auto slot = quilt.slots().find(sheet);
+    for (const EdgingMember& one : edge().members) {
+      if (!cell.empty() && slot && cell == Cell({*slot, one.tile.tile}, one.turn)) return &one;
+    }
+    return nullptr;
+  }
+  // What a cell shows at a side, and at a corner; nothing where it is no member.
+  std::optional<MaterialIndex> side(CellPos cell, int side) const {
+    const Cell there = cells().at(cell);
+    if (there.empty() && showsNothing(edge())) return kNothingSeen;
+    const EdgingMember* one = member(there);
+    return one ? std::optional(one->sides[static_cast<std::size_t>(side)]) : std::nullopt;
+  }
+  std::optional<MaterialIndex> corner(CellPos cell, int corner) const {
+    const Cell there = cells().at(cell);
+    if (there.empty() && showsNothing(edge())) return kNothingSeen;
+    const EdgingMember* one = member(there);
+    return one ? std::optional(one->corners[static_cast<std::size_t>(corner)]) : std::nullopt;
+  }
+  // Places at which two cells of the map do not show the same. Knows the members and the grid, and nothing of how they are chosen.
+  int wrongJoints() const {
+    const auto grid = makeGrid(made.shape);
+    const int places = placesOf(made.shape.kind);
+    int wrong = 0;
+    for (int y = bounds.y0; y < bounds.y1; ++y) {
+      for (int x = bounds.x0; x < bounds.x1; ++x) {
+        for (int i = 0; i < places; ++i) {
+          const CellPos beside = grid->across({x, y}, i);
+          if (!bounds.contains(beside)) continue;
+          const int facing = (i + places / 2) % places;
+          if (sidesDecide(edge().decides)) {
+            const auto a = side({x, y}, i);
+            const auto b = side(beside, facing);
+            wrong += a && b && *a != *b ? 1 : 0;
+          }
+          if (!cornersDecide(edge().decides)) continue;
+          // A side runs from its corner to the next; seen from the other cell the other way round.
+          const auto a = corner({x, y}, i);
+          const auto b = corner(beside, (facing + 1) % places);
+          wrong += a && b && *a != *b ? 1 : 0;
+        }
+      }
+    }
+    return wrong;
+  }
+};
+
+MadeEdging fullSet(Decides decides) {
+  for (std::uint64_t seed = *rc::gen::arbitrary<std::uint32_t>();; ++seed) {
+    MadeEdging made = madeEdging(seed, false);
+    if (made.set == MadeSet::full && made.truth.decides == decides) return made;
+  }
+}
+
+std::vector<CellPos> someCells(CellRect within, int count) {
+  std::vector<CellPos> cells;
+  for (int i = 0; i < count; ++i) cells.push_back({*rc::gen::inRange(within.x0, within.x1), *rc::gen::inRange(within.y0, within.y1)});
+  return cells;
+}
+
+}  // namespace
+
+TEST(Joiner, LeavesNoJointWrongWithAFullSet) {
+  for (const Decides decides : kDecides) {
+    EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
+      JoinedGround on(fullSet(decides));
+      RC_ASSERT(on.wrongJoints() == 0);
+      for (int i = 0; i < 6; ++i) {
+        const auto materials = static_cast<int>(on.edge().materials.size());
+        const MaterialIndex material = decides == Decides::corners ? *rc::gen::inRange(0, materials) : 0;
+        const bool takesAway = *rc::gen::inRange(0, 4) == 0;
+        on.paint(someCells(on.bounds, *rc::gen::inRange(1, 4)), material, takesAway, decides == Decides::path ? 1 : *rc::gen::element(1, 1, 3));
+        RC_ASSERT(on.wrongJoints() == 0);
+      }
+    }));
+  }
+}
+
+TEST(Joiner, ComesOutTheSameInWhateverOrder) {
+  for (const Decides decides : {Decides::sides, Decides::corners, Decides::both}) {
+    EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
+      JoinedGround one(fullSet(decides));
+      JoinedGround other = one;
+      std::vector<CellPos> cells = someCells(one.bounds, 8);
+      for (const CellPos cell : cells) one.paint({cell});
+      std::mt19937_64 random(*rc::gen::arbitrary<std::uint64_t>());
+      std::shuffle(cells.begin(), cells.end(), random);
+      for (const CellPos cell : cells) other.paint({cell});
+      RC_ASSERT(one.cells() == other.cells());
+    }));
+  }
+}
+
+TEST(Joiner, TakesAwayWhatItLaid) {
+  for (const Decides decides : kDecides) {
+    EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
+      JoinedGround on(fullSet(decides));
+      const CellGrid before = on.cells();
+      std::vector<CellPos> path = someCells(on.bounds, 3);
+      // By corners a cell that a stroke encloses is laid as well, and stays when the stroke is taken away: a straight one encloses none.
+      if (decides == Decides::corners) path = {path[0], {path[1].x, path[0].y}};
+      on.paint(path);
+      RC_ASSERT(on.cells() != before);
+      on.paint(path, 0, true);
+      RC_ASSERT(on.cells() == before);
+    }));
+  }
+}
+
+TEST(Joiner, ChangesNothingThatDoesNotTouchWhatWasLaid) {
+  EXPECT_TRUE(rc::check("on every grid", [] {
+    JoinedGround on(madeEdging(*rc::gen::inRange<std::uint64_t>(0, 5'000), false));
+    on.paint(someCells(on.bounds, 4));
+    const CellGrid before = on.cells();
+    const CellPos at = someCells(on.bounds, 1).front();
+    on.paint({at});
+    const auto grid = makeGrid(on.made.shape);
+    CellSet near(CellRect::around(at, at));
+    for (int corner = 0; corner < placesOf(on.made.shape.kind); ++corner) {
+      for (const CellPos beside : grid->aroundCorner(at, corner)) near.insert(beside);
+    }
+    for (int y = on.bounds.y0; y < on.bounds.y1; ++y) {
+      for (int x = on.bounds.x0; x < on.bounds.x1; ++x) {
+        if (!near.contains({x, y})) RC_ASSERT(on.cells().at({x, y}) == before.at({x, y}));
+      }
+    }
+  }));
+}
+
+TEST(Joiner, KeepsTwoPathsSideBySideApart) {
+  std::uint64_t seed = 0;
+  while (madeEdging(seed, false).truth.decides != Decides::path || madeEdging(seed, false).shape.kind != GridKind::orthogonal) ++seed;
+  JoinedGround on(madeEdging(seed, false));
+  on.paint({{2, 3}, {8, 3}});
+  on.paint({{2, 4}, {8, 4}});
+  EXPECT_EQ(on.side({4, 3}, 1), 0) << "along the stroke";
+  EXPECT_NE(on.side({4, 3}, 2), 0) << "not to the one beside it";
+  // A stroke across joins both.
+  on.paint({{5, 2}, {5, 5}});
+  EXPECT_EQ(on.side({5, 3}, 2), 0);
+  EXPECT_EQ(on.side({5, 3}, 1), 0);
+  // A ring closes where the stroke comes back to where it began.
+  on.paint({{2, 8}, {6, 8}, {6, 11}, {2, 11}, {2, 8}});
+  EXPECT_EQ(on.side({2, 8}, 1), 0);
+  EXPECT_EQ(on.side({2, 8}, 2), 0);
+  EXPECT_EQ(on.wrongJoints(), 0);
+}
+
+TEST(Joiner, LaysTheLeastWrongWhereAShapeIsMissing) {
+  std::uint64_t seed = 0;
+  while (madeEdging(seed, false).set != MadeSet::small || madeEdging(seed, false).truth.decides != Decides::both) ++seed;
+  JoinedGround on(madeEdging(seed, false));
+  // One cell alone has no shape in the small set: something of the material lies there all the same.
+  on.paint({{6, 6}});
+  const EdgingMember* lone = on.member(on.cells().at({6, 6}));
+  ASSERT_TRUE(lone);
+  EXPECT_EQ(lone->middle, 0);
+  // A block of three by three has all its shapes.
+  on.paint({{6, 6}}, 0, true);
+  on.paint({{6, 6}}, 0, false, 3);
+  EXPECT_EQ(on.wrongJoints(), 0);
+}
+
+TEST(Joiner, AMaterialInHandIsSpeltByNamesAndGoesWithItsEdging) {
+  JoinedGround on(madeEdging(2, false));
+  const InHand hand = materialInHand(on.quilt, on.edge(), 0);
+  ASSERT_TRUE(hand.joins());
+  for (const SheetsBy by : {SheetsBy::id, SheetsBy::file}) {
+    const auto again = handFromJson(handJson(hand, on.quilt, by), on.quilt);
+    ASSERT_TRUE(again) << again.error().text();
+    EXPECT_EQ(*again, hand);
+  }
+  Desk desk;
+  desk.inHand = hand;
+  EXPECT_TRUE(validDesk(desk, on.quilt).inHand.joins());
+  EXPECT_FALSE(validDesk(desk, on.quilt.without<Edging>(on.edging)).inHand.joins()) << "a tile then";
+}
+
+}  // namespace uq::test
