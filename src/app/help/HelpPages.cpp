@@ -241,11 +241,12 @@ constexpr HelpPage kPages[] = {
          "the size in the foot line, takes it in words: <b>+5</b>, <b>64</b>, <b>3 screens</b>, <b>1920 px</b>. Not yet: "
          "inserting rows and columns in the middle.</p>")},
     {"terrain", UQ_HELP("Ground that joins by itself"),
-     UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules"),
+     UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules material edging"),
      UQ_HELP(
-         "<p>Not yet: each tile of a shore or a wall is chosen by hand. What helps: <b>Fits here</b> over the Table lists "
-         "the tiles that join the neighbours of a cell, <b>J</b> stitches over sides where a picture is cut off, and a "
-         "stretch lays walls, hedges and ponds with their ends.</p>")},
+         "<p>The card of a sheet has “Join its tiles”: what they show is guessed from their pixels, and the materials lie on the Table then. A press takes "
+         "one into the hand; every tool lays what lies somewhere, and the borders follow; with <b>Ctrl</b> it is taken away. Nothing on a map changes by "
+         "joining.</p><p>Not yet: correcting the guess on a test patch, shapes that are missing, and what hangs below a wall. Beside that <b>Fits here</b> "
+         "lists the tiles that join the neighbours of a cell, and <b>J</b> stitches over sides where a picture is cut off.</p>")},
     {"try-out", UQ_HELP("Trying a map"), UQ_HELP("test play run preview walk walkabout character player try simulate"),
      UQ_HELP(
          "<p>Not yet: nobody walks through a map here. <b>B</b> shows what the player's screen shows, with every layer "
