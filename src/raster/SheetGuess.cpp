@@ -14,7 +14,7 @@ Edging guessedFromSheet(const Quilt& quilt, const SheetPictures& pictures, const
   for (int cell = 0; slot && cell < sheet.tileCount(); ++cell) {
     const std::uint32_t number = sheet.numberAt(static_cast<std::uint32_t>(cell));
     if ((region && !region->contains({cell % columns, cell / columns})) || !sheet.offers(number)) continue;
-    if (const auto tile = pixels({*slot, number})) tiles.push_back({{sheet.id, number}, *tile});
+    if (const auto seen = pixels({*slot, number})) tiles.push_back({{sheet.id, number}, *seen});
   }
   return guessedEdging(shape, tiles);
 }

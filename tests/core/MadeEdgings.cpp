@@ -37,11 +37,11 @@ class Making {
   int count() const { return placesOf(made_.shape.kind); }
 
   void chooseKind() {
-    const int grid = below(10);
+    const int which = below(10);
     const int small = 16 + 8 * below(3);
-    if (grid < 5) made_.shape = {GridKind::orthogonal, {small, small}};
-    else if (grid < 7) made_.shape = {GridKind::diamond, {64, 32}};
-    else if (grid < 9) made_.shape = {GridKind::hexagonalPointy, {32, 32}, 16};
+    if (which < 5) made_.shape = {GridKind::orthogonal, {small, small}};
+    else if (which < 7) made_.shape = {GridKind::diamond, {64, 32}};
+    else if (which < 9) made_.shape = {GridKind::hexagonalPointy, {32, 32}, 16};
     else made_.shape = {GridKind::hexagonalFlat, {32, 32}, 16};
     made_.truth.grid = made_.shape.kind;
     made_.truth.decides = kDecides[below(4)];

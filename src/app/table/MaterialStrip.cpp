@@ -22,8 +22,8 @@ QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, d
   pixmap.setDevicePixelRatio(ratio);
   pixmap.fill(QColor::fromRgb(edging.materials[static_cast<std::size_t>(material)].colour | 0xff000000u));
   QPainter painter(&pixmap);
-  const auto tile = plainTile(session.quilt(), edging, material);
-  if (const auto picture = tile ? session.painter().pictures().turned(session.quilt(), *tile) : std::nullopt) {
+  const auto shown = plainTile(session.quilt(), edging, material);
+  if (const auto picture = shown ? session.painter().pictures().turned(session.quilt(), *shown) : std::nullopt) {
     const QSizeF size = QSizeF(picture->size()).scaled(kSwatch, kSwatch, Qt::KeepAspectRatio);
     painter.drawImage(QRectF({(kSwatch - size.width()) / 2, (kSwatch - size.height()) / 2}, size), *picture);
   }

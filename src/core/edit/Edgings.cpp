@@ -27,9 +27,9 @@ GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<Grid
 }
 
 InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex material) {
-  const auto tile = plainTile(quilt, edging, material);
-  if (!tile || material < 0) return {};
-  InHand hand(Block::of(*tile), edging.grid);
+  const auto shown = plainTile(quilt, edging, material);
+  if (!shown || material < 0) return {};
+  InHand hand(Block::of(*shown), edging.grid);
   hand.edging = edging.id;
   hand.material = material;
   return hand;
