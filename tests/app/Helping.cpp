@@ -58,7 +58,7 @@ TEST_F(Helping, AnActionIsFoundByAnotherWordAndDone) {
 TEST_F(Helping, TheWordsThatPeopleUseLeadToAPage) {
   const std::pair<const char*, const char*> words[] = {{"collision", "Solid, open, overhead"},
                                                        {"walkable", "Solid, open, overhead"},
-                                                       {"door", "Doors and ways between maps"},
+                                                       {"door", "Pins, doorways and loose threads"},
                                                        {"resize", "Making a map larger or smaller"},
                                                        {"terrain", "Ground that joins by itself"},
                                                        {"test", "Trying a map"},
