@@ -13,6 +13,7 @@
 #include "core/edit/DrawnPiece.h"
 #include "core/edit/Patchwork.h"
 #include "core/edit/Seams.h"
+#include "core/store/EdgingText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
@@ -87,6 +88,7 @@ void documentHolds(std::string_view bytes, Read read, Write write) {
 }
 
 void readsPins(std::string_view bytes) { documentHolds(bytes, readPinsDocument, pinsDocument); }
+void readsEdging(std::string_view bytes) { documentHolds(bytes, readEdgingDocument, edgingDocument); }
 void readsLinks(std::string_view bytes) { documentHolds(bytes, readLinksDocument, linksDocument); }
 void readsPlan(std::string_view bytes) { documentHolds(bytes, readPlanDocument, planDocument); }
 void readsQuilt(std::string_view bytes) { documentHolds(bytes, readQuiltDocument, quiltDocument); }
@@ -372,6 +374,11 @@ std::vector<std::string> pinsSeeds() {
   return {R"({"document": "pins", "version": "1.10", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "name": "Gate", "cell": [3, 4], "over": [2, 1]},
     {"id": "aaaaaaaaaaac", "number": 2, "edge": "left", "beside": [3, -4], "note": "mind the step"}]})"};
 }
+std::vector<std::string> edgingSeeds() {
+  return {R"({"document": "edging", "version": "1.11", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "hexagonal-pointy", "decides": "both",
+    "materials": [{"name": "canal", "colour": "#336699"}], "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "turn": 6, "middle": "canal", "weight": 4,
+    "sides": ["canal", "canal", "nothing", "nothing", "canal", "canal"], "corners": ["canal", "canal", "nothing", "nothing", "nothing", "canal"]}]})"};
+}
 std::vector<std::string> linksSeeds() { return demoFiles("links.json"); }
 std::vector<std::string> planSeeds() { return demoFiles("plan.json"); }
 std::vector<std::string> sheetSeeds() {
@@ -401,7 +408,7 @@ const std::vector<FuzzTarget>& fuzzTargets() {
   static const std::vector<FuzzTarget> targets = {
       {"quilt", readsQuilt, quiltSeeds},       {"map", readsMap, mapSeeds},
       {"sheet", readsSheet, sheetSeeds},       {"stamp", readsStamp, stampSeeds},
-      {"pins", readsPins, pinsSeeds},         {"links", readsLinks, linksSeeds},       {"plan", readsPlan, planSeeds},
+      {"pins", readsPins, pinsSeeds},         {"links", readsLinks, linksSeeds},       {"edging", readsEdging, edgingSeeds},       {"plan", readsPlan, planSeeds},
       {"folder", readsFolder, folderSeeds}, {"cells", readsCellsText, cellsSeeds},
       {"lifts", readsLifts, liftSeeds},        {"tiles", readsTiles, tilesSeeds},
       {"edits", readsEdits, editSeeds},        {"clip", readsClip, clipSeeds},

@@ -42,6 +42,10 @@ void BoardView::putCordAway() {
   if (cameForIt) Q_EMIT cordGone(from);
 }
 
+void BoardView::dropLostCord() {
+  if (cord_ && !cord_->isHeld()) putCordAway();
+}
+
 void BoardView::dropCord(bool leads) {
   if (!cord_) return;
   if (!leads) return putCordAway();

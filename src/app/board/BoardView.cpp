@@ -96,7 +96,8 @@ void BoardView::setSession(Session* session) {
         sheet_.invalidateAll();
       }
       if (change.any<Map>() || change.any<Sheet>() || change.any<Seam>() || change.any<ChalkPiece>()) follow();
-      if (cord_ && !cord_->isHeld()) putCordAway();
+      // Not in the middle of the change: putting it away goes to another map.
+      if (cord_ && !cord_->isHeld()) QMetaObject::invokeMethod(this, &BoardView::dropLostCord, Qt::QueuedConnection);
       if (change.any<Doorway>()) {
         cords_.reset();
         update();

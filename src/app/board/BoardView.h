@@ -143,6 +143,8 @@ class BoardView : public QWidget {
   void dropCord(bool leads);
   bool cordKey(const QKeyEvent& event);
   void putCordAway();
+  // Puts it away where what it hangs on is gone.
+  void dropLostCord();
   const std::vector<LaidCord>& laidCords() const;
   // Whether its cord is drawn: it is of a piece that is chosen or pointed at, or shown itself.
   bool showsCord(const LaidCord& cord) const;

@@ -98,6 +98,9 @@ void WaysPanel::showEvent(QShowEvent* event) {
 
 void WaysPanel::refresh() {
   if (!session_ || !isVisible()) return;
+  // Others stand there now: none of them was chosen.
+  waysList_->setCurrentIndex({});
+  threadsList_->setCurrentIndex({});
   fillWays();
   fillThreads(true);
 }
