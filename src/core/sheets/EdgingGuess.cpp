@@ -315,6 +315,18 @@ class Telling {
   std::size_t places_;
 };
 
+// A side that shows another material than the middle shows it to both its ends.
+void agreeCorners(EdgingMember& member) {
+  const std::size_t places = member.sides.size();
+  for (std::size_t i = 0; i < places; ++i) {
+    const MaterialIndex before = member.sides[(i + places - 1) % places];
+    const MaterialIndex after = member.sides[i];
+    MaterialIndex& corner = member.corners[i];
+    if ((before == member.middle && after == member.middle) || (corner == before && before != member.middle) || (corner == after && after != member.middle)) continue;
+    corner = before != member.middle ? before : after;
+  }
+}
+
 std::string colourWord(const std::array<int, 3>& rgb) {
   const int high = std::max({rgb[0], rgb[1], rgb[2]});
   const int low = std::min({rgb[0], rgb[1], rgb[2]});
@@ -380,6 +392,7 @@ Edging guessedEdging(const GridShape& shape, const std::vector<TileToGuess>& til
     member.middle = edging.decides == Decides::corners ? telling.most(reads[i].corners, reads[i].middle) : reads[i].middle;
     if (sidesDecide(edging.decides)) member.sides = reads[i].sides;
     if (cornersDecide(edging.decides)) member.corners = reads[i].corners;
+    if (edging.decides == Decides::both) agreeCorners(member);
     edging.members.push_back(std::move(member));
   }
   return edging;
