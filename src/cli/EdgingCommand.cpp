@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "cli/Commands.h"
+#include "cli/SheetCommands.h"
 #include "core/edit/Edgings.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
@@ -18,13 +19,6 @@ namespace {
 int refused(ExitCode code, const std::string& text) {
   std::cerr << text << "\n";
   return code;
-}
-
-const Sheet* sheetCalled(const Quilt& quilt, const std::string& name) {
-  for (const auto& sheet : quilt.sheets()) {
-    if (sheet->name == name || sheet->file == name || sheet->code == name) return &sheet.read();
-  }
-  return nullptr;
 }
 
 // "2,0,4,4"; nothing where it is spelt otherwise.
@@ -65,7 +59,7 @@ int guessEdging(const GuessOrder& order) {
   if (writes && opened->store.readOnly()) return refused(kNotWritten, "somebody else has this quilt open: nothing was kept");
   const SheetPictures pictures = SheetPictures::load(opened->quilt, opened->problems);
   for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
-  const Sheet* sheet = sheetCalled(opened->quilt, order.sheet);
+  const Sheet* sheet = sheetNamed(opened->quilt, order.sheet);
   if (!sheet) return refused(kNotOpened, "there is no sheet \"" + order.sheet + "\" in this quilt");
   const auto kind = order.grid.empty() ? Result<GridKind>(GridKind::orthogonal) : gridKindFromName(order.grid);
   if (!kind) return refused(kUsage, kind.error().reason);

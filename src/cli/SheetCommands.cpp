@@ -25,13 +25,6 @@ int refuse(ExitCode code, const std::string& text) {
 
 std::string sizeText(PixelSize size) { return std::to_string(size.w) + " × " + std::to_string(size.h); }
 
-const Sheet* sheetNamed(const Quilt& quilt, const std::string& name) {
-  for (const auto& sheet : quilt.sheets()) {
-    if (sheet->name == name || sheet->file == name || sheet->code == name) return &sheet.read();
-  }
-  return nullptr;
-}
-
 // Opens a quilt, or says why not.
 std::optional<QuiltStore::Opened> opened(const std::string& quilt, QuiltStore::Access access, int& code) {
   auto store = QuiltStore::open(realDisk(), quiltFolder(quilt), access);
@@ -53,6 +46,13 @@ int save(QuiltStore& store, const Quilt& quilt, int code) {
 }
 
 }  // namespace
+
+const Sheet* sheetNamed(const Quilt& quilt, const std::string& name) {
+  for (const auto& sheet : quilt.sheets()) {
+    if (sheet->name == name || sheet->file == name || sheet->code == name) return &sheet.read();
+  }
+  return nullptr;
+}
 
 int measureSheet(const std::string& path, bool json) {
   const auto bytes = realDisk()->read(path, std::int64_t{kMostPictureMegabytes} << 20);

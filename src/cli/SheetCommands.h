@@ -9,8 +9,12 @@
 #include <vector>
 
 #include "cli/Commands.h"
+#include "core/document/Quilt.h"
 
 namespace uq::cli {
+
+// A sheet by its name, its file's or its code; nullptr where there is none.
+const Sheet* sheetNamed(const Quilt& quilt, const std::string& name);
 
 // Prints how a picture is likely to be cut, best first; as a JSON array for programs.
 int measureSheet(const std::string& picture, bool json);

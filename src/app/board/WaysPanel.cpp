@@ -152,7 +152,7 @@ void WaysPanel::refreshMend() {
   const bool loose = one && threads_.isLoose(*one);
   const bool mends = loose && one->mend != LooseThread::Mend::nothing;
   mend_->setEnabled(mends);
-  mend_->setText(mends ? onButton(QString::fromStdString(one->mendText)) : one && !loose ? tr("Mended") : tr("By hand"));
+  mend_->setText(mends ? onButton(QString::fromStdString(one->mendText)) : !one ? tr("Mend") : loose ? tr("By hand") : tr("Mended"));
 }
 
 }  // namespace uq
