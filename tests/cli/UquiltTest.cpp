@@ -437,4 +437,33 @@ TEST_F(Uquilt, APictureThatIsTooLargeIsRefusedBeforeItIsDrawn) {
   EXPECT_THAT(large.err, testing::HasSubstr("512 MB"));
 }
 
+TEST_F(Uquilt, PrintsHowMapsHangTogether) {
+  const QString quilt = QString::fromStdString(folder);
+  EXPECT_THAT(run(words({"links"}) + QStringList{quilt}).out, testing::HasSubstr("Gate leads to Lantern Row, arriving at “door”"));
+  const Answer links = run(words({"links", "--json"}) + QStringList{quilt});
+  EXPECT_EQ(links.code, 0);
+  const auto json = readJson(links.out, "links");
+  ASSERT_TRUE(json) << json.error().text();
+  EXPECT_EQ(json->find("maps")->as<Json::Array>()->size(), 8u);
+  EXPECT_GE(json->find("doorways")->as<Json::Array>()->size(), 7u);
+  EXPECT_EQ(*json->find("needs")->as<Json::Array>()->front().find("what"), Json("the brass key"));
+}
+
+TEST_F(Uquilt, GuessesWhatASheetJoinsAndPaintsWithIt) {
+  const QStringList inQuilt{QStringLiteral("--quilt"), QString::fromStdString(folder)};
+  const Answer guess = run(words({"edging", "guess", "street", "--region", "0,0,8,4", "--json"}) + inQuilt);
+  EXPECT_EQ(guess.code, 0) << guess.err;
+  const auto json = readJson(guess.out, "guess");
+  ASSERT_TRUE(json) << json.error().text();
+  const Json::Array& members = *json->find("members")->as<Json::Array>();
+  EXPECT_THAT(members, testing::SizeIs(32));
+  EXPECT_EQ(members.front().find("corners")->as<Json::Array>()->size(), 4u);
+  EXPECT_EQ(*members.front().find("turn"), Json(0));
+  EXPECT_EQ(run(words({"edging", "guess", "no such"}) + inQuilt).code, 3);
+  EXPECT_EQ(run(words({"edging", "guess", "street", "--region", "1,x"}) + inQuilt).code, 2);
+  EXPECT_EQ(run(words({"edging", "guess", "street", "--grid", "round"}) + inQuilt).code, 2);
+  EXPECT_EQ(run(words({"edging", "guess", "street", "--keep", "Street"}) + inQuilt).code, 0);
+  EXPECT_THAT(realDisk()->read(folder + "/edgings/street.json", 1 << 24).value_or(""), testing::HasSubstr("\"document\": \"edging\""));
+}
+
 }  // namespace uq
