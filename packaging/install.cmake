@@ -10,7 +10,7 @@ install(FILES packaging/desktop/${UQ_APP_ID}.xml DESTINATION ${CMAKE_INSTALL_DAT
 install(FILES packaging/desktop/${UQ_APP_ID}.metainfo.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/metainfo)
 install(FILES src/app/icons/urban-quilt.svg RENAME ${UQ_APP_ID}.svg
         DESTINATION ${CMAKE_INSTALL_DATADIR}/icons/hicolor/scalable/apps)
-install(FILES docs/format.md docs/format.schema.json docs/links.md docs/links.schema.json DESTINATION ${UQ_DOC_DIR})
+install(FILES docs/format.md docs/format.schema.json docs/links.md docs/links.schema.json docs/edgings.md docs/edgings.schema.json DESTINATION ${UQ_DOC_DIR})
 install(FILES LICENSE DESTINATION ${UQ_DOC_DIR} RENAME copyright)
 
 find_program(GZIP gzip REQUIRED)

@@ -46,10 +46,10 @@ expect(False, dict(links, seams=[dict(links["seams"][0], wraps="round")]), "a wa
 expect(False, dict(links, seams=[dict(links["seams"][0], at=[1.5, 0])]), "half a cell")
 expect(True, dict(links, doorways=[{"id": "aaaaaaaaaaab", "from": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaad"}, "to": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaae"}, "arriving": "north-east"}]), "a doorway")
 expect(False, dict(links, doorways=[{"id": "aaaaaaaaaaab", "from": {"map": "aaaaaaaaaaac", "pin": "aaaaaaaaaaad"}, "arriving": "north"}]), "a doorway to nowhere")
-pins = {"document": "pins", "version": "1.11", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "cell": [3, 4], "name": "Gate"}]}
+pins = {"document": "pins", "version": "1.12", "pins": [{"id": "aaaaaaaaaaab", "number": 1, "cell": [3, 4], "name": "Gate"}]}
 expect(True, pins, "a layer's pins")
 expect(False, dict(pins, pins=[{"id": "aaaaaaaaaaab", "number": 1}]), "a pin that lies nowhere")
-edging = {"document": "edging", "version": "1.11", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "orthogonal", "decides": "corners",
+edging = {"document": "edging", "version": "1.12", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "orthogonal", "decides": "corners",
           "materials": [{"name": "canal", "colour": "#336699"}],
           "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "middle": "canal", "corners": ["canal", "canal", "nothing", "nothing"]}]}
 expect(True, edging, "an edging")

@@ -6,6 +6,7 @@
 
 #include "cli/Commands.h"
 #include "cli/SheetCommands.h"
+#include "core/edit/EdgingCoverage.h"
 #include "core/edit/Edgings.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
@@ -48,6 +49,39 @@ Json guessJson(const Edging& edging) {
   return Json::Object{{"decides", decidesName(edging.decides)}, {"materials", std::move(materials)}, {"members", std::move(members)}};
 }
 
+Json coverageJson(const Quilt& quilt, const Edging& edging, const EdgingCoverage& coverage) {
+  Json::Array missing;
+  for (const MissingShape& one : coverage.missing) {
+    // What may be anything is left out of a list by its null.
+    const auto places = [&](const std::vector<MaterialIndex>& shown) {
+      Json::Array names;
+      for (const MaterialIndex material : placesWritten(edging.grid, shown)) names.push_back(material == kAnything ? Json() : Json(materialName(edging, material)));
+      return names;
+    };
+    Json::Object shape;
+    if (one.shape.middle != kAnything) shape.emplace_back("middle", materialName(edging, one.shape.middle));
+    if (!one.shape.sides.empty()) shape.emplace_back("sides", places(one.shape.sides));
+    if (!one.shape.corners.empty()) shape.emplace_back("corners", places(one.shape.corners));
+    shape.emplace_back("words", shapeInWords(edging, one.shape));
+    const auto tile = [&](const TileId& id) {
+      const Sheet* sheet = quilt.sheet(id.sheet);
+      return Json::Array{sheet ? sheet->name : std::string(), static_cast<int>(id.tile)};
+    };
+    if (one.turned) {
+      Json::Array turned = tile(one.turned->tile);
+      turned.emplace_back(static_cast<int>(one.turned->turn.code()));
+      shape.emplace_back("turned", std::move(turned));
+    }
+    Json::Array parts;
+    for (const TileId& part : one.parts) parts.emplace_back(tile(part));
+    if (!parts.empty()) shape.emplace_back("parts", std::move(parts));
+    missing.emplace_back(std::move(shape));
+  }
+  return Json::Object{{"edging", edging.name},         {"decides", decidesName(edging.decides)},    {"needed", coverage.needed},
+                      {"there", coverage.there()},     {"byTurning", coverage.byTurning()},         {"fromParts", coverage.fromParts()},
+                      {"pictures", coverage.pictures}, {"missing", std::move(missing)}};
+}
+
 }  // namespace
 
 int guessEdging(const GuessOrder& order) {
@@ -77,6 +111,26 @@ int guessEdging(const GuessOrder& order) {
     IdSource ids = IdSource::fromSystem();
     const auto saved = opened->store.save(addEdging(opened->quilt, guess, order.keep, ids).quilt);
     if (!saved) return refused(kNotWritten, saved.error().text());
+  }
+  return opened->problems.empty() ? kFine : kProblems;
+}
+
+int edgingCoverage(const CoverageOrder& order) {
+  auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
+  if (!opened) return refused(kNotOpened, opened.error().text());
+  for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
+  const Edging* edging = edgingNamed(opened->quilt, order.edging);
+  if (!edging) return refused(kNotOpened, "there is no edging \"" + order.edging + "\" in this quilt");
+  const Sheet* sheet = edging->members.empty() ? nullptr : opened->quilt.sheet(edging->members.front().tile.sheet);
+  const GridShape shape = sheet ? gridOfSheet(opened->quilt, *sheet, edging->grid) : nearestShape(edging->grid, {32, 32});
+  const EdgingCoverage coverage = coverageOf(opened->quilt, *edging, *makeGrid(shape));
+  if (order.json) {
+    std::cout << writeJson(coverageJson(opened->quilt, *edging, coverage));
+  } else {
+    std::cout << edging->name << ": " << coverage.there() << " of " << coverage.needed << " shapes are there; " << coverage.pictures << " pictures would have to be drawn\n";
+    for (const MissingShape& one : coverage.missing) {
+      std::cout << "  " << shapeInWords(*edging, one.shape) << (one.turned ? " (by turning)" : !one.parts.empty() ? " (cut together)" : "") << "\n";
+    }
   }
   return opened->problems.empty() ? kFine : kProblems;
 }

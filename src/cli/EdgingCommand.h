@@ -1,4 +1,4 @@
-// uquilt edging: what joins, without a window (docs/format.md describes the members that it prints).
+// uquilt edging: what joins, without a window (docs/edgings.md).
 #pragma once
 
 #include <string>
@@ -15,5 +15,13 @@ struct GuessOrder {
 };
 // Guesses what the tiles of a sheet join, and prints it. Exit codes as all commands have them.
 int guessEdging(const GuessOrder& order);
+
+struct CoverageOrder {
+  std::string quilt;
+  std::string edging;  // name or file
+  bool json = false;
+};
+// Prints which shapes an edging needs and lacks, and what could stand in for them.
+int edgingCoverage(const CoverageOrder& order);
 
 }  // namespace uq::cli

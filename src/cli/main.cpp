@@ -179,6 +179,11 @@ int main(int argc, char** argv) {
   guess->add_option("--grid", guessing.grid, "The grid's name (default: that of the quilt's maps with such cells)");
   guess->add_option("--keep", guessing.keep, "Keep it in the quilt under this name");
   guess->add_flag("--json", guessing.json, "Print one JSON object for programs");
+  uq::cli::CoverageOrder covering;
+  auto* coverage = edging->add_subcommand("coverage", "List the shapes that an edging needs and lacks");
+  coverage->add_option("EDGING", covering.edging, "The edging's name or file")->required();
+  coverage->add_option("--quilt", covering.quilt, inQuilt);
+  coverage->add_flag("--json", covering.json, "Print one JSON object for programs");
 
   try {
     app.parse(argc, argv);
@@ -187,6 +192,7 @@ int main(int argc, char** argv) {
   }
   if (info->parsed()) return uq::cli::info(quilt, json);
   if (guess->parsed()) return uq::cli::guessEdging(guessing);
+  if (coverage->parsed()) return uq::cli::edgingCoverage(covering);
   if (links->parsed()) return uq::cli::links(quilt, json);
   if (render->parsed() && order.board) return uq::cli::renderBoard(order);
   if (render->parsed() && order.map.empty()) {

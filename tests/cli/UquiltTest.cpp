@@ -464,6 +464,13 @@ TEST_F(Uquilt, GuessesWhatASheetJoinsAndPaintsWithIt) {
   EXPECT_EQ(run(words({"edging", "guess", "street", "--grid", "round"}) + inQuilt).code, 2);
   EXPECT_EQ(run(words({"edging", "guess", "street", "--keep", "Street"}) + inQuilt).code, 0);
   EXPECT_THAT(realDisk()->read(folder + "/edgings/street.json", 1 << 24).value_or(""), testing::HasSubstr("\"document\": \"edging\""));
+  const Answer coverage = run(words({"edging", "coverage", "Street", "--json"}) + inQuilt);
+  EXPECT_EQ(coverage.code, 0) << coverage.err;
+  const auto covered = readJson(coverage.out, "coverage");
+  ASSERT_TRUE(covered) << covered.error().text();
+  const auto number = [&](const char* field) { return *covered->find(field)->as<std::int64_t>(); };
+  EXPECT_EQ(number("needed") - number("there"), static_cast<std::int64_t>(covered->find("missing")->as<Json::Array>()->size()));
+  EXPECT_EQ(run(words({"edging", "coverage", "Moat"}) + inQuilt).code, 3);
 }
 
 }  // namespace uq

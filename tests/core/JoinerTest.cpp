@@ -7,7 +7,7 @@
 #include <algorithm>
 #include <random>
 
-#include "core/MadeEdgings.h"
+#include "core/MadeInQuilt.h"
 #include "core/Support.h"
 #include "core/edit/ArrangeMaps.h"
 #include "core/edit/Edgings.h"
@@ -19,30 +19,13 @@ namespace uq::test {
 namespace {
 
 // A map of the made sheet's grid, with the edging kept; its ground, where it is not *nothing*, laid all over.
-struct JoinedGround {
-  MadeEdging made;
-  Quilt quilt = smallQuilt();
-  IdSource ids{11};
-  Id sheet;
+struct JoinedGround : MadeInQuilt {
   Id edging;
   LayerAt at;
   CellRect bounds;
 
-  explicit JoinedGround(MadeEdging from) : made(std::move(from)) {
-    Sheet cut;
-    cut.id = ids.next();
-    cut.name = "made";
-    cut.file = "made";
-    cut.code = "MD";
-    cut.picture = "made.png";
-    cut.cut.cell = made.shape.cell;
-    cut.pictureSize = {made.columns * made.shape.cell.w, made.rows * made.shape.cell.h};
-    sheet = cut.id;
-    quilt = quilt.with(cut);
-    (void)quilt.slotFor(sheet, "MD");
-    Edging told = made.truth;
-    for (EdgingMember& one : told.members) one.tile.sheet = sheet;
-    const EdgingAdded added = addEdging(quilt, told, "Quay", ids);
+  explicit JoinedGround(MadeEdging from) : MadeInQuilt(std::move(from)) {
+    const EdgingAdded added = addEdging(quilt, truth, "Quay", ids);
     quilt = added.quilt;
     edging = added.edging;
     MapPlan plan;

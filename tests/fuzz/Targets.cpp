@@ -375,7 +375,7 @@ std::vector<std::string> pinsSeeds() {
     {"id": "aaaaaaaaaaac", "number": 2, "edge": "left", "beside": [3, -4], "note": "mind the step"}]})"};
 }
 std::vector<std::string> edgingSeeds() {
-  return {R"({"document": "edging", "version": "1.11", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "hexagonal-pointy", "decides": "both",
+  return {R"({"document": "edging", "version": "1.12", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "hexagonal-pointy", "decides": "both",
     "materials": [{"name": "canal", "colour": "#336699"}], "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "turn": 6, "middle": "canal", "weight": 4,
     "sides": ["canal", "canal", "nothing", "nothing", "canal", "canal"], "corners": ["canal", "canal", "nothing", "nothing", "nothing", "canal"]}]})"};
 }

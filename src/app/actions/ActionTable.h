@@ -40,6 +40,7 @@ enum class ActionId {
   saveEachMinutes,
   saveOnLeaving,
   sheetCard,
+  joinThese,
   tidySheet,
   exportSheet,
   searchTable,

@@ -6,8 +6,6 @@ namespace uq {
 
 namespace {
 
-#define UQ_HELP(text) QT_TRANSLATE_NOOP("help", text)
-
 constexpr HelpPage kPages[] = {
     // The tools.
     {"brush", UQ_HELP("The Brush"), UQ_HELP("paint draw pencil pen stroke lay tile place width broad"),
@@ -349,149 +347,9 @@ constexpr HelpPage kPages[] = {
              "duplicate the layer.</p>")},
 };
 
-struct ActionWords {
-  ActionId id;
-  const char* words;
-};
-
-constexpr ActionWords kWords[] = {
-    {ActionId::newQuilt, UQ_HELP("create project begin start")},
-    {ActionId::openQuilt, UQ_HELP("load project folder file")},
-    {ActionId::newWindow, UQ_HELP("second beside several")},
-    {ActionId::saveQuilt, UQ_HELP("write store keep")},
-    {ActionId::saveQuiltAs, UQ_HELP("copy elsewhere another folder")},
-    {ActionId::packQuilt, UQ_HELP("zip archive bundle send share one file backup")},
-    {ActionId::openPacked, UQ_HELP("zip archive unzip extract bundle one file")},
-    {ActionId::saveEachMinutes, UQ_HELP("autosave automatic backup interval")},
-    {ActionId::saveOnLeaving, UQ_HELP("autosave automatic focus switch")},
-    {ActionId::bringIn, UQ_HELP("import add load tileset picture png sprite")},
-    {ActionId::sheetCard, UQ_HELP("cut slice properties tileset")},
-    {ActionId::tidySheet, UQ_HELP("clean duplicate unused blank")},
-    {ActionId::exportSheet, UQ_HELP("write pack atlas png")},
-    {ActionId::searchTable, UQ_HELP("search find filter lost tile")},
-    {ActionId::usedHere, UQ_HELP("count statistics which tiles")},
-    {ActionId::fitsHere, UQ_HELP("match border edge neighbour join")},
-    {ActionId::coveredCells, UQ_HELP("hidden invisible under overdraw useless find")},
-    {ActionId::stripCovered, UQ_HELP("hidden invisible under overdraw remove optimise")},
-    {ActionId::holes, UQ_HELP("gap uncovered bare void missing")},
-    {ActionId::colourByHeight, UQ_HELP("tint depth higher lower layers")},
-    {ActionId::exportMap, UQ_HELP("write png ora openraster picture image save as")},
-    {ActionId::listRoles, UQ_HELP("roles rename order types purpose layers")},
-    {ActionId::foldLayers, UQ_HELP("group folder layers gather collapse")},
-    {ActionId::unfold, UQ_HELP("ungroup dissolve folder")},
-    {ActionId::looseJoints, UQ_HELP("seam edge border bad cut off ragged flush end missing check")},
-    {ActionId::nextJoint, UQ_HELP("go to find next bad border")},
-    {ActionId::closeJoint, UQ_HELP("mend fix repair seam border edge end finish")},
-    {ActionId::closeJoints, UQ_HELP("mend fix repair all seams borders edges ends")},
-    {ActionId::showAllowance, UQ_HELP("outside cropped cut hidden cells beyond edge")},
-    {ActionId::screenFrame, UQ_HELP("camera preview parallax resolution view player viewport")},
-    {ActionId::playCamera, UQ_HELP("parallax scroll animate preview")},
-    {ActionId::mapSize, UQ_HELP("resize width height dimensions larger smaller grow")},
-    {ActionId::checkSizes, UQ_HELP("gap screen backdrop tile cell mismatch check resolution")},
-    {ActionId::goToBoard, UQ_HELP("world overview all maps cloth pieces atlas together")},
-    {ActionId::wrapsAcross, UQ_HELP("round loop torus endless repeat sideways")},
-    {ActionId::wrapsDown, UQ_HELP("round loop torus endless repeat")},
-    {ActionId::tidyBoard, UQ_HELP("arrange sort lay out maps overlap")},
-    {ActionId::cellSize, UQ_HELP("tile size grid pixels wrong cells resolution")},
-    {ActionId::cutToUsed, UQ_HELP("crop trim shrink resize size autocrop")},
-    {ActionId::dropAllowance, UQ_HELP("delete outside cells cropped rest")},
-    {ActionId::insertColumns, UQ_HELP("add column middle widen push apart space make room")},
-    {ActionId::insertRows, UQ_HELP("add row middle push apart space make room")},
-    {ActionId::removeColumns, UQ_HELP("delete column cut out middle narrow close up")},
-    {ActionId::removeRows, UQ_HELP("delete row cut out middle close up")},
-    {ActionId::linesOfLayer, UQ_HELP("insert remove one layer only shift")},
-    {ActionId::mapFacts, UQ_HELP("background colour properties settings resolution title camera limits zoom")},
-    {ActionId::hangPicture, UQ_HELP("background image picture layer sky parallax wallpaper")},
-    {ActionId::hangSheet, UQ_HELP("background image picture layer sky parallax")},
-    {ActionId::addPins, UQ_HELP("things spots figures")},
-    {ActionId::mergeDown, UQ_HELP("flatten join layers combine")},
-    {ActionId::nextPlace, UQ_HELP("where find locate jump")},
-    {ActionId::heldBefore, UQ_HELP("swap previous last tile back")},
-    {ActionId::playFrames, UQ_HELP("animation frames move")},
-    {ActionId::closeWindow, UQ_HELP("quit exit leave")},
-    {ActionId::undo, UQ_HELP("back revert mistake")},
-    {ActionId::redo, UQ_HELP("again forward")},
-    {ActionId::listSteps, UQ_HELP("history undo list")},
-    {ActionId::turnLeft, UQ_HELP("rotate anticlockwise")},
-    {ActionId::turnRight, UQ_HELP("rotate clockwise")},
-    {ActionId::mirrorAcross, UQ_HELP("flip horizontal")},
-    {ActionId::mirrorDown, UQ_HELP("flip vertical")},
-    {ActionId::straighten, UQ_HELP("reset rotation unturned")},
-    {ActionId::deleteCells, UQ_HELP("clear erase remove empty")},
-    {ActionId::selectAll, UQ_HELP("everything whole")},
-    {ActionId::dropWork, UQ_HELP("cancel escape deselect stop")},
-    {ActionId::newMap, UQ_HELP("create level room scene add")},
-    {ActionId::listMaps, UQ_HELP("levels find switch open go")},
-    {ActionId::deleteMap, UQ_HELP("remove level")},
-    {ActionId::closeMap, UQ_HELP("tab hide")},
-    {ActionId::addLayer, UQ_HELP("new create")},
-    {ActionId::deleteLayer, UQ_HELP("remove")},
-    {ActionId::layerNearer, UQ_HELP("raise up front order")},
-    {ActionId::layerFarther, UQ_HELP("lower down back order")},
-    {ActionId::toggleEye, UQ_HELP("visible invisible visibility eye")},
-    {ActionId::toggleLock, UQ_HELP("protect freeze")},
-    {ActionId::wholeMap, UQ_HELP("fit zoom all")},
-    {ActionId::fitSelection, UQ_HELP("fit zoom selected")},
-    {ActionId::goToTable, UQ_HELP("palette tiles focus keyboard switch")},
-    {ActionId::fullSize, UQ_HELP("actual pixels zoom one")},
-    {ActionId::gridLines, UQ_HELP("raster cells")},
-    {ActionId::rulers, UQ_HELP("coordinates numbers columns rows insert remove add delete")},
-    {ActionId::fadeOthers, UQ_HELP("dim highlight only current layer")},
-    {ActionId::linen, UQ_HELP("light theme day bright")},
-    {ActionId::indigo, UQ_HELP("dark theme night mode")},
-    {ActionId::asDesktop, UQ_HELP("theme system automatic")},
-    {ActionId::listKeys, UQ_HELP("shortcuts keyboard bindings hotkeys")},
-    {ActionId::box, UQ_HELP("rectangle square shape")},
-    {ActionId::fill, UQ_HELP("flood bucket area")},
-    {ActionId::line, UQ_HELP("straight draw")},
-    {ActionId::pins, UQ_HELP("spot marker place door warp point start")},
-    {ActionId::leadFrom, UQ_HELP("doorway door link warp way exit entrance teleport")},
-    {ActionId::beginHere, UQ_HELP("start spawn player first")},
-    {ActionId::comeBack, UQ_HELP("previous history door back")},
-    {ActionId::goOn, UQ_HELP("next history door forward follow")},
-    {ActionId::looseThreads, UQ_HELP("check problems warnings errors lint dead links broken")},
-    {ActionId::oval, UQ_HELP("circle ellipse round")},
-    {ActionId::optionBefore, UQ_HELP("narrower smaller brush width")},
-    {ActionId::optionAfter, UQ_HELP("broader larger brush width")},
-    {ActionId::outlinesOnly, UQ_HELP("hollow frame border")},
-    {ActionId::throughCorners, UQ_HELP("diagonal eight")},
-    {ActionId::onlyThisMap, UQ_HELP("seam stitch neighbour stop border across sewn")},
-    {ActionId::onlyThisTile, UQ_HELP("exact same mix")},
-    {ActionId::sameStamp, UQ_HELP("fill kind similar group")},
-    {ActionId::wholePile, UQ_HELP("fill kind sheet tileset similar colour")},
-    {ActionId::swapTiles, UQ_HELP("replace exchange substitute change tile everywhere")},
-    {ActionId::regionsAsSeen, UQ_HELP("all layers merged visible")},
-    {ActionId::selectByOutline, UQ_HELP("lasso freehand draw around")},
-    {ActionId::selectTouching, UQ_HELP("wand contiguous similar")},
-    {ActionId::selectEverywhere, UQ_HELP("all similar same tile")},
-    {ActionId::allLayers, UQ_HELP("every layer together")},
-    {ActionId::growSelection, UQ_HELP("expand larger")},
-    {ActionId::shrinkSelection, UQ_HELP("contract smaller")},
-    {ActionId::invertSelection, UQ_HELP("inverse opposite")},
-    {ActionId::duplicateCells, UQ_HELP("copy again clone")},
-    {ActionId::fillCells, UQ_HELP("flood paint selected")},
-    {ActionId::selectionNearer, UQ_HELP("layer up move")},
-    {ActionId::selectionFarther, UQ_HELP("layer down move")},
-    {ActionId::turnByChance, UQ_HELP("random rotate variation")},
-    {ActionId::throwAgain, UQ_HELP("random reroll shuffle again dice")},
-    {ActionId::nextManner, UQ_HELP("stretch mix chance way")},
-    {ActionId::keepStamp, UQ_HELP("prefab save template reuse object")},
-    {ActionId::showLens, UQ_HELP("inspect what lies layers cell")},
-    {ActionId::brush, UQ_HELP("paint draw pencil")},
-    {ActionId::erase, UQ_HELP("rubber delete")},
-    {ActionId::select, UQ_HELP("marquee choose region")},
-};
-
 }  // namespace
 
 std::span<const HelpPage> helpPages() { return kPages; }
-
-QString wordsFor(ActionId id) {
-  for (const ActionWords& one : kWords) {
-    if (one.id == id) return helpText(one.words);
-  }
-  return {};
-}
 
 QString helpText(const char* text) { return QCoreApplication::translate("help", text); }
 

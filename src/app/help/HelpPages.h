@@ -9,6 +9,9 @@
 
 #include "app/actions/ActionTable.h"
 
+// Marks a text of the help for translation.
+#define UQ_HELP(text) QT_TRANSLATE_NOOP("help", text)
+
 namespace uq {
 
 struct HelpPage {

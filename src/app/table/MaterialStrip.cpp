@@ -12,25 +12,18 @@
 
 namespace uq {
 
-namespace {
-
-constexpr int kSwatch = 26;  // logical pixels
-
-// The tile by which a material is seen, on its colour.
 QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, double ratio) {
-  QPixmap pixmap((QSizeF(kSwatch, kSwatch) * ratio).toSize());
+  QPixmap pixmap((QSizeF(kSwatchSide, kSwatchSide) * ratio).toSize());
   pixmap.setDevicePixelRatio(ratio);
   pixmap.fill(QColor::fromRgb(edging.materials[static_cast<std::size_t>(material)].colour | 0xff000000u));
   QPainter painter(&pixmap);
   const auto shown = plainTile(session.quilt(), edging, material);
   if (const auto picture = shown ? session.painter().pictures().turned(session.quilt(), *shown) : std::nullopt) {
-    const QSizeF size = QSizeF(picture->size()).scaled(kSwatch, kSwatch, Qt::KeepAspectRatio);
-    painter.drawImage(QRectF({(kSwatch - size.width()) / 2, (kSwatch - size.height()) / 2}, size), *picture);
+    const QSizeF size = QSizeF(picture->size()).scaled(kSwatchSide, kSwatchSide, Qt::KeepAspectRatio);
+    painter.drawImage(QRectF({(kSwatchSide - size.width()) / 2, (kSwatchSide - size.height()) / 2}, size), *picture);
   }
   return QIcon(pixmap);
 }
-
-}  // namespace
 
 MaterialStrip::MaterialStrip(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("materials"));
@@ -66,8 +59,12 @@ void MaterialStrip::refresh() {
 }
 
 void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
-  auto* name = makeSoftLabel(this);
-  name->setText(tr("%1 · joins by %2").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
+  auto* name = new QToolButton(this);
+  name->setObjectName(QStringLiteral("edging-") + QString::fromStdString(edging.file));
+  name->setAutoRaise(true);
+  name->setText(onButton(QString::fromStdString(edging.name)) + QStringLiteral(" …"));
+  name->setToolTip(tr("%1 joins by %2: see it on the bench").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
+  connect(name, &QToolButton::clicked, this, [this, id = edging.id] { Q_EMIT benchWanted(id); });
   into->addWidget(name);
   auto* swatches = new SentenceLayout({});
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
@@ -76,7 +73,7 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
     swatch->setObjectName(QStringLiteral("material-%1-%2").arg(QString::fromStdString(edging.file)).arg(i));
     swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
     swatch->setProperty("material", i);
-    swatch->setIconSize({kSwatch, kSwatch});
+    swatch->setIconSize({kSwatchSide, kSwatchSide});
     swatch->setIcon(swatchOf(*session_, edging, i, devicePixelRatioF()));
     swatch->setCheckable(true);
     swatch->setToolTip(tr("Paint %1: its borders come by themselves; with Ctrl it is taken away").arg(called));
@@ -99,7 +96,7 @@ void MaterialStrip::showHeld() {
   const InHand& hand = session_->desk().inHand;
   const QString held = hand.joins() ? QString::fromStdString(hand.edging.text()) : QString();
   for (QToolButton* swatch : findChildren<QToolButton*>()) {
-    swatch->setChecked(!held.isEmpty() && swatch->property("edging").toString() == held && swatch->property("material").toInt() == hand.material);
+    if (swatch->isCheckable()) swatch->setChecked(!held.isEmpty() && swatch->property("edging").toString() == held && swatch->property("material").toInt() == hand.material);
   }
 }
 

@@ -4,12 +4,17 @@
 #pragma once
 
 #include <QFrame>
+#include <QIcon>
 
 #include "app/workroom/Session.h"
 
 class QVBoxLayout;
 
 namespace uq {
+
+// The tile by which a material is seen, on its colour; so many logical pixels a side.
+inline constexpr int kSwatchSide = 26;
+QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, double ratio);
 
 class MaterialStrip : public QFrame {
   Q_OBJECT
@@ -20,6 +25,7 @@ class MaterialStrip : public QFrame {
   void setSession(Session* session);  // nullptr: there is none
 
  Q_SIGNALS:
+  void benchWanted(uq::Id edging);  // it is to be seen on the bench
   void handsFree();  // something was taken: the keys may go back to the map
 
  private:

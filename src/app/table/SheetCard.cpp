@@ -312,9 +312,7 @@ QWidget* SheetCard::buildFoot() {
   };
   button("tidy-sheet", "tidy", tr("Tidy…"), [this] { Q_EMIT tidyWanted(sheet_); });
   button("export-sheet", "export", tr("Export…"), [this] { Q_EMIT exportWanted(sheet_); });
-  button("join-sheet", "stretch", tr("Join its tiles"), [this] {
-    if (const std::string why = session_->sheets().joinTiles(sheet_); !why.empty()) Q_EMIT said(QString::fromStdString(why));
-  });
+  button("join-sheet", "stretch", tr("Join these"), [this] { Q_EMIT joinWanted(sheet_); });
   button("remove-sheet", "delete", tr("Take away"), [this] {
     const QString told = usedText();
     session_->sheets().remove(sheet_);

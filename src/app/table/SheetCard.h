@@ -41,6 +41,7 @@ class SheetCard : public Card {
   void closed();
   void newMapWanted(uq::Id sheet);
   void tidyWanted(uq::Id sheet);
+  void joinWanted(uq::Id sheet);
   void exportWanted(uq::Id sheet);
   void said(const QString& text);
   // What was painted with an older cut; see PiecesPart.

@@ -80,6 +80,7 @@ TablePanel::TablePanel(Actions* actions, MapCanvas* canvas, QWidget* parent)
   layout->addLayout(finders);
   materials_ = new MaterialStrip(this);
   connect(materials_, &MaterialStrip::handsFree, this, &TablePanel::handsFree);
+  connect(materials_, &MaterialStrip::benchWanted, this, &TablePanel::benchWanted);
   layout->addWidget(materials_);
   layout->addWidget(panes_, 1);
   panes_->addWidget(shelf_);

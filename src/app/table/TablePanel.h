@@ -47,6 +47,7 @@ class TablePanel : public QWidget {
  Q_SIGNALS:
   void pointedAt(const QString& tile);
   void handsFree();
+  void benchWanted(uq::Id edging);
   void said(const QString& text);
 
  protected:

@@ -318,19 +318,24 @@ const TileUses& SheetWork::usesEverywhere() {
   return usesEverywhere_;
 }
 
-std::string SheetWork::joinTiles(Id id) {
+SheetWork::Joined SheetWork::joinTiles(Id id, const std::vector<std::uint32_t>& numbers) {
   const Quilt& quilt = session_->quilt();
   const Sheet* sheet = quilt.sheet(id);
-  if (!sheet) return "The sheet is gone";
+  if (!sheet) return {{}, "The sheet is gone"};
   const Map* map = session_->map();
   const GridShape shape = map && map->grid.cell == sheet->cut.cell ? map->grid : gridOfSheet(quilt, *sheet);
-  Edging guess = guessedFromSheet(quilt, session_->painter().pictures(), *sheet, shape);
-  if (guess.members.size() < 2 || guess.materials.empty()) return "Nothing on " + sheet->name + " looks as if it joined";
+  std::vector<TileId> tiles;
+  for (const std::uint32_t number : numbers) tiles.push_back({id, number});
+  const SheetPictures& pictures = session_->painter().pictures();
+  Edging guess = tiles.size() < 2 ? guessedFromSheet(quilt, pictures, *sheet, shape) : guessedFromTiles(quilt, pictures, tiles, shape);
+  if (guess.members.size() < 2 || guess.materials.empty()) return {{}, "Nothing on " + sheet->name + " looks as if it joined"};
   EdgingAdded added = addEdging(quilt, std::move(guess), sheet->name, session_->work().ids());
-  if (added.edging.empty()) return "What was guessed of " + sheet->name + " cannot be kept";
+  if (added.edging.empty()) return {{}, "What was guessed of " + sheet->name + " cannot be kept"};
   const std::string name = added.quilt.edging(added.edging)->name;
   session_->work().step("Join the tiles of " + name, std::move(added.quilt));
-  return {};
+  // A step may have been refused, in words of its own.
+  if (!session_->quilt().edging(added.edging)) return {{}, "Nothing was kept"};
+  return {added.edging, {}};
 }
 
 }  // namespace uq

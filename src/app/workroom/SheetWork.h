@@ -46,9 +46,13 @@ class SheetWork : public QObject {
   void moveOnTable(Id sheet, const QString& pile, Id before);
   void makeFrames(Id sheet, const std::vector<std::uint32_t>& tiles, int milliseconds);
   void tidy(Id sheet, const TidyFinds& finds);
-  // Keeps what the sheet's tiles join, as it is guessed from their pixels, as an edging; one step. Why nothing joins, in words;
-  // empty where it was kept.
-  std::string joinTiles(Id sheet);
+  // Keeps what tiles of a sheet, or with less than two of them all, join, as it is guessed from their pixels, as an edging; one
+  // step. `why` says in words why nothing joins; empty where it was kept.
+  struct Joined {
+    Id edging;
+    std::string why;
+  };
+  Joined joinTiles(Id sheet, const std::vector<std::uint32_t>& tiles);
 
   // Uses the picture at `path` for a sheet whose own is missing, or cannot be used; one step. `done` gets an Error or
   // none.

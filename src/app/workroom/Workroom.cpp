@@ -127,7 +127,8 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   const bool escapes = event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape;
   if (escapes && session_ && watched != spread_ && !session_->inGesture()) {
     const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
-                         mapFacts_->isVisible() || sizeCard_->isVisible() || cellCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible();
+                         mapFacts_->isVisible() || sizeCard_->isVisible() || cellCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible() ||
+                         bench_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -233,6 +234,7 @@ void Workroom::hideCards() {
   cellCard_->hide();
   rolesCard_->hide();
   hangCard_->hide();
+  bench_->hide();
 }
 
 void Workroom::hang(const QStringList& paths) { hangNext(paths, {}, {}); }
@@ -293,6 +295,7 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   spread_->setSession(session.get());
   spread_->hide();
   sheetCard_->setSession(session.get());
+  bench_->setSession(session.get());
   tidyCard_->setSession(session.get());
   exportCard_->setSession(session.get());
   mapFacts_->setSession(session.get());

@@ -12,6 +12,7 @@
 #include "app/help/KeysPage.h"
 #include "app/maps/MapFactsCard.h"
 #include "app/board/BoardView.h"
+#include "app/bench/EdgingBench.h"
 #include "app/maps/CellCard.h"
 #include "app/maps/SizeCard.h"
 #include "app/maps/MapList.h"
@@ -79,6 +80,7 @@ class Workroom : public QMainWindow {
   // The Table as it lies over the map, while T has spread it.
   TableView* spread() const { return spread_; }
   SheetCard* sheetCard() const { return sheetCard_; }
+  EdgingBench* bench() const { return bench_; }
   TidyCard* tidyCard() const { return tidyCard_; }
   ExportCard* exportCard() const { return exportCard_; }
   StackPanel* stack() const { return stack_; }
@@ -138,6 +140,8 @@ class Workroom : public QMainWindow {
   void spreadTable(bool on, bool byKeys = false);
   // The sheet of what is in hand; empty where that is Chalk, or nothing.
   Id sheetInHand() const;
+  // Joins the tiles that are chosen on a sheet, or all of it, and shows them on the bench.
+  void join(Id sheet);
   // Lifts the next strokes by so many steps.
   void lift(int steps);
   void turn(Turning turning);
@@ -226,6 +230,7 @@ class Workroom : public QMainWindow {
   ThreadsCard* threads_ = nullptr;
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
+  EdgingBench* bench_;
   TidyCard* tidyCard_;
   ExportCard* exportCard_;
   InHandPanel* inHand_;

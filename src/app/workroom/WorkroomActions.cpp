@@ -39,6 +39,12 @@ Id Workroom::sheetInHand() const {
   return slot == kChalkSlot ? Id() : session_->quilt().slots().sheet(slot);
 }
 
+void Workroom::join(Id sheet) {
+  const auto [edging, why] = session_->sheets().joinTiles(sheet, table()->chosenOn(sheet));
+  if (!why.empty()) return foot_->say(QString::fromStdString(why));
+  showCard(bench_, edging);
+}
+
 void Workroom::askForMap(const Sheet* sheet) {
   const Map* like = session_->map();
   if (!like && !session_->quilt().maps().empty()) like = &session_->quilt().maps().back().read();
@@ -196,6 +202,7 @@ void Workroom::act(ActionId id) {
       break;
     case ActionId::bringIn: chooseFiles(); break;
     case ActionId::sheetCard: showCard(sheetCard_, sheetInHand()); break;
+    case ActionId::joinThese: join(sheetInHand()); break;
     case ActionId::tidySheet: tidy(sheetInHand()); break;
     case ActionId::exportSheet: showCard(exportCard_, sheetInHand()); break;
     case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;

@@ -173,6 +173,11 @@ void Workroom::buildOverMap(QWidget* middle) {
        {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {
     one->installEventFilter(this);
   }
+  bench_ = new EdgingBench(middle);
+  connect(bench_, &EdgingBench::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(bench_, &EdgingBench::said, this, [this](const QString& text) { foot_->say(text); });
+  connect(panel_, &TablePanel::benchWanted, this, [this](Id edging) { showCard(bench_, edging); });
+  connect(sheetCard_, &SheetCard::joinWanted, this, &Workroom::join);
   connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);
   connect(sheetCard_, &SheetCard::exportWanted, this, [this](Id sheet) { showCard(exportCard_, sheet); });
   connect(exportCard_, &ExportCard::failed, this, &Workroom::report);

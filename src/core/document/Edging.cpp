@@ -45,6 +45,7 @@ std::string whyNoEdging(const Edging& edging) {
   if (edging.members.size() > kMostMembersOfEdging) return "an edging has at most 4,096 members";
   for (std::size_t i = 0; i < edging.materials.size(); ++i) {
     const std::string& name = edging.materials[i].name;
+    if (edging.materials[i].also.size() > kMostAlso) return "a material has at most 32 further colours";
     if (name.empty() || name == kNothingName) return "a material needs a name other than “nothing”";
     for (std::size_t j = 0; j < i; ++j) {
       if (edging.materials[j].name == name) return "two materials are called “" + name + "”";

@@ -42,10 +42,12 @@ inline constexpr int kMostMaterials = 32;
 inline constexpr std::size_t kMostMembersOfEdging = 4096;
 inline constexpr std::size_t kMostEdgings = 1024;
 inline constexpr int kMostMemberWeight = 100;
+inline constexpr std::size_t kMostAlso = 32;
 
 struct Material {
   std::string name;            // never empty, never "nothing"; no two of an edging are called alike
   std::uint32_t colour = 0;    // 0xRRGGBB, by which it is told apart at a glance
+  std::vector<std::uint32_t> also = {};  // further colours in which it is drawn, by which a guess made anew knows it; at most kMostAlso
   friend bool operator==(const Material&, const Material&) = default;
 };
 
@@ -56,6 +58,7 @@ struct EdgingMember {
   std::vector<MaterialIndex> sides;    // where sides decide
   std::vector<MaterialIndex> corners;  // where corners decide
   int weight = 1;                      // 1 .. kMostMemberWeight: how often among members that show the same
+  bool told = false;                   // by a person: a guess made anew keeps it as it is
   friend bool operator==(const EdgingMember&, const EdgingMember&) = default;
 };
 

@@ -26,6 +26,59 @@ GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<Grid
   return nearestShape(kind.value_or(GridKind::orthogonal), sheet.cut.cell);
 }
 
+Edging mergedMaterials(const Edging& edging, MaterialIndex keep, MaterialIndex gone) {
+  const auto count = static_cast<MaterialIndex>(edging.materials.size());
+  if (keep == gone || keep < 0 || gone < 0 || keep >= count || gone >= count) return edging;
+  Edging merged = edging;
+  Material& kept = merged.materials[static_cast<std::size_t>(keep)];
+  const Material& lost = edging.materials[static_cast<std::size_t>(gone)];
+  kept.also.push_back(lost.colour);
+  kept.also.insert(kept.also.end(), lost.also.begin(), lost.also.end());
+  if (kept.also.size() > kMostAlso) kept.also.resize(kMostAlso);
+  merged.materials.erase(merged.materials.begin() + gone);
+  const auto now = [&](MaterialIndex one) {
+    if (one == gone) one = keep;
+    return one > gone ? one - 1 : one;
+  };
+  for (EdgingMember& member : merged.members) {
+    member.middle = now(member.middle);
+    for (MaterialIndex& side : member.sides) side = now(side);
+    for (MaterialIndex& corner : member.corners) corner = now(corner);
+  }
+  return merged;
+}
+
+Edging toldMember(const Edging& edging, const TileId& tile, Turn turn, const EdgingShape& shape) {
+  Edging told = edging;
+  const auto member = std::find_if(told.members.begin(), told.members.end(), [&](const EdgingMember& one) { return one.tile == tile && one.turn == turn; });
+  if (member == told.members.end()) return told;
+  const auto take = [](std::vector<MaterialIndex>& places, const std::vector<MaterialIndex>& wanted, MaterialIndex path, MaterialIndex other) {
+    for (std::size_t i = 0; i < places.size() && i < wanted.size(); ++i) {
+      if (wanted[i] != kAnything) places[i] = wanted[i];
+      else if (places[i] == path) places[i] = other;
+    }
+  };
+  if (shape.middle != kAnything) member->middle = shape.middle;
+  // Of a path what was not crossed shows something else.
+  MaterialIndex other = kNothingSeen;
+  for (const EdgingMember& one : edging.members) {
+    for (const MaterialIndex side : one.sides) other = side != member->middle ? side : other;
+  }
+  const bool isPath = edging.decides == Decides::path;
+  take(member->sides, shape.sides, isPath ? member->middle : kAnything, other);
+  take(member->corners, shape.corners, kAnything, other);
+  if (edging.decides == Decides::corners) {
+    // The middle is what most corners show.
+    std::size_t most = 0;
+    for (const MaterialIndex one : member->corners) {
+      const auto times = static_cast<std::size_t>(std::count(member->corners.begin(), member->corners.end(), one));
+      if (times > most) most = times, member->middle = one;
+    }
+  }
+  member->told = true;
+  return told;
+}
+
 InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex material) {
   const auto shown = plainTile(quilt, edging, material);
   if (!shown || material < 0) return {};

@@ -4,6 +4,7 @@
 #include <optional>
 #include <string>
 
+#include "core/document/EdgingShape.h"
 #include "core/document/Quilt.h"
 
 namespace uq {
@@ -16,6 +17,12 @@ struct EdgingAdded {
 EdgingAdded addEdging(const Quilt& quilt, Edging edging, const std::string& name, IdSource& ids);
 // The grid of the quilt's maps on which a sheet's tiles lie as cells, of that kind where one is said; else the nearest there is.
 GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<GridKind> kind = std::nullopt);
+// With two materials taken for one: it keeps the name of the first, is known by the colours of both, and comes to lie where
+// that was in the list; those after the other move up. What was told stays told.
+Edging mergedMaterials(const Edging& edging, MaterialIndex keep, MaterialIndex gone);
+// With a tile held to show a shape, as a person told; it shows what it showed before no longer, and what was not asked
+// (kAnything) it goes on showing. Nothing changes where the tile is no member.
+Edging toldMember(const Edging& edging, const TileId& tile, Turn turn, const EdgingShape& shape);
 // A material of it in hand; nothing in hand where no member shows it.
 InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex material);
 // By its name, else its file's; nullptr where there is none.

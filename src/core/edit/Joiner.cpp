@@ -11,11 +11,6 @@ namespace uq {
 
 namespace {
 
-constexpr int kWrongCorner = 16;
-constexpr int kWrongSide = 64;
-constexpr int kWrongMiddle = 1024;
-constexpr int kAlone = 512;
-
 std::optional<Cell> cellOf(const Quilt& quilt, const EdgingMember& member) {
   const Sheet* sheet = quilt.sheet(member.tile.sheet);
   const auto slot = quilt.slots().find(member.tile.sheet);
@@ -203,18 +198,18 @@ void Joiner::layPlaces(const Ask& ask, MaterialIndex laid) {
   });
 }
 
-std::optional<Joiner::Wanted> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
+std::optional<EdgingShape> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
   const Cell there = before.cells.at(at);
   const EdgingMember* own = memberAt(there);
   const auto laid = laid_.find(at);
   const bool isLaid = laid != laid_.end();
   const bool isClear = there.empty() && hasNothing_;
   if (!isLaid && !own && !isClear) return std::nullopt;
-  Wanted wanted;
+  EdgingShape wanted;
   if (edging_.decides == Decides::corners) {
     for (std::size_t i = 0; i < places_; ++i) {
       const auto corner = laidCorners_.find(canonical(at, static_cast<int>(i)));
-      wanted.corners.push_back(corner != laidCorners_.end() ? corner->second : own ? own->corners[i] : isClear ? kNothingSeen : kFree);
+      wanted.corners.push_back(corner != laidCorners_.end() ? corner->second : own ? own->corners[i] : isClear ? kNothingSeen : kAnything);
     }
     return wanted;
   }
@@ -222,8 +217,8 @@ std::optional<Joiner::Wanted> Joiner::wantedAt(const LayerCells& before, CellPos
   if (edging_.decides == Decides::path) {
     for (std::size_t i = 0; i < places_; ++i) {
       const auto link = links_.find({at, static_cast<int>(i)});
-      const MaterialIndex other = own && own->middle != wanted.middle && own->sides[i] != wanted.middle ? own->sides[i] : kFree;
-      if (link != links_.end()) wanted.sides.push_back(link->second ? wanted.middle : kFree);
+      const MaterialIndex other = own && own->middle != wanted.middle && own->sides[i] != wanted.middle ? own->sides[i] : kAnything;
+      if (link != links_.end()) wanted.sides.push_back(link->second ? wanted.middle : kAnything);
       else wanted.sides.push_back(own && own->middle == wanted.middle ? own->sides[i] : other);
     }
     return wanted;
@@ -251,37 +246,27 @@ std::optional<Joiner::Wanted> Joiner::wantedAt(const LayerCells& before, CellPos
   return wanted;
 }
 
-int Joiner::costOf(const EdgingMember& member, const Wanted& wanted) const {
-  int cost = 0;
-  const auto compare = [&](const Places& shown, const Places& want, int each) {
-    for (std::size_t i = 0; i < want.size() && i < shown.size(); ++i) {
-      if (want[i] == kFree ? member.middle == wanted.middle && shown[i] == member.middle && edging_.decides == Decides::path : shown[i] != want[i]) {
-        cost += want[i] == kNothingSeen ? each * 3 / 4 : each;
-      }
-    }
-  };
-  compare(member.sides, wanted.sides, kWrongSide);
-  compare(member.corners, wanted.corners, kWrongCorner);
-  if (wanted.middle != kFree && member.middle != wanted.middle) cost += kWrongMiddle;
-  const auto joins = [&](const Places& places, MaterialIndex middle) { return std::find(places.begin(), places.end(), middle) != places.end(); };
-  if (wanted.middle != kFree && !wanted.sides.empty() && joins(wanted.sides, wanted.middle) && !joins(member.sides, member.middle)) cost += kAlone;
-  return cost;
+bool Joiner::isShown(const EdgingMember* member, Cell cell, const EdgingShape& wanted) const {
+  if (member) return costOf(edging_, *member, wanted) == 0;
+  return cell.empty() && hasNothing_ && isNothing(wanted);
 }
 
-bool Joiner::isShown(const EdgingMember* member, Cell cell, const Wanted& wanted) const {
-  if (member) return costOf(*member, wanted) == 0;
-  if (!cell.empty() || !hasNothing_) return false;
-  const auto isNothing = [](MaterialIndex one) { return one == kNothingSeen || one == kFree; };
-  return isNothing(wanted.middle) && std::all_of(wanted.sides.begin(), wanted.sides.end(), isNothing) && std::all_of(wanted.corners.begin(), wanted.corners.end(), isNothing);
+std::vector<const EdgingMember*> Joiner::nearest(const EdgingShape& wanted, std::size_t most) const {
+  std::vector<std::pair<int, const EdgingMember*>> all;
+  for (const auto& [member, cell] : members_) all.emplace_back(costOf(edging_, *member, wanted), member);
+  std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  std::vector<const EdgingMember*> found;
+  for (std::size_t i = 0; i < std::min(most, all.size()); ++i) found.push_back(all[i].second);
+  return found;
 }
 
-std::optional<Cell> Joiner::chosen(const Wanted& wanted, CellPos at) {
+std::optional<Cell> Joiner::chosen(const EdgingShape& wanted, CellPos at) {
   if (isShown(nullptr, Cell(), wanted)) return Cell();
   const auto [known, isNew] = known_.try_emplace(wanted);
   if (isNew) {
     int least = std::numeric_limits<int>::max();
     for (const auto& [member, cell] : members_) {
-      const int cost = costOf(*member, wanted);
+      const int cost = costOf(edging_, *member, wanted);
       if (cost > least) continue;
       if (cost < least) known->second.clear();
       least = cost;

@@ -8,14 +8,12 @@
 //  - By sides, or both, a cell has a material, and a border between two is drawn by the one whose members show the other at
 //    their sides; a corner beside a side that shows the other shows it, too.
 //  - A path joins the cells that a stroke crossed one after the other, and keeps the joints it had.
-// Where no member shows exactly what is wanted the one with the least cost is laid: a wrong corner costs 16, a wrong side
-// 64, a wrong middle 1024; a place that should face nothing and does not, a quarter less; a piece that joins nowhere where
-// one was wanted that does, 512 more. Among members that cost the same chance decides by weight, cell and edging, so the
-// same materials come out as the same tiles in whatever order they were laid.
+// Where no member shows exactly what is wanted the one with the least cost is laid (EdgingShape.h). Among members that cost the
+// same chance decides by weight, cell and edging, so the same materials come out as the same tiles in whatever order they were laid.
 //
 // Only cells that touch a laid one by side or corner ever change. One stroke's helper, on its thread: it remembers what was
 // laid, so that cells may come bit by bit. Cost: for each cell laid, itself and its neighbours; for wants that were not seen
-// before, the members. Quilt, edging and grid must live as long.
+// before, the members. Quilt, edging and grid must live as long, and stay where they are.
 #pragma once
 
 #include <cstdint>
@@ -29,6 +27,7 @@
 #include "core/cells/CellSet.h"
 #include "core/cells/LayerCells.h"
 #include "core/document/Quilt.h"
+#include "core/document/EdgingShape.h"
 
 namespace uq {
 
@@ -50,19 +49,18 @@ class Joiner {
     std::span<const CellPos> way = {};  // the cells in the order in which they were crossed, where that is known: a path joins along it
     std::function<bool(CellPos)> may;   // whether a cell may be touched at all
   };
+  // A path goes on from where it ended, unless a new stroke is begun.
+  void beginStroke() { last_.reset(); }
   // Lays it on `onto`; the cells beside those of the ask that changed.
   CellSet lay(LayerCells& onto, const Ask& ask);
 
+  // What a cell is to show after what was laid so far; nothing where that is none of the edging's business.
+  std::optional<EdgingShape> wantedAt(const LayerCells& before, CellPos at) const;
+  const EdgingMember* memberAt(Cell cell) const;
+  // The members nearest to a shape, the best first, at most so many.
+  std::vector<const EdgingMember*> nearest(const EdgingShape& wanted, std::size_t most) const;
+
  private:
-  // What places show: kFree where anything will do.
-  static constexpr MaterialIndex kFree = -2;
-  using Places = std::vector<MaterialIndex>;
-  struct Wanted {
-    MaterialIndex middle = kFree;
-    Places sides;
-    Places corners;
-    auto operator<=>(const Wanted&) const = default;
-  };
   struct Corner {
     CellPos cell;
     int corner = 0;
@@ -73,7 +71,6 @@ class Joiner {
     std::size_t operator()(CellPos at) const { return std::hash<std::uint64_t>()(std::uint64_t(std::uint32_t(at.x)) << 32 | std::uint32_t(at.y)); }
   };
 
-  const EdgingMember* memberAt(Cell cell) const;
   // The same corner, as the first of the cells that meet there calls it.
   Corner canonical(CellPos cell, int corner) const;
   MaterialIndex ground(const Ask& ask) const;
@@ -82,10 +79,8 @@ class Joiner {
   void layPlaces(const Ask& ask, MaterialIndex laid);
   void layLinks(const Ask& ask);
   void link(CellPos a, CellPos b, bool joins);
-  std::optional<Wanted> wantedAt(const LayerCells& before, CellPos at) const;
-  bool isShown(const EdgingMember* member, Cell cell, const Wanted& wanted) const;
-  std::optional<Cell> chosen(const Wanted& wanted, CellPos at);
-  int costOf(const EdgingMember& member, const Wanted& wanted) const;
+  bool isShown(const EdgingMember* member, Cell cell, const EdgingShape& wanted) const;
+  std::optional<Cell> chosen(const EdgingShape& wanted, CellPos at);
 
   const Edging& edging_;
   const Grid& grid_;
@@ -99,7 +94,7 @@ class Joiner {
   std::map<Corner, MaterialIndex> laidCorners_;
   std::map<std::pair<CellPos, int>, bool> links_;  // over that side of that cell
   std::optional<CellPos> last_;                    // of a path
-  std::map<Wanted, std::vector<std::pair<Cell, int>>> known_;  // the best members for a want, and their weights
+  std::map<EdgingShape, std::vector<std::pair<Cell, int>>> known_;  // the best members for a want, and their weights
 };
 
 }  // namespace uq

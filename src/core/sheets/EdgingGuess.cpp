@@ -5,27 +5,22 @@
 #include <cmath>
 #include <map>
 
+#include "core/document/EdgingShape.h"
+#include "core/sheets/CellPatches.h"
+
 namespace uq {
 
 namespace {
 
 using Places = std::vector<MaterialIndex>;
+using Rgb = std::array<int, 3>;
 
-constexpr double kTowardsCorner = 0.80;  // of the way from the middle: where a corner's patch lies
-constexpr double kTowardsBlunt = 0.89;   // the same of hexagons, whose corners are blunt
-constexpr double kHalfway = 0.49;        // where a band along the sides does not reach, and a path that runs elsewhere neither
-constexpr double kTowardsSide = 0.86;    // and a side's
-constexpr unsigned kClear = 100;         // alpha below which nothing is seen
 constexpr double kOneMaterial = 26;            // distance of colours that are one material, at most
 constexpr int kSameHue = 12;             // by which the channels of a stripe differ from those of its ground, at most
 constexpr int kShade = 36;               // and how much darker or lighter it is
+constexpr double kCertain = 10;          // distance of colours that are one for certain
+constexpr double kTwoThings = 8;         // and of two that may be two materials, at least
 constexpr double kFewPatches = 0.035;    // share of all patches below which a colour is an accident
-
-// What a patch shows: the middle value of each channel of what is drawn in it.
-struct Patch {
-  std::array<int, 3> rgb{};
-  bool clear = true;
-};
 
 double apart(const std::array<int, 3>& a, const std::array<int, 3>& b) {
   double sum = 0;
@@ -33,126 +28,18 @@ double apart(const std::array<int, 3>& a, const std::array<int, 3>& b) {
   return std::sqrt(sum);
 }
 
-struct Point {
-  double x, y;
-};
-
-// Where on a cell is looked at, in pixels from its box's corner.
-struct Spots {
-  Point middle;
-  std::vector<Point> corners;
-  std::vector<Point> halfway;  // to the corners
-  std::vector<Point> sides;
-  double radius = 1;
-};
-
-Spots spotsOf(const Grid& grid) {
-  const PixelRect box = grid.cellBox({0, 0});
-  Spots spots;
-  spots.middle = {box.w / 2.0, box.h / 2.0};
-  std::vector<Point> outline;
-  for (const PixelPos at : grid.outline({0, 0})) outline.push_back({double(at.x - box.x), double(at.y - box.y)});
-  const auto towards = [&](Point to, double share) {
-    return Point{spots.middle.x + (to.x - spots.middle.x) * share, spots.middle.y + (to.y - spots.middle.y) * share};
-  };
-  const bool isBlunt = outline.size() == 6;
-  for (std::size_t i = 0; i < outline.size(); ++i) {
-    const Point next = outline[(i + 1) % outline.size()];
-    spots.corners.push_back(towards(outline[i], isBlunt ? kTowardsBlunt : kTowardsCorner));
-    spots.halfway.push_back(towards(outline[i], kHalfway));
-    spots.sides.push_back(towards({(outline[i].x + next.x) / 2, (outline[i].y + next.y) / 2}, kTowardsSide));
-  }
-  spots.radius = std::max(1.0, std::min(box.w, box.h) / (isBlunt ? 18.0 : 11.0));
-  return spots;
-}
-
-class Looking {
- public:
-  Looking(const GridShape& shape) : grid_(makeGrid(shape)), spots_(spotsOf(*grid_)), cell_(shape.cell) {}
-
-  struct Seen {
-    Patch middle;
-    std::vector<Patch> corners;
-    std::vector<Patch> halfway;
-    std::vector<Patch> sides;
-    bool empty = true;
-  };
-  Seen at(const TilePixels& tile) const {
-    Seen seen;
-    seen.middle = patch(tile, spots_.middle, 1.4);
-    for (const Point spot : spots_.corners) seen.corners.push_back(patch(tile, spot, 1));
-    for (const Point spot : spots_.halfway) seen.halfway.push_back(patch(tile, spot, 0.7));
-    for (const Point spot : spots_.sides) seen.sides.push_back(patch(tile, spot, 1));
-    seen.empty = isEmpty(tile);
-    return seen;
-  }
-
- private:
-  // The cell's box on the picture: pictures stand on the bottom of their cell, slanted ones in the middle of it.
-  PixelPos corner(const PixelRect& part) const {
-    const bool slanted = grid_->shape().kind != GridKind::orthogonal;
-    return {part.x + (slanted ? (part.w - cell_.w) / 2 : 0), part.y + part.h - cell_.h};
-  }
-
-  bool isEmpty(const TilePixels& tile) const {
-    for (int y = tile.part.y; y < tile.part.bottom(); ++y) {
-      for (int x = tile.part.x; x < tile.part.right(); ++x) {
-        if (alphaOf(tile.picture.at(x, y)) >= kClear) return false;
-      }
-    }
-    return true;
-  }
-
-  Patch patch(const TilePixels& tile, Point spot, double wider) const {
-    const PixelRect box = grid_->cellBox({0, 0});
-    const PixelPos from = corner(tile.part);
-    const double radius = spots_.radius * wider;
-    std::array<std::vector<int>, 3> channels;
-    int clear = 0;
-    for (int y = static_cast<int>(std::floor(spot.y - radius)); y <= static_cast<int>(std::ceil(spot.y + radius)); ++y) {
-      for (int x = static_cast<int>(std::floor(spot.x - radius)); x <= static_cast<int>(std::ceil(spot.x + radius)); ++x) {
-        const PixelPos on{from.x + x, from.y + y};
-        const bool isIn = x >= 0 && y >= 0 && x < cell_.w && y < cell_.h && on.x >= tile.part.x && on.y >= tile.part.y && on.x < tile.part.right() &&
-                          on.y < tile.part.bottom() && grid_->cellAt({box.x + x, box.y + y}) == CellPos{0, 0};
-        if (!isIn) continue;
-        const std::uint32_t pixel = tile.picture.at(on.x, on.y);
-        const unsigned alpha = alphaOf(pixel);
-        if (alpha < kClear) {
-          ++clear;
-          continue;
-        }
-        for (std::size_t i = 0; i < 3; ++i) channels[i].push_back(static_cast<int>((pixel >> (16 - 8 * i) & 255) * 255 / alpha));
-      }
-    }
-    Patch shown;
-    const auto drawn = static_cast<int>(channels[0].size());
-    shown.clear = drawn == 0 || clear > drawn;
-    if (shown.clear) return shown;
-    for (std::size_t i = 0; i < 3; ++i) {
-      auto middle = channels[i].begin() + static_cast<std::ptrdiff_t>(channels[i].size() / 2);
-      std::nth_element(channels[i].begin(), middle, channels[i].end());
-      shown.rgb[i] = *middle;
-    }
-    return shown;
-  }
-
-  std::unique_ptr<const Grid> grid_;
-  Spots spots_;
-  PixelSize cell_;
-};
-
 // The colours that stand for materials: those with the most patches near them, one after the other.
-std::vector<std::array<int, 3>> coloursOf(const std::vector<Looking::Seen>& tiles) {
+std::vector<std::array<int, 3>> coloursOf(const std::vector<CellPatches::Seen>& tiles) {
   std::vector<std::array<int, 3>> all;
-  const auto take = [&](const Patch& patch) {
+  const auto take = [&](const CellPatch& patch) {
     if (!patch.clear) all.push_back(patch.rgb);
   };
-  for (const Looking::Seen& seen : tiles) {
+  for (const CellPatches::Seen& seen : tiles) {
     if (seen.empty) continue;
     // Middles and corners of plain parts count as much as sides.
     take(seen.middle);
-    for (const Patch& one : seen.corners) take(one);
-    for (const Patch& one : seen.sides) take(one);
+    for (const CellPatch& one : seen.corners) take(one);
+    for (const CellPatch& one : seen.sides) take(one);
   }
   // Few different ones: patches of a material are drawn alike.
   std::map<std::array<int, 3>, int> counted;
@@ -349,38 +236,121 @@ std::string colourWord(const std::array<int, 3>& rgb) {
   return shade + "violet";
 }
 
+std::string freeWord(const Edging& edging, const Rgb& rgb) {
+  const std::string word = colourWord(rgb);
+  std::string name = word;
+  for (int n = 2; materialNamed(edging, name); ++n) name = word + " " + std::to_string(n);
+  return name;
+}
+
+std::uint32_t packed(const Rgb& rgb) { return static_cast<std::uint32_t>(rgb[0] << 16 | rgb[1] << 8 | rgb[2]); }
+Rgb unpacked(std::uint32_t colour) { return {int(colour >> 16 & 255), int(colour >> 8 & 255), int(colour & 255)}; }
+
+// Colours of which it is known what they are.
+struct Sample {
+  Rgb rgb;
+  MaterialIndex material;
+};
+using Samples = std::vector<Sample>;
+
+MaterialIndex nearestOf(const Samples& samples, const CellPatch& patch) {
+  MaterialIndex best = kNothingSeen;
+  double least = 1e9;
+  for (const Sample& one : samples) {
+    if (patch.clear) break;
+    if (const double far = apart(patch.rgb, one.rgb); far < least) least = far, best = one.material;
+  }
+  return best;
+}
+
+Read readBy(const Samples& samples, const CellPatches::Seen& seen) {
+  Read read;
+  read.middle = nearestOf(samples, seen.middle);
+  for (const CellPatch& one : seen.corners) read.corners.push_back(nearestOf(samples, one));
+  for (const CellPatch& one : seen.halfway) read.halfway.push_back(nearestOf(samples, one));
+  for (const CellPatch& one : seen.sides) read.sides.push_back(nearestOf(samples, one));
+  return read;
+}
+
+// The colours of the materials, and what somebody told of tiles: unless that is drawn as another material is for certain.
+Samples samplesOf(const Edging& edging, const std::map<TileId, CellPatches::Seen>& seen) {
+  Samples samples;
+  for (std::size_t i = 0; i < edging.materials.size(); ++i) {
+    samples.push_back({unpacked(edging.materials[i].colour), static_cast<MaterialIndex>(i)});
+    for (const std::uint32_t colour : edging.materials[i].also) samples.push_back({unpacked(colour), static_cast<MaterialIndex>(i)});
+  }
+  const std::size_t certain = samples.size();
+  const auto learn = [&](const CellPatch& patch, MaterialIndex material) {
+    if (patch.clear) return;
+    for (std::size_t i = 0; i < certain; ++i) {
+      if (samples[i].material != material && apart(samples[i].rgb, patch.rgb) < kCertain) return;
+    }
+    samples.push_back({patch.rgb, material});
+  };
+  for (const EdgingMember& one : edging.members) {
+    const auto found = one.told && one.turn == Turn{} ? seen.find(one.tile) : seen.end();
+    if (found == seen.end()) continue;
+    for (std::size_t i = 0; i < one.corners.size(); ++i) learn(found->second.corners[i], one.corners[i]);
+    for (std::size_t i = 0; i < one.sides.size() && edging.decides != Decides::path; ++i) learn(found->second.sides[i], one.sides[i]);
+  }
+  return samples;
+}
+
+void tell(EdgingMember& member, Decides decides, const Telling& telling, const Read& read) {
+  member.middle = decides == Decides::corners ? telling.most(read.corners, read.middle) : read.middle;
+  member.sides = sidesDecide(decides) ? read.sides : Places();
+  member.corners = cornersDecide(decides) ? read.corners : Places();
+  member.told = false;
+  if (decides == Decides::both) agreeCorners(member);
+}
+
+// Two heaps of colours: begun with those farthest apart (Lloyd's iteration; Least squares quantization in PCM, 1982).
+std::pair<Rgb, Rgb> twoHeaps(const std::vector<Rgb>& colours) {
+  std::map<Rgb, int> counted;
+  for (Rgb one : colours) {
+    for (int& channel : one) channel = channel / 4 * 4 + 2;
+    ++counted[one];
+  }
+  Rgb heaps[2] = {{}, {}};
+  double far = -1;
+  for (const auto& [a, countA] : counted) {
+    for (const auto& [b, countB] : counted) {
+      if (const double weighed = apart(a, b) * std::min(countA, countB); weighed > far) far = weighed, heaps[0] = a, heaps[1] = b;
+    }
+  }
+  for (int round = 0; round < 8; ++round) {
+    std::array<double, 3> sums[2] = {{}, {}};
+    double counts[2] = {0, 0};
+    for (const auto& [colour, count] : counted) {
+      const int to = apart(colour, heaps[1]) < apart(colour, heaps[0]) ? 1 : 0;
+      for (std::size_t i = 0; i < 3; ++i) sums[to][i] += double(colour[i]) * count;
+      counts[to] += count;
+    }
+    for (int to = 0; to < 2; ++to) {
+      for (std::size_t i = 0; i < 3 && counts[to] > 0; ++i) heaps[to][i] = static_cast<int>(std::lround(sums[to][i] / counts[to]));
+    }
+  }
+  return {heaps[0], heaps[1]};
+}
+
 }  // namespace
 
 Edging guessedEdging(const GridShape& shape, const std::vector<TileToGuess>& tiles) {
   Edging edging;
   edging.grid = shape.kind;
-  const Looking looking(shape);
-  std::vector<Looking::Seen> seen;
-  for (const TileToGuess& one : tiles) seen.push_back(looking.at(one.pixels));
-  const auto colours = coloursOf(seen);
-  for (const auto& colour : colours) {
-    std::string name = colourWord(colour);
-    for (int n = 2; materialNamed(edging, name); ++n) name = colourWord(colour) + " " + std::to_string(n);
-    edging.materials.push_back({name, static_cast<std::uint32_t>(colour[0] << 16 | colour[1] << 8 | colour[2])});
+  const CellPatches patches(shape);
+  std::vector<CellPatches::Seen> seen;
+  for (const TileToGuess& one : tiles) seen.push_back(patches.at(one.pixels));
+  Samples samples;
+  for (const Rgb& colour : coloursOf(seen)) {
+    edging.materials.push_back({freeWord(edging, colour), packed(colour)});
+    samples.push_back({colour, static_cast<MaterialIndex>(samples.size())});
   }
-  const auto materialOf = [&](const Patch& patch) {
-    MaterialIndex best = kNothingSeen;
-    double least = 1e9;
-    for (std::size_t i = 0; !patch.clear && i < colours.size(); ++i) {
-      if (const double far = apart(patch.rgb, colours[i]); far < least) least = far, best = static_cast<MaterialIndex>(i);
-    }
-    return best;
-  };
   std::vector<Read> reads;
   std::vector<std::size_t> members;
   for (std::size_t i = 0; i < seen.size(); ++i) {
     if (seen[i].empty) continue;
-    Read read;
-    read.middle = materialOf(seen[i].middle);
-    for (const Patch& one : seen[i].corners) read.corners.push_back(materialOf(one));
-    for (const Patch& one : seen[i].halfway) read.halfway.push_back(materialOf(one));
-    for (const Patch& one : seen[i].sides) read.sides.push_back(materialOf(one));
-    reads.push_back(std::move(read));
+    reads.push_back(readBy(samples, seen[i]));
     members.push_back(i);
   }
   if (reads.empty() || edging.materials.empty()) return edging;
@@ -389,13 +359,72 @@ Edging guessedEdging(const GridShape& shape, const std::vector<TileToGuess>& til
   for (std::size_t i = 0; i < reads.size(); ++i) {
     EdgingMember member;
     member.tile = tiles[members[i]].tile;
-    member.middle = edging.decides == Decides::corners ? telling.most(reads[i].corners, reads[i].middle) : reads[i].middle;
-    if (sidesDecide(edging.decides)) member.sides = reads[i].sides;
-    if (cornersDecide(edging.decides)) member.corners = reads[i].corners;
-    if (edging.decides == Decides::both) agreeCorners(member);
+    tell(member, edging.decides, telling, reads[i]);
     edging.members.push_back(std::move(member));
   }
   return edging;
+}
+
+Edging guessedAnew(const Edging& now, const GridShape& shape, const std::vector<TileToGuess>& tiles) {
+  const CellPatches patches(shape);
+  std::map<TileId, CellPatches::Seen> seen;
+  for (const TileToGuess& one : tiles) seen.emplace(one.tile, patches.at(one.pixels));
+  const Samples samples = samplesOf(now, seen);
+  std::vector<Read> reads;
+  for (const auto& [tile, one] : seen) reads.push_back(readBy(samples, one));
+  const Telling telling(std::move(reads), placesOf(shape.kind));
+  Edging anew = now;
+  for (EdgingMember& member : anew.members) {
+    const auto found = seen.find(member.tile);
+    const bool fits = member.sides.empty() != sidesDecide(now.decides) && member.corners.empty() != cornersDecide(now.decides);
+    if ((member.told && fits) || found == seen.end() || member.turn != Turn{}) continue;
+    tell(member, now.decides, telling, readBy(samples, found->second));
+  }
+  // What lies turned shows what its tile shows straight.
+  const auto grid = makeGrid(shape);
+  std::erase_if(anew.members, [&](EdgingMember& member) {
+    if (member.turn == Turn{} || member.told) return false;
+    const auto straight = std::find_if(anew.members.begin(), anew.members.end(), [&](const EdgingMember& one) { return one.tile == member.tile && one.turn == Turn{}; });
+    if (straight == anew.members.end()) return true;
+    const EdgingShape turned = turnedShape(*grid, shapeOf(*straight), member.turn);
+    member.middle = turned.middle;
+    member.sides = turned.sides;
+    member.corners = turned.corners;
+    return false;
+  });
+  // What was told of places that no longer decide says nothing any more.
+  std::erase_if(anew.members, [&](const EdgingMember& member) { return member.sides.empty() == sidesDecide(now.decides) || member.corners.empty() == cornersDecide(now.decides); });
+  return anew;
+}
+
+Edging splitMaterial(const Edging& now, const GridShape& shape, const std::vector<TileToGuess>& tiles, MaterialIndex material) {
+  if (material < 0 || material >= static_cast<int>(now.materials.size()) || now.materials.size() >= static_cast<std::size_t>(kMostMaterials)) return now;
+  const CellPatches patches(shape);
+  std::map<TileId, CellPatches::Seen> seen;
+  for (const TileToGuess& one : tiles) seen.emplace(one.tile, patches.at(one.pixels));
+  const Samples samples = samplesOf(now, seen);
+  std::vector<Rgb> own;
+  const auto take = [&](const CellPatch& one) {
+    if (!one.clear && nearestOf(samples, one) == material) own.push_back(one.rgb);
+  };
+  for (const auto& [tile, one] : seen) {
+    take(one.middle);
+    for (const CellPatch& corner : one.corners) take(corner);
+    for (const CellPatch& side : one.sides) take(side);
+  }
+  const auto [first, second] = twoHeaps(own);
+  if (apart(first, second) < kTwoThings) return now;
+  Edging split = now;
+  Material& kept = split.materials[static_cast<std::size_t>(material)];
+  kept.also.clear();
+  kept.colour = packed(first);
+  split.materials.push_back({freeWord(split, second), packed(second)});
+  // What somebody said of the one may now mean the other: it is guessed again.
+  for (EdgingMember& member : split.members) {
+    const auto shows = [&](const Places& places) { return std::find(places.begin(), places.end(), material) != places.end(); };
+    if (member.middle == material || shows(member.sides) || shows(member.corners)) member.told = false;
+  }
+  return guessedAnew(split, shape, tiles);
 }
 
 }  // namespace uq

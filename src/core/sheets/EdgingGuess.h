@@ -26,4 +26,10 @@ struct TileToGuess {
 // where the tiles show nothing that could join.
 Edging guessedEdging(const GridShape& shape, const std::vector<TileToGuess>& tiles);
 
+// The members guessed anew with the materials and what decides as they are, and all that was told held fast: what is drawn at
+// told places is known to be that. `tiles` are the members' own; those that are not among them stay as they are.
+Edging guessedAnew(const Edging& now, const GridShape& shape, const std::vector<TileToGuess>& tiles);
+// The same with a material taken for two, by the two colours in which it is drawn most; as it is where that is one.
+Edging splitMaterial(const Edging& now, const GridShape& shape, const std::vector<TileToGuess>& tiles, MaterialIndex material);
+
 }  // namespace uq

@@ -35,6 +35,12 @@ class EdgingReading {
     for (const Json& one : fields_.list("materials", kMostMaterials)) {
       Fields material(one, file_);
       Material read{material.text("name"), material.colour("colour")};
+      for (const Json& also : material.listIfAny("also", kMostAlso)) {
+        const auto* text = also.as<std::string>();
+        const auto colour = text ? colourFromText(*text) : std::nullopt;
+        if (!colour) fields_.refuse("\"also\" are colours like \"#1b2030\"", also.line);
+        read.also.push_back(colour.value_or(0));
+      }
       fields_.takeFrom(material);
       edging_.materials.push_back(std::move(read));
     }
@@ -70,6 +76,7 @@ class EdgingReading {
     one.sides = places(fields, "sides");
     one.corners = places(fields, "corners");
     one.weight = fields.numberIfAny("weight", 1, kMostMemberWeight, 1);
+    one.told = fields.flagIfAny("told");
     fields_.takeFrom(fields);
     return one;
   }
@@ -102,13 +109,20 @@ Json memberJson(const Edging& edging, const EdgingMember& member) {
   if (!member.sides.empty()) object.emplace_back("sides", namesOf(edging, member.sides));
   if (!member.corners.empty()) object.emplace_back("corners", namesOf(edging, member.corners));
   if (member.weight != 1) object.emplace_back("weight", member.weight);
+  if (member.told) object.emplace_back("told", true);
   return object;
 }
 
 Json edgingDocument(const Edging& edging) {
   Json::Object object = documentBegun("edging");
   Json::Array materials;
-  for (const Material& one : edging.materials) materials.push_back(Json::Object{{"name", one.name}, {"colour", colourText(one.colour)}});
+  for (const Material& one : edging.materials) {
+    Json::Object material{{"name", one.name}, {"colour", colourText(one.colour)}};
+    Json::Array also;
+    for (const std::uint32_t colour : one.also) also.emplace_back(colourText(colour));
+    if (!also.empty()) material.emplace_back("also", std::move(also));
+    materials.push_back(std::move(material));
+  }
   Json::Array members;
   for (const EdgingMember& one : edging.members) {
     Json::Object member{{"sheet", one.tile.sheet.text()}};
