@@ -109,17 +109,17 @@ TEST_F(AtTheBench, AWrongSpotIsPutRightWhereItIsWrong) {
   ASSERT_NO_FATAL_FAILURE(bringMade(0, [](const MadeEdging& one) {
     return one.set == MadeSet::full && one.truth.decides == Decides::corners && one.shape.kind == GridKind::orthogonal && one.truth.materials.size() == 2 && !one.outlined && one.arranged;
   }));
-  // Somebody took one tile for another.
   const Edging right = edging();
   const auto wanted = patch->patch()->spotAt({1, 1});
   ASSERT_TRUE(wanted && wanted->member && wanted->cost == 0);
+  const TileId tile = wanted->member->tile;
+  // Somebody took one tile for another.
   Edging wrong = right;
   const EdgingMember& swapped = *std::find_if(right.members.begin(), right.members.end(), [&](const EdgingMember& one) { return one.corners != wanted->member->corners && std::count(one.corners.begin(), one.corners.end(), one.middle) == 4; });
   for (EdgingMember& one : wrong.members) {
     if (one.tile == wanted->member->tile) one.corners = swapped.corners, one.middle = swapped.middle;
   }
   session().quiltStep(QStringLiteral("Take it for another"), session().quilt().with(wrong));
-  const TileId tile = wanted->member->tile;
   const auto shown = patch->patch()->spotAt({1, 1});
   ASSERT_TRUE(shown && (!shown->member || shown->member->tile != tile));
   picture("bench-wrong");
@@ -129,14 +129,13 @@ TEST_F(AtTheBench, AWrongSpotIsPutRightWhereItIsWrong) {
   ASSERT_TRUE(fan && fan->isVisible());
   picture("bench-fan");
   // The tile is among the first, and is taken by its picture.
-  const auto offers = patch->patch()->candidates({1, 1}, CandidateFan::kFew);
-  const auto at = std::find_if(offers.begin(), offers.end(), [&](const EdgingMember* one) { return one->tile == tile; });
-  if (at == offers.end()) {
+  const auto all = patch->patch()->candidates({1, 1}, kMostMembersOfEdging);
+  const auto found = std::find_if(all.begin(), all.end(), [&](const EdgingMember* one) { return one->tile == tile; }) - all.begin();
+  ASSERT_LT(found, static_cast<std::ptrdiff_t>(all.size()));
+  if (found >= static_cast<std::ptrdiff_t>(CandidateFan::kFew)) {
     hand.click(part<QToolButton>("candidates-more"));
     settle();
   }
-  const auto all = patch->patch()->candidates({1, 1}, kMostMembersOfEdging);
-  const auto found = std::find_if(all.begin(), all.end(), [&](const EdgingMember* one) { return one->tile == tile; }) - all.begin();
   hand.click(part<QToolButton>(QStringLiteral("candidate-%1").arg(found).toUtf8().constData()));
   EXPECT_LE(hand.actions() - actions, 3);
   report("a wrong spot put right");
@@ -252,7 +251,8 @@ TEST_F(AtTheBench, WhatIsMissingIsTurnedOrCutTogether) {
   hand.click(parts);
   EXPECT_LT(missing(), atFirst / 2);
   ASSERT_EQ(session().quilt().sheets().size(), sheets + 1);
-  EXPECT_EQ(session().quilt().sheets().back()->name, "shore, made");
+  const Id madeSheet = sheetNamed("shore, made");
+  ASSERT_FALSE(madeSheet.empty());
   picture("bench-made");
   // Saved and opened again it is all there.
   hand.key(Qt::Key_Escape);
@@ -262,7 +262,7 @@ TEST_F(AtTheBench, WhatIsMissingIsTurnedOrCutTogether) {
   close();
   openDemo();
   EXPECT_EQ(session().quilt().edgings().front().read(), kept);
-  EXPECT_TRUE(session().painter().pictures().tile(session().quilt(), {*session().quilt().slots().find(session().quilt().sheets().back()->id), 0}));
+  EXPECT_TRUE(session().painter().pictures().tile(session().quilt(), {*session().quilt().slots().find(madeSheet), 0}));
   // Joined no more, the tiles stay.
   hand.click(part<QToolButton>("edging-shore"));
   hand.click(part<QToolButton>("bench-remove"));
