@@ -16,6 +16,7 @@
 #include "app/workroom/Clipboard.h"
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
+#include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
 
@@ -25,6 +26,7 @@ namespace {
 std::string bytes(const Quilt& quilt) {
   std::string all = writeJson(quiltDocument(quilt.facts())) + writeJson(linksDocument(linksOf(quilt)));
   for (const auto& sheet : quilt.sheets()) all += writeJson(sheetDocument(sheet.read()));
+  for (const auto& edging : quilt.edgings()) all += writeJson(edgingDocument(edging.read()));
   for (const auto& map : quilt.maps()) {
     all += map->folder + "\n" + writeJson(mapDocument(map.read()));
     for (const auto& one : map->layers) all += writeCells(one->cells, quilt) + writeNumbers(one->lifts);
@@ -396,8 +398,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         trigger(id);
         return plays && !room->canvas()->playsCamera();
       }
-      case ActionId::checkSizes:
-      case ActionId::mapFacts: return opens("map-facts");
+      case ActionId::checkSizes: case ActionId::mapFacts: return opens("map-facts");
       case ActionId::listRoles: return opens("roles-list");
       case ActionId::rulers: return changed(&Desk::rulers);
       case ActionId::goToBoard: return changed(&Desk::onBoard);
@@ -426,8 +427,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::searchTable:
         trigger(id);
         return room->findChild<QLineEdit*>(QStringLiteral("table-search"))->hasFocus();
-      case ActionId::usedHere:
-      case ActionId::fitsHere: return opens("found-tiles");
+      case ActionId::usedHere: case ActionId::fitsHere: return opens("found-tiles");
       case ActionId::nextPlace: {
         room->canvas()->setZoom(4, {});
         const QPointF before = room->canvas()->seenPixels().center();

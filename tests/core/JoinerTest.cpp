@@ -219,6 +219,74 @@ TEST(Joiner, LaysTheLeastWrongWhereAShapeIsMissing) {
   EXPECT_EQ(on.wrongJoints(), 0);
 }
 
+// Whatever shape lays it: a box, an outline, a line, an oval, a fill.
+TEST(Joiner, LeavesNoJointWrongWithAnyTool) {
+  for (const Tool tool : {Tool::box, Tool::line, Tool::oval, Tool::fill}) {
+    EXPECT_TRUE(rc::check(std::to_string(static_cast<int>(tool)), [tool] {
+      JoinedGround on(fullSet(*rc::gen::element(Decides::sides, Decides::corners, Decides::both)));
+      for (int i = 0; i < 3; ++i) {
+        StrokePlan plan = layingOn(on.at, materialInHand(on.quilt, on.edge(), 0));
+        plan.tool = tool;
+        plan.takesAway = *rc::gen::inRange(0, 4) == 0;
+        plan.options.outlines = *rc::gen::arbitrary<bool>();
+        on.quilt = stroked(on.quilt, plan, someCells(on.bounds, tool == Tool::fill ? 1 : 2));
+        RC_ASSERT(on.wrongJoints() == 0);
+      }
+    }));
+  }
+}
+
+// Laid at once or cell by cell, as a large set or as many small ones: the same.
+TEST(Joiner, ComesOutTheSameAtOnceAndCellByCell) {
+  EXPECT_TRUE(rc::check("boxes", [] {
+    MadeEdging made = fullSet(*rc::gen::element(Decides::sides, Decides::corners, Decides::both));
+    while (made.shape.kind != GridKind::orthogonal) made = fullSet(made.truth.decides);
+    JoinedGround one(std::move(made));
+    JoinedGround other = one;
+    const std::vector<CellPos> ends = someCells(one.bounds, 2);
+    StrokePlan plan = layingOn(one.at, materialInHand(one.quilt, one.edge(), 0));
+    plan.tool = Tool::box;
+    one.quilt = stroked(one.quilt, plan, ends);
+    const CellRect box = CellRect::around(ends[0], ends[1]);
+    std::vector<CellPos> cells;
+    for (int y = box.y0; y < box.y1; ++y) {
+      for (int x = box.x0; x < box.x1; ++x) cells.push_back({x, y});
+    }
+    for (const CellPos cell : cells) other.paint({cell});
+    RC_ASSERT(one.cells() == other.cells());
+  }));
+}
+
+// Three materials of which the first and the last have no border: the second comes between, and nothing beyond two cells changes.
+TEST(Joiner, LaysAThirdWhereTwoHaveNoBorder) {
+  int seen = 0;
+  for (std::uint64_t seed = 0; seed < 4'000 && seen < 12; ++seed) {
+    MadeEdging made = madeEdging(seed, false);
+    if (made.set != MadeSet::full || made.truth.decides != Decides::corners || made.truth.materials.size() != 3 || showsNothing(made.truth)) continue;
+    ++seen;
+    // Materials 0 and 1 are never seen together.
+    std::erase_if(made.truth.members, [](const EdgingMember& one) {
+      const auto shows = [&](MaterialIndex material) { return std::count(one.corners.begin(), one.corners.end(), material) > 0; };
+      return shows(0) && shows(1);
+    });
+    JoinedGround on(std::move(made));
+    const CellGrid before = on.cells();
+    on.paint({{5, 6}, {8, 6}});
+    EXPECT_EQ(on.wrongJoints(), 0) << on.made.called;
+    bool third = false;
+    for (int y = on.bounds.y0; y < on.bounds.y1; ++y) {
+      for (int x = on.bounds.x0; x < on.bounds.x1; ++x) {
+        const EdgingMember* member = on.member(on.cells().at({x, y}));
+        ASSERT_TRUE(member);
+        third = third || std::count(member->corners.begin(), member->corners.end(), 2) > 0;
+        if (x < 3 || x > 10 || y < 4 || y > 8) EXPECT_EQ(on.cells().at({x, y}), before.at({x, y})) << x << ", " << y;
+      }
+    }
+    EXPECT_TRUE(third);
+  }
+  EXPECT_EQ(seen, 12);
+}
+
 TEST(Joiner, AMaterialInHandIsSpeltByNamesAndGoesWithItsEdging) {
   JoinedGround on(madeEdging(2, false));
   const InHand hand = materialInHand(on.quilt, on.edge(), 0);

@@ -61,6 +61,7 @@ void CandidateFan::layOut(std::size_t count) {
   const auto place = [&](QToolButton* button) {
     grid->addWidget(button, at / kColumns, at % kColumns);
     button->installEventFilter(this);
+    button->show();
     ++at;
   };
   for (std::size_t i = 0; i < count; ++i) {
@@ -87,6 +88,7 @@ void CandidateFan::layOut(std::size_t count) {
     at = (at + kColumns - 1) / kColumns * kColumns;
     grid->addWidget(more, at / kColumns, 0, 1, kColumns, Qt::AlignLeft);
     more->installEventFilter(this);
+    more->show();
   }
   grid->activate();
   resize(sizeHint());

@@ -2,10 +2,13 @@
 
 #include <algorithm>
 #include <cstdlib>
+#include <cstring>
 #include <limits>
 #include <set>
 
+#include "core/cells/CellReader.h"
 #include "core/edit/Chance.h"
+#include "core/edit/ChunkWrites.h"
 
 namespace uq {
 
@@ -33,34 +36,68 @@ std::optional<Cell> plainTile(const Quilt& quilt, const Edging& edging, Material
   return best;
 }
 
+class Joiner::Before {
+ public:
+  explicit Before(const LayerCells& layer) : cells_(layer.cells) {}
+  Cell at(CellPos pos) { return cells_.at(pos); }
+
+ private:
+  CellReader cells_;
+};
+
 Joiner::Joiner(const Quilt& quilt, const Edging& edging, const Grid& grid)
-    : edging_(edging), grid_(grid), places_(static_cast<std::size_t>(placesOf(grid.shape().kind))), hasNothing_(showsNothing(edging)) {
+    : edging_(edging), grid_(grid), places_(static_cast<std::size_t>(placesOf(grid.shape().kind))), hasNothing_(showsNothing(edging)), seed_(std::hash<Id>()(edging.id)) {
+  std::array<std::array<bool, kCodes>, kCodes> draws{};  // a member of the first shows the second at a side
   for (const EdgingMember& one : edging.members) {
     const auto cell = cellOf(quilt, one);
     if (!cell) continue;
     members_.emplace_back(&one, *cell);
     // A tile with two meanings means the first.
     byCell_.try_emplace(cell->bits(), &one);
-    for (const MaterialIndex side : one.sides) {
-      if (side != one.middle) draws_[{one.middle, side}] = true;
+    for (const MaterialIndex side : one.sides) draws[index(one.middle)][index(side)] = side != one.middle;
+    for (const MaterialIndex a : one.corners) {
+      for (const MaterialIndex b : one.corners) meets_[index(a)][index(b)] = true;
     }
   }
-  for (const CellPos from : {CellPos{0, 0}, CellPos{1, 0}, CellPos{0, 1}, CellPos{1, 1}}) {
-    std::vector<std::vector<Corner>> corners;
+  for (MaterialIndex own = kNothingSeen; own < kMostMaterials; ++own) {
+    for (MaterialIndex other = kNothingSeen; other < kMostMaterials; ++other) {
+      const bool ownDraws = draws[index(own)][index(other)];
+      const bool otherDraws = draws[index(other)][index(own)];
+      // Of the two the one that the other's members draw.
+      MaterialIndex seen = ownDraws ? other : own;
+      if (ownDraws && otherDraws) seen = std::min(own, other);
+      borders_[index(own)][index(other)] = seen;
+      if (edging.decides != Decides::corners) meets_[index(own)][index(other)] = ownDraws || otherDraws;
+    }
+  }
+  for (std::size_t parity = 0; parity < 4; ++parity) {
+    const CellPos from{static_cast<int>(parity & 1), static_cast<int>(parity >> 1)};
+    const auto way = [&](CellPos to) { return CellPos{to.x - from.x, to.y - from.y}; };
+    Around& here = around_[parity];
     const auto outline = grid.outline(from);
-    for (std::size_t corner = 0; corner < places_; ++corner) {
-      std::vector<Corner> meeting;
-      for (const CellPos cell : grid.aroundCorner(from, static_cast<int>(corner))) {
+    for (std::size_t i = 0; i < places_; ++i) {
+      here.across.push_back(way(grid.across(from, static_cast<int>(i))));
+      const auto beyond = grid.acrossCorner(from, static_cast<int>(i));
+      here.acrossCorner.push_back(beyond ? std::optional(way(*beyond)) : std::nullopt);
+      here.atCorner.emplace_back();
+      Corner first{from, static_cast<int>(i)};
+      for (const CellPos cell : grid.aroundCorner(from, static_cast<int>(i))) {
+        here.atCorner.back().push_back(way(cell));
         const auto other = grid.outline(cell);
         // The corner of the other cell that lies nearest: outlines of toothed grids may differ by a pixel.
-        const auto far = [&](const PixelPos& at) { return std::abs(at.x - outline[corner].x) + std::abs(at.y - outline[corner].y); };
+        const auto far = [&](const PixelPos& at) { return std::abs(at.x - outline[i].x) + std::abs(at.y - outline[i].y); };
         const auto nearest = std::min_element(other.begin(), other.end(), [&](const PixelPos& a, const PixelPos& b) { return far(a) < far(b); });
-        meeting.push_back({{cell.x - from.x, cell.y - from.y}, static_cast<int>(nearest - other.begin())});
+        first = std::min(first, Corner{cell, static_cast<int>(nearest - other.begin())});
       }
-      corners.push_back(std::move(meeting));
+      here.canonical.push_back({way(first.cell), first.corner});
     }
-    meets_.push_back(std::move(corners));
   }
+}
+
+std::size_t Joiner::HashWant::operator()(const Want& want) const {
+  std::uint64_t halves[2];
+  std::memcpy(halves, want.places.data(), sizeof halves);
+  return mixedBits(halves[0] ^ mixedBits(halves[1]));
 }
 
 const EdgingMember* Joiner::memberAt(Cell cell) const {
@@ -74,56 +111,77 @@ std::optional<MaterialIndex> Joiner::materialOf(Cell cell) const {
   return member ? std::optional(member->middle) : std::nullopt;
 }
 
-Joiner::Corner Joiner::canonical(CellPos cell, int corner) const {
-  const auto parity = static_cast<std::size_t>((cell.x & 1) + 2 * (cell.y & 1));
-  Corner first{cell, corner};
-  for (const Corner& one : meets_[parity][static_cast<std::size_t>(corner)]) {
-    first = std::min(first, Corner{{cell.x + one.cell.x, cell.y + one.cell.y}, one.corner});
+std::int8_t Joiner::cornerLaid(CellPos at, std::size_t corner) const {
+  const Corner& first = around(at).canonical[corner];
+  return laidCorners_[static_cast<std::size_t>(first.corner)].at(on(at, first.cell));
+}
+
+void Joiner::layCorner(CellPos at, std::size_t corner, MaterialIndex material) {
+  const Corner& first = around(at).canonical[corner];
+  laidCorners_[static_cast<std::size_t>(first.corner)].set(on(at, first.cell), static_cast<std::int8_t>(material));
+}
+
+std::optional<MaterialIndex> Joiner::middleOf(Before& before, CellPos at) const {
+  const std::int8_t laid = laid_.at(at);
+  return laid != SparseBytes::kUnset ? std::optional<MaterialIndex>(laid) : materialOf(before.at(at));
+}
+
+std::optional<MaterialIndex> Joiner::cornerOf(Before& before, CellPos at, std::size_t corner) const {
+  if (const std::int8_t laid = cornerLaid(at, corner); laid != SparseBytes::kUnset) return laid;
+  const Cell there = before.at(at);
+  if (const EdgingMember* own = memberAt(there)) return own->corners[corner];
+  return there.empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
+}
+
+std::optional<MaterialIndex> Joiner::between(MaterialIndex a, MaterialIndex b) const {
+  for (MaterialIndex third = kNothingSeen; third < static_cast<MaterialIndex>(edging_.materials.size()); ++third) {
+    if (third != a && third != b && meet(a, third) && meet(third, b)) return third;
   }
-  return first;
-}
-
-std::optional<MaterialIndex> Joiner::middleOf(const LayerCells& before, CellPos at) const {
-  const auto laid = laid_.find(at);
-  return laid != laid_.end() ? std::optional(laid->second) : materialOf(before.cells.at(at));
-}
-
-// What is seen at a place that two materials share: of the two the one that the other's members draw.
-MaterialIndex Joiner::border(MaterialIndex own, MaterialIndex other) const {
-  if (own == other) return own;
-  const bool ownDraws = draws_.contains({own, other});
-  const bool otherDraws = draws_.contains({other, own});
-  if (ownDraws != otherDraws) return ownDraws ? other : own;
-  return ownDraws ? std::min(own, other) : own;
+  return std::nullopt;
 }
 
 // What comes where a material is taken away: *nothing* where the edging has it, else what lies around most.
-MaterialIndex Joiner::ground(const Ask& ask) const {
+MaterialIndex Joiner::ground(Before& before, const CellSet& ring, MaterialIndex taken) const {
   if (hasNothing_) return kNothingSeen;
-  std::map<MaterialIndex, int> around;
-  ask.cells.forEachStretch([&](CellPos first, int count) {
+  std::array<int, kCodes> counts{};
+  ring.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
-      for (int corner = 0; corner < static_cast<int>(places_); ++corner) {
-        for (const CellPos beside : grid_.aroundCorner({first.x + i, first.y}, corner)) {
-          const auto material = ask.cells.contains(beside) ? std::nullopt : middleOf(ask.before, beside);
-          if (material && *material != ask.material) ++around[*material];
-        }
-      }
+      const auto material = middleOf(before, {first.x + i, first.y});
+      if (material && *material != taken) ++counts[index(*material)];
     }
   });
-  MaterialIndex best = ask.material == 0 && edging_.materials.size() > 1 ? 1 : 0;
-  int most = 0;
-  for (const auto& [material, count] : around) {
-    if (count > most) most = count, best = material;
+  const auto most = std::max_element(counts.begin(), counts.end());
+  if (*most > 0) return static_cast<MaterialIndex>(most - counts.begin()) - 1;
+  return taken == 0 && edging_.materials.size() > 1 ? 1 : 0;
+}
+
+Joiner::Rim Joiner::rimOf(const CellSet& cells) const {
+  CellSet ring;
+  CellSet rim;
+  for (std::size_t corner = 0; corner < places_; ++corner) {
+    // Of the cells at a corner the first is the cell itself.
+    for (std::size_t i = 1; i < around_[0].atCorner[corner].size(); ++i) {
+      const auto step = [&](bool oddColumn, bool oddRow) { return around_[(oddColumn ? 1u : 0u) + (oddRow ? 2u : 0u)].atCorner[corner][i]; };
+      cells.forEachWithoutNeighbour(step, cells.bounds(), [&](CellPos at) {
+        rim.insert(at);
+        ring.insert(on(at, around(at).atCorner[corner][i]));
+      });
+    }
   }
-  return best;
+  return {std::move(ring), cells.without(rim)};
 }
 
 void Joiner::link(CellPos a, CellPos b, bool joins) {
+  const auto note = [&](CellPos at, std::size_t side) {
+    const auto bit = static_cast<std::int8_t>(1 << side);
+    const auto bits = [&](const SparseBytes& of) { return of.at(at) == SparseBytes::kUnset ? std::int8_t{0} : of.at(at); };
+    linked_.set(at, static_cast<std::int8_t>(bits(linked_) | bit));
+    joined_.set(at, static_cast<std::int8_t>(joins ? bits(joined_) | bit : bits(joined_) & ~bit));
+  };
   for (std::size_t side = 0; side < places_; ++side) {
-    if (grid_.across(a, static_cast<int>(side)) != b) continue;
-    links_[{a, static_cast<int>(side)}] = joins;
-    links_[{b, static_cast<int>((side + places_ / 2) % places_)}] = joins;
+    if (across(a, side) != b) continue;
+    note(a, side);
+    note(b, (side + places_ / 2) % places_);
   }
 }
 
@@ -171,84 +229,125 @@ void Joiner::layLinks(const Ask& ask) {
   }
 }
 
-void Joiner::layPlaces(const Ask& ask, MaterialIndex laid) {
-  const auto forEach = [&](const auto& visit) {
-    ask.cells.forEachStretch([&](CellPos first, int count) {
-      for (int i = 0; i < count; ++i) visit(CellPos{first.x + i, first.y});
-    });
-  };
+void Joiner::layPlaces(Before& before, const Ask& ask, MaterialIndex laid, const Rim& rim) {
   if (edging_.decides == Decides::path) layLinks(ask);
-  forEach([&](CellPos at) { laid_[at] = laid; });
+  ask.cells.forEachStretch([&](CellPos first, int count) { laid_.set(first, count, static_cast<std::int8_t>(laid)); });
   if (edging_.decides != Decides::corners) return;
-  forEach([&](CellPos at) {
-    for (int corner = 0; corner < static_cast<int>(places_); ++corner) laidCorners_[canonical(at, corner)] = laid;
+  ask.cells.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      for (std::size_t corner = 0; corner < places_; ++corner) layCorner({first.x + i, first.y}, corner, laid);
+    }
   });
   if (!ask.takesAway) return;
   // A corner of a cell that stays whole stays.
-  forEach([&](CellPos at) {
-    for (int corner = 0; corner < static_cast<int>(places_); ++corner) {
-      for (const CellPos beside : grid_.aroundCorner(at, corner)) {
-        const auto own = laid_.find(beside);
-        const EdgingMember* member = memberAt(ask.before.cells.at(beside));
-        const bool wasWhole = member && std::all_of(member->corners.begin(), member->corners.end(), [&](MaterialIndex one) { return one == ask.material; });
-        const bool staysWhole = own != laid_.end() ? own->second == ask.material : wasWhole;
-        if (staysWhole && !ask.cells.contains(beside)) laidCorners_[canonical(at, corner)] = ask.material;
-      }
+  rim.ring.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos beside{first.x + i, first.y};
+      const std::int8_t own = laid_.at(beside);
+      const EdgingMember* member = memberAt(before.at(beside));
+      const bool wasWhole = member && std::all_of(member->corners.begin(), member->corners.end(), [&](MaterialIndex one) { return one == ask.material; });
+      if (own != SparseBytes::kUnset ? own != ask.material : !wasWhole) continue;
+      for (std::size_t corner = 0; corner < places_; ++corner) layCorner(beside, corner, ask.material);
     }
   });
 }
 
-std::optional<EdgingShape> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
-  const Cell there = before.cells.at(at);
-  const EdgingMember* own = memberAt(there);
-  const auto laid = laid_.find(at);
-  const bool isLaid = laid != laid_.end();
-  const bool isClear = there.empty() && hasNothing_;
-  if (!isLaid && !own && !isClear) return std::nullopt;
-  EdgingShape wanted;
-  if (edging_.decides == Decides::corners) {
-    for (std::size_t i = 0; i < places_; ++i) {
-      const auto corner = laidCorners_.find(canonical(at, static_cast<int>(i)));
-      wanted.corners.push_back(corner != laidCorners_.end() ? corner->second : own ? own->corners[i] : isClear ? kNothingSeen : kAnything);
+// Where what was laid meets what it has no border with, what both have one with comes between.
+void Joiner::layBetween(Before& before, const Ask& ask, MaterialIndex laid, CellSet& ring) {
+  if (edging_.decides == Decides::path) return;
+  CellSet more;
+  const auto touch = [&](CellPos at) {
+    for (std::size_t corner = 0; corner < places_; ++corner) {
+      for (const CellPos way : around(at).atCorner[corner]) more.insert(on(at, way));
     }
-    return wanted;
-  }
-  wanted.middle = isLaid ? laid->second : own ? own->middle : kNothingSeen;
-  if (edging_.decides == Decides::path) {
-    for (std::size_t i = 0; i < places_; ++i) {
-      const auto link = links_.find({at, static_cast<int>(i)});
-      const MaterialIndex other = own && own->middle != wanted.middle && own->sides[i] != wanted.middle ? own->sides[i] : kAnything;
-      if (link != links_.end()) wanted.sides.push_back(link->second ? wanted.middle : kAnything);
-      else wanted.sides.push_back(own && own->middle == wanted.middle ? own->sides[i] : other);
+  };
+  ring.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos at{first.x + i, first.y};
+      if (!ask.may(at)) continue;
+      if (edging_.decides != Decides::corners) {
+        const auto own = middleOf(before, at);
+        bool besides = false;
+        for (std::size_t side = 0; side < places_; ++side) besides = besides || ask.cells.contains(across(at, side));
+        const auto third = own && !meet(laid, *own) && (besides || edging_.decides == Decides::both) ? between(laid, *own) : std::nullopt;
+        if (!third) continue;
+        laid_.set(at, static_cast<std::int8_t>(*third));
+        touch(at);
+        continue;
+      }
+      for (std::size_t corner = 0; corner < places_; ++corner) {
+        const auto own = cornerOf(before, at, corner);
+        const auto third = own && !meet(laid, *own) ? between(laid, *own) : std::nullopt;
+        if (!third) continue;
+        layCorner(at, corner, *third);
+        for (const CellPos way : around(at).atCorner[corner]) more.insert(on(at, way));
+      }
     }
-    return wanted;
-  }
-  std::vector<MaterialIndex> beside;
-  for (std::size_t i = 0; i < places_; ++i) {
-    const auto other = middleOf(before, grid_.across(at, static_cast<int>(i)));
-    // Beyond what is known things go on as they are.
-    beside.push_back(other ? *other : own && !isLaid ? own->sides[i] : wanted.middle);
-    wanted.sides.push_back(border(wanted.middle, beside.back()));
-  }
-  if (edging_.decides == Decides::sides) return wanted;
-  for (std::size_t i = 0; i < places_; ++i) {
-    const MaterialIndex before1 = wanted.sides[(i + places_ - 1) % places_];
-    const MaterialIndex after = wanted.sides[i];
-    MaterialIndex shown = before1 != wanted.middle ? before1 : after;
-    if (before1 != wanted.middle && after != wanted.middle) shown = std::max(before1, after);
-    if (before1 == wanted.middle && after == wanted.middle) {
-      const auto across = grid_.acrossCorner(at, static_cast<int>(i));
-      const auto other = across ? middleOf(before, *across) : std::nullopt;
-      shown = other ? border(wanted.middle, *other) : wanted.middle;
-    }
-    wanted.corners.push_back(shown);
-  }
-  return wanted;
+  });
+  if (!more.empty()) ring = ring.united(more.without(ask.cells));
 }
 
-bool Joiner::isShown(const EdgingMember* member, Cell cell, const EdgingShape& wanted) const {
-  if (member) return costOf(edging_, *member, wanted) == 0;
-  return cell.empty() && hasNothing_ && isNothing(wanted);
+std::optional<Joiner::Want> Joiner::wanted(Before& before, CellPos at) const {
+  const Cell there = before.at(at);
+  const EdgingMember* own = memberAt(there);
+  const std::int8_t laid = laid_.at(at);
+  const bool isLaid = laid != SparseBytes::kUnset;
+  const bool isClear = there.empty() && hasNothing_;
+  if (!isLaid && !own && !isClear) return std::nullopt;
+  Want want;
+  want.places.fill(kAnything);
+  std::int8_t* sides = want.places.data() + 1;
+  std::int8_t* corners = want.places.data() + 7;
+  const auto byte = [](MaterialIndex one) { return static_cast<std::int8_t>(one); };
+  if (edging_.decides == Decides::corners) {
+    for (std::size_t i = 0; i < places_; ++i) {
+      const std::int8_t corner = cornerLaid(at, i);
+      corners[i] = corner != SparseBytes::kUnset ? corner : own ? byte(own->corners[i]) : isClear ? byte(kNothingSeen) : byte(kAnything);
+    }
+    return want;
+  }
+  const MaterialIndex middle = isLaid ? laid : own ? own->middle : kNothingSeen;
+  want.places[0] = byte(middle);
+  if (edging_.decides == Decides::path) {
+    const std::int8_t known = linked_.at(at);
+    for (std::size_t i = 0; i < places_; ++i) {
+      if (known != SparseBytes::kUnset && known >> i & 1) sides[i] = joined_.at(at) >> i & 1 ? byte(middle) : byte(kAnything);
+      else if (own && (own->middle == middle || own->sides[i] != middle)) sides[i] = byte(own->sides[i]);
+    }
+    return want;
+  }
+  for (std::size_t i = 0; i < places_; ++i) {
+    const auto other = middleOf(before, across(at, i));
+    // Beyond what is known things go on as they are.
+    sides[i] = byte(border(middle, other ? *other : own && !isLaid ? own->sides[i] : middle));
+  }
+  if (edging_.decides == Decides::sides) return want;
+  for (std::size_t i = 0; i < places_; ++i) {
+    const MaterialIndex side = sides[(i + places_ - 1) % places_];
+    const MaterialIndex after = sides[i];
+    MaterialIndex shown = side != middle ? side : after;
+    if (side != middle && after != middle) shown = std::max(side, after);
+    if (side == middle && after == middle) {
+      const auto& beyond = around(at).acrossCorner[i];
+      const auto other = beyond ? middleOf(before, on(at, *beyond)) : std::nullopt;
+      shown = other ? border(middle, *other) : middle;
+    }
+    corners[i] = byte(shown);
+  }
+  return want;
+}
+
+EdgingShape Joiner::shapeFor(const Want& want) const {
+  const auto list = [&](std::size_t from, bool decides) {
+    return decides ? std::vector<MaterialIndex>(want.places.begin() + static_cast<std::ptrdiff_t>(from), want.places.begin() + static_cast<std::ptrdiff_t>(from + places_)) : std::vector<MaterialIndex>();
+  };
+  return {want.places[0], list(1, sidesDecide(edging_.decides)), list(7, cornersDecide(edging_.decides))};
+}
+
+std::optional<EdgingShape> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
+  Before reader(before);
+  const auto want = wanted(reader, at);
+  return want ? std::optional(shapeFor(*want)) : std::nullopt;
 }
 
 std::vector<const EdgingMember*> Joiner::nearest(const EdgingShape& wanted, std::size_t most) const {
@@ -260,55 +359,91 @@ std::vector<const EdgingMember*> Joiner::nearest(const EdgingShape& wanted, std:
   return found;
 }
 
-std::optional<Cell> Joiner::chosen(const EdgingShape& wanted, CellPos at) {
-  if (isShown(nullptr, Cell(), wanted)) return Cell();
-  const auto [known, isNew] = known_.try_emplace(wanted);
-  if (isNew) {
-    int least = std::numeric_limits<int>::max();
-    for (const auto& [member, cell] : members_) {
-      const int cost = costOf(edging_, *member, wanted);
-      if (cost > least) continue;
-      if (cost < least) known->second.clear();
-      least = cost;
-      known->second.emplace_back(cell, member->weight);
-    }
+bool Joiner::isNothingWanted(const Want& want) const {
+  return hasNothing_ && std::all_of(want.places.begin(), want.places.end(), [](std::int8_t one) { return one == kNothingSeen || one == kAnything; });
+}
+
+const Joiner::Known& Joiner::knownFor(const Want& want) {
+  const auto [known, isNew] = known_.try_emplace(want);
+  if (!isNew) return known->second;
+  Known& found = known->second;
+  if (isNothingWanted(want)) {
+    found = {{{Cell(), 1}}, 1, 0};
+    return found;
   }
-  if (known->second.empty()) return std::nullopt;
-  int total = 0;
-  for (const auto& [cell, weight] : known->second) total += weight;
-  auto left = static_cast<int>(pick(thrown(std::hash<Id>()(edging_.id), grid_.toSide(at)), static_cast<std::size_t>(total)));
-  for (const auto& [cell, weight] : known->second) {
+  const EdgingShape shape = shapeFor(want);
+  found.cost = std::numeric_limits<int>::max();
+  for (const auto& [member, cell] : members_) {
+    const int cost = costOf(edging_, *member, shape);
+    if (cost > found.cost) continue;
+    if (cost < found.cost) found = {{}, 0, cost};
+    found.cells.emplace_back(cell, member->weight);
+    found.weights += member->weight;
+  }
+  return found;
+}
+
+std::optional<Cell> Joiner::chosen(const Known& known, CellPos at) const {
+  if (known.cells.empty()) return std::nullopt;
+  if (known.cells.size() == 1) return known.cells.front().first;
+  auto left = static_cast<int>(pick(thrown(seed_, grid_.toSide(at)), static_cast<std::size_t>(known.weights)));
+  for (const auto& [cell, weight] : known.cells) {
     if ((left -= weight) < 0) return cell;
   }
-  return known->second.front().first;
+  return known.cells.front().first;
 }
 
 CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
-  layPlaces(ask, ask.takesAway ? ground(ask) : ask.material);
-  CellSet around = ask.cells;
-  const auto addAround = [&](CellPos at) {
-    for (int corner = 0; corner < static_cast<int>(places_); ++corner) {
-      for (const CellPos beside : grid_.aroundCorner(at, corner)) around.insert(beside);
-    }
-  };
-  ask.cells.forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) addAround({first.x + i, first.y});
-  });
+  Before before(ask.before);
+  Rim rim = rimOf(ask.cells);
+  // A path joins inside a set, too.
+  if (edging_.decides == Decides::path) rim.inner = {};
+  const MaterialIndex laid = ask.takesAway ? ground(before, rim.ring, ask.material) : ask.material;
+  layPlaces(before, ask, laid, rim);
+  layBetween(before, ask, laid, rim.ring);
   CellSet beside;
-  around.forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      const CellPos at{first.x + i, first.y};
-      const bool isLaid = ask.cells.contains(at);
-      if (!isLaid && !ask.may(at)) continue;
-      const auto wanted = wantedAt(ask.before, at);
-      if (!wanted) continue;
-      const Cell now = onto.cells.at(at);
-      if (!isLaid && isShown(memberAt(now), now, *wanted)) continue;
-      const auto next = chosen(*wanted, at);
-      if (!next || *next == now) continue;
-      onto.lay(at, Laid{*next, 0});
-      if (!isLaid) beside.insert(at);
-    }
+  const auto mend = [&](CellPos at, bool isLaid) {
+    if (!isLaid && !ask.may(at)) return;
+    const auto want = wanted(before, at);
+    if (!want) return;
+    const Known& known = knownFor(*want);
+    const Cell now = onto.cells.at(at);
+    const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
+    if (!isLaid && isShown) return;
+    const auto next = chosen(known, at);
+    if (!next || *next == now) return;
+    onto.lay(at, Laid{*next, 0});
+    if (!isLaid) beside.insert(at);
+  };
+  const auto mendAll = [&](const CellSet& cells, bool areLaid) {
+    cells.forEachStretch([&](CellPos first, int count) {
+      for (int i = 0; i < count; ++i) mend({first.x + i, first.y}, areLaid);
+    });
+  };
+  mendAll(ask.cells.without(rim.inner), true);
+  mendAll(rim.ring, false);
+  if (rim.inner.empty()) return beside;
+  // All that lies around these was laid: they want the same.
+  Want want;
+  want.places.fill(kAnything);
+  const auto byte = static_cast<std::int8_t>(laid);
+  if (edging_.decides != Decides::corners) std::fill_n(want.places.begin() + 1, places_, byte), want.places[0] = byte;
+  if (cornersDecide(edging_.decides)) std::fill_n(want.places.begin() + 7, places_, byte);
+  const Known& known = knownFor(want);
+  if (known.cells.size() == 1) {
+    onto.lay(rim.inner, Laid{known.cells.front().first, 0});
+    return beside;
+  }
+  rim.inner.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
+    static const ChunkRows kAll = [] {
+      ChunkRows all;
+      all.fill(~std::uint64_t{0});
+      return all;
+    }();
+    writeChunk(onto, at, rows ? *rows : kAll, [&](CellPos cell) -> std::optional<Laid> {
+      const auto next = chosen(known, cell);
+      return next ? std::optional(Laid{*next, 0}) : std::nullopt;
+    });
   });
   return beside;
 }

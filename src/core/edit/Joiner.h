@@ -8,17 +8,19 @@
 //  - By sides, or both, a cell has a material, and a border between two is drawn by the one whose members show the other at
 //    their sides; a corner beside a side that shows the other shows it, too.
 //  - A path joins the cells that a stroke crossed one after the other, and keeps the joints it had.
+// Where two materials have no border of their own but both have one with a third, that is laid between them, one cell wide: on the
+// cells that touch what was laid, so that only cells within two of it ever change. Else only cells that touch a laid one do.
 // Where no member shows exactly what is wanted the one with the least cost is laid (EdgingShape.h). Among members that cost the
 // same chance decides by weight, cell and edging, so the same materials come out as the same tiles in whatever order they were laid.
 //
-// Only cells that touch a laid one by side or corner ever change. One stroke's helper, on its thread: it remembers what was
-// laid, so that cells may come bit by bit. Cost: for each cell laid, itself and its neighbours; for wants that were not seen
-// before, the members. Quilt, edging and grid must live as long, and stay where they are.
+// One stroke's helper, on its thread: it remembers what was laid, so that cells may come bit by bit. Cost: cells that have only laid
+// ones around them are laid chunk by chunk; others by what lies around them, and for wants that were not seen before, the members.
+// Quilt, edging and grid must live as long, and stay where they are.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <functional>
-#include <map>
 #include <optional>
 #include <span>
 #include <unordered_map>
@@ -26,6 +28,7 @@
 
 #include "core/cells/CellSet.h"
 #include "core/cells/LayerCells.h"
+#include "core/cells/SparseBytes.h"
 #include "core/document/Quilt.h"
 #include "core/document/EdgingShape.h"
 
@@ -61,40 +64,80 @@ class Joiner {
   std::vector<const EdgingMember*> nearest(const EdgingShape& wanted, std::size_t most) const;
 
  private:
+  // What is wanted at a cell, to be looked up fast: middle, sides, corners.
+  struct Want {
+    std::array<std::int8_t, 16> places;
+    friend bool operator==(const Want&, const Want&) = default;
+  };
+  struct HashWant {
+    std::size_t operator()(const Want& want) const;
+  };
+  // The best members for a want.
+  struct Known {
+    std::vector<std::pair<Cell, int>> cells;  // and their weights
+    int weights = 0;
+    int cost = 0;
+  };
   struct Corner {
     CellPos cell;
     int corner = 0;
-    friend constexpr bool operator==(const Corner&, const Corner&) = default;
     friend constexpr auto operator<=>(const Corner&, const Corner&) = default;
   };
-  struct HashCell {
-    std::size_t operator()(CellPos at) const { return std::hash<std::uint64_t>()(std::uint64_t(std::uint32_t(at.x)) << 32 | std::uint32_t(at.y)); }
+  // What lies around a cell, by whether its column and row are odd, as ways from it.
+  struct Around {
+    std::vector<CellPos> across;
+    std::vector<std::optional<CellPos>> acrossCorner;
+    std::vector<std::vector<CellPos>> atCorner;
+    std::vector<Corner> canonical;  // each corner, as the first of the cells that meet there calls it
   };
+  // What lay there before, read.
+  class Before;
 
-  // The same corner, as the first of the cells that meet there calls it.
-  Corner canonical(CellPos cell, int corner) const;
-  MaterialIndex ground(const Ask& ask) const;
-  std::optional<MaterialIndex> middleOf(const LayerCells& before, CellPos at) const;
-  MaterialIndex border(MaterialIndex own, MaterialIndex other) const;
-  void layPlaces(const Ask& ask, MaterialIndex laid);
+  const Around& around(CellPos at) const { return around_[static_cast<std::size_t>((at.x & 1) + 2 * (at.y & 1))]; }
+  static CellPos on(CellPos at, CellPos way) { return {at.x + way.x, at.y + way.y}; }
+  CellPos across(CellPos at, std::size_t side) const { return on(at, around(at).across[side]); }
+  std::int8_t cornerLaid(CellPos at, std::size_t corner) const;
+  void layCorner(CellPos at, std::size_t corner, MaterialIndex material);
+  MaterialIndex ground(Before& before, const CellSet& ring, MaterialIndex taken) const;
+  std::optional<MaterialIndex> middleOf(Before& before, CellPos at) const;
+  std::optional<MaterialIndex> cornerOf(Before& before, CellPos at, std::size_t corner) const;
+  MaterialIndex border(MaterialIndex own, MaterialIndex other) const { return borders_[index(own)][index(other)]; }
+  bool meet(MaterialIndex a, MaterialIndex b) const { return a == b || meets_[index(a)][index(b)]; }
+  std::optional<MaterialIndex> between(MaterialIndex a, MaterialIndex b) const;
+  static std::size_t index(MaterialIndex material) { return static_cast<std::size_t>(material + 1); }
+  // Cells beside those of a set, and those of the set that have one beside them that is none of it.
+  struct Rim {
+    CellSet ring;
+    CellSet inner;
+  };
+  Rim rimOf(const CellSet& cells) const;
+  void layPlaces(Before& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
   void layLinks(const Ask& ask);
+  void layBetween(Before& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
   void link(CellPos a, CellPos b, bool joins);
-  bool isShown(const EdgingMember* member, Cell cell, const EdgingShape& wanted) const;
-  std::optional<Cell> chosen(const EdgingShape& wanted, CellPos at);
+  std::optional<Want> wanted(Before& before, CellPos at) const;
+  bool isNothingWanted(const Want& want) const;
+  EdgingShape shapeFor(const Want& want) const;
+  const Known& knownFor(const Want& want);
+  std::optional<Cell> chosen(const Known& known, CellPos at) const;
 
   const Edging& edging_;
   const Grid& grid_;
   std::size_t places_;
   bool hasNothing_;
+  std::size_t seed_;
   std::unordered_map<std::uint32_t, const EdgingMember*> byCell_;
   std::vector<std::pair<const EdgingMember*, Cell>> members_;  // those whose tiles are there
-  std::map<std::pair<MaterialIndex, MaterialIndex>, bool> draws_;  // a member of the first shows the second at a side
-  std::vector<std::vector<std::vector<Corner>>> meets_;  // by odd x and y, by corner: the cells that meet there, from cell 0, 0
-  std::unordered_map<CellPos, MaterialIndex, HashCell> laid_;
-  std::map<Corner, MaterialIndex> laidCorners_;
-  std::map<std::pair<CellPos, int>, bool> links_;  // over that side of that cell
-  std::optional<CellPos> last_;                    // of a path
-  std::map<EdgingShape, std::vector<std::pair<Cell, int>>> known_;  // the best members for a want, and their weights
+  static constexpr std::size_t kCodes = kMostMaterials + 1;
+  std::array<std::array<MaterialIndex, kCodes>, kCodes> borders_{};  // what is seen where the first lies beside the second
+  std::array<std::array<bool, kCodes>, kCodes> meets_{};             // a member shows both
+  std::array<Around, 4> around_;
+  SparseBytes laid_;
+  std::array<SparseBytes, 6> laidCorners_;  // by the canonical corner's number
+  SparseBytes linked_;                      // one bit a side: a stroke said something of it
+  SparseBytes joined_;                      // one bit a side: it joins there
+  std::optional<CellPos> last_;             // of a path
+  std::unordered_map<Want, Known, HashWant> known_;
 };
 
 }  // namespace uq

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/cells/CellShapes.h"
+#include "core/edit/ChunkWrites.h"
 #include "core/edit/Joiner.h"
 #include "core/edit/Pattern.h"
 
@@ -12,22 +13,9 @@ namespace uq {
 
 namespace {
 
-constexpr int kFewCells = 48;  // of a chunk: laid one by one
-
 Laid raised(Laid laid, int by) {
   laid.lift = laid.cell.empty() ? 0 : std::min(laid.lift + by, kMostLift);
   return laid;
-}
-
-// Calls visit for each cell of a set inside one chunk.
-template <class Visit>
-void forEachBit(ChunkPos at, const ChunkRows& rows, Visit&& visit) {
-  for (int y = 0; y < kChunkSide; ++y) {
-    for (std::uint64_t row = rows[static_cast<std::size_t>(y)]; row != 0; row &= row - 1) {
-      const int x = std::countr_zero(row);
-      visit(CellPos{at.cx * kChunkSide + x, at.cy * kChunkSide + y}, static_cast<std::size_t>(y * kChunkSide + x));
-    }
-  }
 }
 
 void insert(CellSet& cells, ChunkPos at, const ChunkRows& rows) {
@@ -40,28 +28,6 @@ void insert(CellSet& cells, ChunkPos at, const ChunkRows& rows) {
       row &= ~bitsOf(x, x + count);
     }
   }
-}
-
-// Calls `what` for each cell of a chunk's rows, and lays what it says.
-template <class What>
-void writeChunk(LayerCells& layer, ChunkPos at, const ChunkRows& rows, What&& what) {
-  int count = 0;
-  for (const std::uint64_t row : rows) count += std::popcount(row);
-  if (count <= kFewCells) {
-    forEachBit(at, rows, [&](CellPos cell, std::size_t) {
-      if (const auto laid = what(cell)) layer.lay(cell, *laid);
-    });
-    return;
-  }
-  ChunkCells cells = layer.cells.chunk(at).cells();
-  const bool hadLifts = !layer.lifts.empty();
-  forEachBit(at, rows, [&](CellPos cell, std::size_t index) {
-    const std::optional<Laid> laid = what(cell);
-    if (!laid) return;
-    cells[index] = laid->cell;
-    if (laid->lift != 0 || hadLifts) layer.lifts.set(cell, laid->lift);
-  });
-  layer.cells.setChunk(at, cells);
 }
 
 // What stays since it covers its cell, by what the tiles look like. Each tile is asked about once.
