@@ -103,10 +103,10 @@ struct JoinedGround : MadeInQuilt {
   }
 };
 
-MadeEdging fullSet(Decides decides) {
+MadeEdging fullSet(Decides decides, std::optional<GridKind> grid = std::nullopt) {
   for (std::uint64_t seed = *rc::gen::arbitrary<std::uint32_t>();; ++seed) {
     MadeEdging made = madeEdging(seed, false);
-    if (made.set == MadeSet::full && made.truth.decides == decides) return made;
+    if (made.set == MadeSet::full && made.truth.decides == decides && made.shape.kind == grid.value_or(made.shape.kind)) return made;
   }
 }
 
@@ -239,9 +239,7 @@ TEST(Joiner, LeavesNoJointWrongWithAnyTool) {
 // Laid at once or cell by cell, as a large set or as many small ones: the same.
 TEST(Joiner, ComesOutTheSameAtOnceAndCellByCell) {
   EXPECT_TRUE(rc::check("boxes", [] {
-    MadeEdging made = fullSet(*rc::gen::element(Decides::sides, Decides::corners, Decides::both));
-    while (made.shape.kind != GridKind::orthogonal) made = fullSet(made.truth.decides);
-    JoinedGround one(std::move(made));
+    JoinedGround one(fullSet(*rc::gen::element(Decides::sides, Decides::corners, Decides::both), GridKind::orthogonal));
     JoinedGround other = one;
     const std::vector<CellPos> ends = someCells(one.bounds, 2);
     StrokePlan plan = layingOn(one.at, materialInHand(one.quilt, one.edge(), 0));
@@ -279,7 +277,8 @@ TEST(Joiner, LaysAThirdWhereTwoHaveNoBorder) {
         const EdgingMember* member = on.member(on.cells().at({x, y}));
         ASSERT_TRUE(member);
         third = third || std::count(member->corners.begin(), member->corners.end(), 2) > 0;
-        if (x < 3 || x > 10 || y < 4 || y > 8) EXPECT_EQ(on.cells().at({x, y}), before.at({x, y})) << x << ", " << y;
+        const bool isNear = x >= 3 && x <= 10 && y >= 4 && y <= 8;
+        EXPECT_TRUE(isNear || on.cells().at({x, y}) == before.at({x, y})) << x << ", " << y;
       }
     }
     EXPECT_TRUE(third);
