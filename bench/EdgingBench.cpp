@@ -91,7 +91,8 @@ void stroke(benchmark::State& state, GridKind kind, Decides decides) {
   const Joined joined(kind, decides);
   StrokePlan plan = layingOn(joined.at, materialInHand(joined.quilt, joined.edge(joined.quilt), 0));
   plan.options.width = 5;
-  Stroke one(joined.quilt, plan, {100, 100});
+  Stroke one(joined.quilt, plan);
+  one.moveTo({100, 100});
   CellPos at{100, 100};
   int step = 0;
   for (auto _ : state) {

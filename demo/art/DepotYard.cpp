@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "art/Scenery.h"
+#include "art/Joined.h"
 #include "art/Ways.h"
 #include "art/Sheets.h"
 #include "core/edit/DrawnPiece.h"
@@ -26,75 +27,6 @@ namespace {
 
 constexpr int kWidth = 48;
 constexpr int kHeight = 32;
-
-// Grounds at the corners of cells; a cell whose corners differ gets the border between the two.
-class GroundPlan {
- public:
-  // Corners from (x0, y0) to (x1, y1), both included.
-  void lay(int x0, int y0, int x1, int y1, Ground ground) {
-    for (int y = y0; y <= y1; ++y) {
-      for (int x = x0; x <= x1; ++x) corners_[y][x] = ground;
-    }
-  }
-
-  unsigned tileAt(int x, int y) const {
-    const std::array<Ground, 4> around = {corners_[y][x], corners_[y][x + 1], corners_[y + 1][x + 1],
-                                          corners_[y + 1][x]};
-    Ground over = around[0];
-    Ground under = around[0];
-    for (Ground ground : around) {
-      if (ground == over || ground == under) continue;
-      if (over == under) under = ground;
-      if (ground != over && ground != under) qFatal("three grounds meet at %d, %d", x, y);
-    }
-    if (over == under) return groundTile(over, lookAlike(x, y));
-    if (!hasBorder(over, under)) std::swap(over, under);
-    if (!hasBorder(over, under)) qFatal("no border for the grounds at %d, %d", x, y);
-    return borderTile(over, under, {around[0] == over, around[1] == over, around[2] == over, around[3] == over});
-  }
-
- private:
-  // Spread so that no row, column or diagonal repeats.
-  static int lookAlike(int x, int y) {
-    const unsigned mixed = (static_cast<unsigned>(x) * 2654435761u) ^ (static_cast<unsigned>(y) * 2246822519u);
-    return static_cast<int>((mixed ^ mixed >> 13) * 3266489917u >> 16) % kLookAlikes;
-  }
-  Ground corners_[kHeight + 1][kWidth + 1] = {};
-};
-
-GroundPlan planGround() {
-  GroundPlan plan;
-  plan.lay(0, 0, kWidth, kHeight, Ground::setts);
-  plan.lay(0, 0, 1, 8, Ground::lawn);    // the verge west of the sheds
-  plan.lay(0, 3, 0, 5, Ground::setts);   // a way in
-  plan.lay(24, 1, 29, 6, Ground::lawn);  // the gardener's corner
-  plan.lay(29, 1, 29, 2, Ground::setts);
-  plan.lay(32, 1, 46, 8, Ground::lawn);  // the garden, with a path through it
-  plan.lay(39, 1, 40, 8, Ground::setts);
-  plan.lay(37, 4, 42, 5, Ground::setts);
-  plan.lay(32, 8, 32, 8, Ground::setts);
-  plan.lay(46, 1, 46, 1, Ground::setts);
-  plan.lay(0, 21, kWidth, 24, Ground::slabs);  // the footway along the quay
-  plan.lay(0, 25, kWidth, kHeight, Ground::canal);
-  plan.lay(33, 23, 39, 25, Ground::canal);      // the dock
-  plan.lay(8, 25, 10, 27, Ground::slabs);       // the jetty
-  plan.lay(45, 25, kWidth, 28, Ground::slabs);  // the corner towards Ferry Street
-  return plan;
-}
-
-// Lays tiles of one sheet on one layer.
-class TileRows {
- public:
-  explicit TileRows(SheetSlot slot) : slot_(slot) {}
-
-  void tile(int x, int y, unsigned number, bool mirrored = false) {
-    cells.set({x, y}, Cell({slot_, number}, Turn{mirrored, 0}));
-  }
-  CellGrid cells;
-
- private:
-  SheetSlot slot_;
-};
 
 Sheet makeSheet(IdSource& ids, const char* name, const char* code, const DrawnSheet& drawn) {
   Sheet sheet;
@@ -289,17 +221,19 @@ void planAhead(Demo& demo, IdSource& ids) {
 }
 
 // Ripples on the canal of Depot Yard.
-void enliven(Demo& demo, const GroundPlan& plan, SheetSlot ripples) {
+void enliven(Demo& demo, SheetSlot ripples) {
   const Map& yard = *demo.quilt.mapNamed("Depot Yard");
   const LayerAt paving{yard.id, yard.layerNamed("Paving")->id};
   const LayerAt things{yard.id, yard.layerNamed("Sheds & trams")->id};
   std::vector<CellChange> water;
+  const SheetSlot street = *demo.quilt.slots().find(std::find_if(demo.quilt.sheets().begin(), demo.quilt.sheets().end(), [](const auto& one) { return one->name == "street"; })->read().id);
   const unsigned firstWater = groundTile(Ground::canal, 0);
   for (int y = 0; y < kHeight; ++y) {
     for (int x = 0; x < kWidth; ++x) {
-      const unsigned tile = plan.tileAt(x, y);
+      const TileRef tile = yard.layer(paving.layer)->cells.at({x, y}).tile();
       const unsigned chance = (static_cast<unsigned>(x) * 2654435761u ^ static_cast<unsigned>(y) * 40503u) >> 7;
-      if (tile < firstWater || tile >= firstWater + kLookAlikes || chance % 7 != 0) continue;
+      const bool isWater = tile.slot == street && tile.number >= firstWater && tile.number < firstWater + kLookAlikes;
+      if (!isWater || chance % 7 != 0) continue;
       if (yard.layer(things.layer)->cells.at({x, y}) != Cell()) continue;
       water.push_back({{x, y}, Cell({ripples, chance / 7 % kRipples * kRippleFrames}, {})});
     }
@@ -337,26 +271,9 @@ Demo composeDemo() {
     demo.quilt = demo.quilt.with(sheet);
     return *demo.quilt.slots().find(sheet.id);
   };
-  const SheetSlot street = add("street", "A", drawStreetSheet());
+  add("street", "A", drawStreetSheet());
   add("rails", "B", drawRailsSheet());
   add("yard", "C", drawYardSheet());
-
-  TileRows paving(street);
-  const GroundPlan plan = planGround();
-  for (int y = 0; y < kHeight; ++y) {
-    for (int x = 0; x < kWidth; ++x) paving.tile(x, y, plan.tileAt(x, y));
-  }
-  for (const auto& [x, y] : {std::pair(10, 12), std::pair(27, 12), std::pair(45, 15), std::pair(3, 20)}) {
-    if (plan.tileAt(x, y) < static_cast<unsigned>(kLookAlikes)) paving.tile(x, y, settsLid());
-  }
-  for (const auto& [x, y] :
-       {std::pair(4, 8), std::pair(7, 10), std::pair(15, 9), std::pair(18, 11), std::pair(27, 11)}) {
-    paving.tile(x, y, settsStain());
-  }
-  for (int x : {5, 18, 29, 43}) paving.tile(x, 22, slabsGrating());
-  for (const auto& [x, y] : {std::pair(35, 28), std::pair(42, 30), std::pair(14, 29), std::pair(31, 26)}) {
-    paving.tile(x, y, canalLilies());
-  }
 
   Map map;
   map.id = ids.next();
@@ -364,7 +281,7 @@ Demo composeDemo() {
   map.folder = slugFor(map.name, {});
   map.grid = {GridKind::orthogonal, {kTile, kTile}};
   map.bounds = {0, 0, kWidth, kHeight};
-  map.layers = {makeLayer(ids, "Paving", "ground", 2, std::move(paving.cells)),
+  map.layers = {makeLayer(ids, "Paving", "ground", 2, {}),
                 makeLayer(ids, "Rails", "tracks", 4, {}),
                 makeLayer(ids, "Sheds & trams", "things", 1, {}),
                 makeLayer(ids, "Awnings", "in front", 0, {})};
@@ -376,8 +293,9 @@ Demo composeDemo() {
   const SheetSlot ripples = addRipples(demo, ids);
   addProps(demo, ids);
   addLoft(demo, ids);
+  demo.quilt = withEdgings(std::move(demo.quilt));
   doEditLists(demo);
-  enliven(demo, plan, ripples);
+  enliven(demo, ripples);
   addScenery(demo, ids, lanternRow());
   sewTogether(demo, ids);
   layOnBoard(demo);

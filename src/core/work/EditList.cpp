@@ -123,6 +123,46 @@ class Doing : private EditMaps {
   }
 
   void stroke(const Json& step, Tool tool, EditDone& done) {
+    if (!step.find("places")) return press(step, tool, pathOf(step, tool), 0, done);
+    std::int64_t cells = 0;
+    std::uint64_t number = 0;
+    for (const CellPos place : placesIn(step, "places")) {
+      press(step, tool, {place}, number++, done);
+      cells += done.cells;
+      if (error_) return;
+    }
+    done.cells = cells;
+  }
+
+  std::vector<CellPos> placesIn(const Json& step, const char* field) {
+    std::vector<CellPos> all;
+    const Json* places = step.find(field);
+    const auto* list = places ? places->as<Json::Array>() : nullptr;
+    if (!list || list->empty() || list->size() > kMostPlaces) {
+      refuse("\"" + std::string(field) + "\" is a list of places", places ? *places : step);
+      return all;
+    }
+    for (const Json& one : *list) {
+      const auto pair = numbers(one, 2);
+      if (!pair) return {};
+      all.push_back({(*pair)[0], (*pair)[1]});
+    }
+    return all;
+  }
+
+  std::vector<CellPos> pathOf(const Json& step, Tool tool) {
+    if (step.find("path")) return placesIn(step, "path");
+    if (step.find("at") || tool == Tool::fill || text(step, "do") == "stamp") {
+      const auto at = cell(step, "at");
+      return at ? std::vector{*at} : std::vector<CellPos>();
+    }
+    const auto from = cell(step, "from");
+    const auto to = cell(step, "to");
+    return from && to ? std::vector{*from, *to} : std::vector<CellPos>();
+  }
+
+  // One press, drag and release; `number` tells those of one step apart.
+  void press(const Json& step, Tool tool, const std::vector<CellPos>& path, std::uint64_t number, EditDone& done) {
     if (!quilt_.layer(at_)->holdsTiles()) return refuse("“" + quilt_.layer(at_)->name + "” is no layer for tiles", step);
     StrokePlan plan;
     plan.tool = tool;
@@ -140,8 +180,8 @@ class Doing : private EditMaps {
     plan.box = boxes(step);
     plan.everywhere = flag(step, "everywhere");
     plan.lift = bounded(step, "lift", 0, kMostLift, 0);
-    plan.seed = static_cast<std::uint64_t>(integer(step, "seed", static_cast<std::int64_t>(seed_ + step_ + 1)));
-    plan.ids = static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1)));
+    plan.seed = static_cast<std::uint64_t>(integer(step, "seed", static_cast<std::int64_t>(seed_ + step_ + 1))) + number;
+    plan.ids = static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))) + number;
     if (!flag(step, "anywhere")) plan.within = selected_.count(at_.map) ? selected_[at_.map] : CellSet();
     if (covers_) {
       plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return covers_(quilt_, shape, tile); };
@@ -159,22 +199,6 @@ class Doing : private EditMaps {
     }
     if (plan.hand.manner != Manner::stretch && text(step, "do") == "stretch")
       plan.hand = plan.hand.inManner(Manner::stretch);
-    std::vector<CellPos> path;
-    if (const Json* places = step.find("path")) {
-      const auto* list = places->as<Json::Array>();
-      if (!list || list->empty() || list->size() > kMostPlaces) return refuse("\"path\" is a list of places", *places);
-      for (const Json& one : *list) {
-        const auto pair = numbers(one, 2);
-        if (!pair) return;
-        path.push_back({(*pair)[0], (*pair)[1]});
-      }
-    } else if (step.find("at") || tool == Tool::fill || text(step, "do") == "stamp") {
-      if (const auto at = cell(step, "at")) path = {*at};
-    } else {
-      const auto from = cell(step, "from");
-      const auto to = cell(step, "to");
-      if (from && to) path = {*from, *to};
-    }
     if (error_) return;
     const bool even = flag(step, "even");
     Gesture gesture = Gesture::painting(Stroke(quilt_, std::move(plan)));

@@ -25,7 +25,7 @@ const std::map<std::string_view, Names> kStrokes = {
     {"box", {"path", "from", "to", "even", "outline", "boxes", "fitted"}},
     {"oval", {"path", "from", "to", "even", "outline", "boxes"}},
     {"fill", {"at", "path", "everywhere", "corners", "onlyThis", "alike", "swaps", "asSeen", "fitted"}},
-    {"stamp", {"at", "path", "fitted"}},
+    {"stamp", {"at", "path", "places", "fitted"}},
     {"stretch", {"from", "to", "path", "even", "fitted"}},
 };
 const std::map<std::string_view, Names> kOthers = {
