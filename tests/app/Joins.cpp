@@ -8,6 +8,7 @@
 #include "app/table/TablePanel.h"
 #include "core/MadeEdgings.h"
 #include "core/edit/EdgingCoverage.h"
+#include "core/edit/Edgings.h"
 #include "core/edit/Joiner.h"
 
 namespace uq::test {
@@ -29,8 +30,9 @@ TEST_F(Joins, ASheetIsJoinedAndAMaterialPainted) {
   ASSERT_TRUE(join && join->isVisible());
   const int actions = hand.actions();
   hand.click(join);
-  ASSERT_EQ(session().quilt().edgings().size(), 1u);
-  const Edging edging = session().quilt().edgings().front().read();
+  ASSERT_TRUE(room->bench()->isVisible());
+  const Edging edging = *session().quilt().edging(room->bench()->edging());
+  EXPECT_EQ(edging.name, "street");
   EXPECT_GT(edging.members.size(), 16u);
   EXPECT_EQ(room->bench()->edging(), edging.id);
   picture("bench");
@@ -64,8 +66,8 @@ TEST_F(Joins, ASheetIsJoinedAndAMaterialPainted) {
   awaitWork();
   close();
   openDemo();
-  ASSERT_EQ(session().quilt().edgings().size(), 1u);
-  EXPECT_EQ(session().quilt().edgings().front().read(), edging);
+  ASSERT_TRUE(session().quilt().edging(edging.id));
+  EXPECT_EQ(*session().quilt().edging(edging.id), edging);
 }
 
 // A made sheet in the quilt, all its tiles: what it shows is known.
@@ -258,15 +260,16 @@ TEST_F(AtTheBench, WhatIsMissingIsTurnedOrCutTogether) {
   hand.key(Qt::Key_Escape);
   hand.key(Qt::Key_S, Qt::ControlModifier);
   awaitWork();
-  const Edging kept = session().quilt().edgings().front().read();
+  const Edging kept = *edgingNamed(session().quilt(), "shore");
   close();
   openDemo();
-  EXPECT_EQ(session().quilt().edgings().front().read(), kept);
+  ASSERT_TRUE(session().quilt().edging(kept.id));
+  EXPECT_EQ(*session().quilt().edging(kept.id), kept);
   EXPECT_TRUE(session().painter().pictures().tile(session().quilt(), {*session().quilt().slots().find(madeSheet), 0}));
   // Joined no more, the tiles stay.
   hand.click(part<QToolButton>("edging-shore"));
   hand.click(part<QToolButton>("bench-remove"));
-  EXPECT_TRUE(session().quilt().edgings().empty());
+  EXPECT_FALSE(session().quilt().edging(kept.id));
   EXPECT_FALSE(room->bench()->isVisible());
 }
 

@@ -361,7 +361,7 @@ TEST_F(Painting, ASmallWindowStillShowsEverything) {
 TEST_F(Painting, TabReachesTableCanvasAndStack) {
   room->canvas()->setFocus();
   std::set<QString> reached;
-  for (int i = 0; i < 60; ++i) {
+  for (int i = 0; i < 80; ++i) {
     hand.key(Qt::Key_Tab);
     if (QWidget* now = QApplication::focusWidget()) reached.insert(now->objectName());
   }

@@ -348,6 +348,7 @@ TEST_F(Rooms, WeightsOfAMixAreTyped) {
 
 TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {
   openDemo();
+  resizeTo(1280, 800);
   // Far down, at some scale of one's own.
   hand.wheel(room->table(), QPointF(60, 60), 1, Qt::ControlModifier);
   const double zoom = room->table()->zoom();

@@ -39,7 +39,8 @@ void MaterialStrip::setSession(Session* session) {
       if (change.any<Edging>() || change.any<Sheet>()) refresh();
     });
     connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
-      if (change.hand) showHeld();
+      if (change.map) refresh();
+      else if (change.hand) showHeld();
     });
   }
   refresh();
@@ -48,13 +49,19 @@ void MaterialStrip::setSession(Session* session) {
 void MaterialStrip::refresh() {
   qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
   delete layout();
-  const bool any = session_ && !session_->quilt().edgings().empty();
-  setVisible(any);
-  if (!any) return;
+  // Those that can be laid on the map in sight.
+  std::vector<const Edging*> shown;
+  const Map* map = session_ ? session_->map() : nullptr;
+  for (std::size_t i = 0; map && i < session_->quilt().edgings().size(); ++i) {
+    const Edging& edging = session_->quilt().edgings()[i].read();
+    if (areOfOneFamily(edging.grid, map->grid.kind)) shown.push_back(&edging);
+  }
+  setVisible(!shown.empty());
+  if (shown.empty()) return;
   auto* all = new QVBoxLayout(this);
   all->setContentsMargins(0, 0, 0, 0);
   all->setSpacing(2);
-  for (const Shared<Edging>& edging : session_->quilt().edgings()) add(edging.read(), all);
+  for (const Edging* edging : shown) add(*edging, all);
   showHeld();
 }
 
@@ -65,8 +72,7 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   name->setText(onButton(QString::fromStdString(edging.name)) + QStringLiteral(" …"));
   name->setToolTip(tr("%1 joins by %2: see it on the bench").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
   connect(name, &QToolButton::clicked, this, [this, id = edging.id] { Q_EMIT benchWanted(id); });
-  into->addWidget(name);
-  auto* swatches = new SentenceLayout({});
+  auto* swatches = new SentenceLayout({name}, 2);
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
     const QString called = QString::fromStdString(edging.materials[static_cast<std::size_t>(i)].name);
     auto* swatch = new QToolButton(this);

@@ -6,7 +6,6 @@
 #include <limits>
 #include <set>
 
-#include "core/cells/CellReader.h"
 #include "core/edit/Chance.h"
 #include "core/edit/ChunkWrites.h"
 
@@ -36,15 +35,6 @@ std::optional<Cell> plainTile(const Quilt& quilt, const Edging& edging, Material
   return best;
 }
 
-class Joiner::Before {
- public:
-  explicit Before(const LayerCells& layer) : cells_(layer.cells) {}
-  Cell at(CellPos pos) { return cells_.at(pos); }
-
- private:
-  CellReader cells_;
-};
-
 Joiner::Joiner(const Quilt& quilt, const Edging& edging, const Grid& grid)
     : edging_(edging), grid_(grid), places_(static_cast<std::size_t>(placesOf(grid.shape().kind))), hasNothing_(showsNothing(edging)), seed_(std::hash<Id>()(edging.id)) {
   std::array<std::array<bool, kCodes>, kCodes> draws{};  // a member of the first shows the second at a side
@@ -54,7 +44,9 @@ Joiner::Joiner(const Quilt& quilt, const Edging& edging, const Grid& grid)
     members_.emplace_back(&one, *cell);
     // A tile with two meanings means the first.
     byCell_.try_emplace(cell->bits(), &one);
-    for (const MaterialIndex side : one.sides) draws[index(one.middle)][index(side)] = side != one.middle;
+    for (const MaterialIndex side : one.sides) {
+      if (side != one.middle) draws[index(one.middle)][index(side)] = runs_[index(one.middle)] = true;
+    }
     for (const MaterialIndex a : one.corners) {
       for (const MaterialIndex b : one.corners) meets_[index(a)][index(b)] = true;
     }
@@ -121,12 +113,12 @@ void Joiner::layCorner(CellPos at, std::size_t corner, MaterialIndex material) {
   laidCorners_[static_cast<std::size_t>(first.corner)].set(on(at, first.cell), static_cast<std::int8_t>(material));
 }
 
-std::optional<MaterialIndex> Joiner::middleOf(Before& before, CellPos at) const {
+std::optional<MaterialIndex> Joiner::middleOf(CellReader& before, CellPos at) const {
   const std::int8_t laid = laid_.at(at);
   return laid != SparseBytes::kUnset ? std::optional<MaterialIndex>(laid) : materialOf(before.at(at));
 }
 
-std::optional<MaterialIndex> Joiner::cornerOf(Before& before, CellPos at, std::size_t corner) const {
+std::optional<MaterialIndex> Joiner::cornerOf(CellReader& before, CellPos at, std::size_t corner) const {
   if (const std::int8_t laid = cornerLaid(at, corner); laid != SparseBytes::kUnset) return laid;
   const Cell there = before.at(at);
   if (const EdgingMember* own = memberAt(there)) return own->corners[corner];
@@ -141,7 +133,7 @@ std::optional<MaterialIndex> Joiner::between(MaterialIndex a, MaterialIndex b) c
 }
 
 // What comes where a material is taken away: *nothing* where the edging has it, else what lies around most.
-MaterialIndex Joiner::ground(Before& before, const CellSet& ring, MaterialIndex taken) const {
+MaterialIndex Joiner::ground(CellReader& before, const CellSet& ring, MaterialIndex taken) const {
   if (hasNothing_) return kNothingSeen;
   std::array<int, kCodes> counts{};
   ring.forEachStretch([&](CellPos first, int count) {
@@ -229,7 +221,7 @@ void Joiner::layLinks(const Ask& ask) {
   }
 }
 
-void Joiner::layPlaces(Before& before, const Ask& ask, MaterialIndex laid, const Rim& rim) {
+void Joiner::layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, const Rim& rim) {
   if (edging_.decides == Decides::path) layLinks(ask);
   ask.cells.forEachStretch([&](CellPos first, int count) { laid_.set(first, count, static_cast<std::int8_t>(laid)); });
   if (edging_.decides != Decides::corners) return;
@@ -253,7 +245,7 @@ void Joiner::layPlaces(Before& before, const Ask& ask, MaterialIndex laid, const
 }
 
 // Where what was laid meets what it has no border with, what both have one with comes between.
-void Joiner::layBetween(Before& before, const Ask& ask, MaterialIndex laid, CellSet& ring) {
+void Joiner::layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, CellSet& ring) {
   if (edging_.decides == Decides::path) return;
   CellSet more;
   const auto touch = [&](CellPos at) {
@@ -287,7 +279,7 @@ void Joiner::layBetween(Before& before, const Ask& ask, MaterialIndex laid, Cell
   if (!more.empty()) ring = ring.united(more.without(ask.cells));
 }
 
-std::optional<Joiner::Want> Joiner::wanted(Before& before, CellPos at) const {
+std::optional<Joiner::Want> Joiner::wanted(CellReader& before, CellPos at) const {
   const Cell there = before.at(at);
   const EdgingMember* own = memberAt(there);
   const std::int8_t laid = laid_.at(at);
@@ -311,15 +303,17 @@ std::optional<Joiner::Want> Joiner::wanted(Before& before, CellPos at) const {
   if (edging_.decides == Decides::path) {
     const std::int8_t known = linked_.at(at);
     for (std::size_t i = 0; i < places_; ++i) {
-      if (known != SparseBytes::kUnset && known >> i & 1) sides[i] = joined_.at(at) >> i & 1 ? byte(middle) : byte(kAnything);
+      if (!runs(middle)) sides[i] = byte(middle);
+      else if (known != SparseBytes::kUnset && known >> i & 1) sides[i] = joined_.at(at) >> i & 1 ? byte(middle) : byte(kAnything);
       else if (own && (own->middle == middle || own->sides[i] != middle)) sides[i] = byte(own->sides[i]);
     }
     return want;
   }
+  // Towards what is not known things go on as they are.
+  const EdgingMember* goesOn = own && own->middle == middle ? own : nullptr;
   for (std::size_t i = 0; i < places_; ++i) {
     const auto other = middleOf(before, across(at, i));
-    // Beyond what is known things go on as they are.
-    sides[i] = byte(border(middle, other ? *other : own && !isLaid ? own->sides[i] : middle));
+    sides[i] = byte(other ? border(middle, *other) : goesOn ? goesOn->sides[i] : middle);
   }
   if (edging_.decides == Decides::sides) return want;
   for (std::size_t i = 0; i < places_; ++i) {
@@ -330,7 +324,8 @@ std::optional<Joiner::Want> Joiner::wanted(Before& before, CellPos at) const {
     if (side == middle && after == middle) {
       const auto& beyond = around(at).acrossCorner[i];
       const auto other = beyond ? middleOf(before, on(at, *beyond)) : std::nullopt;
-      shown = other ? border(middle, *other) : middle;
+      const bool wasInner = goesOn && goesOn->sides[i] == middle && goesOn->sides[(i + places_ - 1) % places_] == middle;
+      shown = other ? border(middle, *other) : wasInner ? goesOn->corners[i] : middle;
     }
     corners[i] = byte(shown);
   }
@@ -345,7 +340,7 @@ EdgingShape Joiner::shapeFor(const Want& want) const {
 }
 
 std::optional<EdgingShape> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
-  Before reader(before);
+  CellReader reader(before.cells);
   const auto want = wanted(reader, at);
   return want ? std::optional(shapeFor(*want)) : std::nullopt;
 }
@@ -393,8 +388,21 @@ std::optional<Cell> Joiner::chosen(const Known& known, CellPos at) const {
   return known.cells.front().first;
 }
 
+bool Joiner::layWanted(CellReader& before, LayerCells& onto, CellPos at, bool keeps) {
+  const auto want = wanted(before, at);
+  if (!want) return false;
+  const Known& known = knownFor(*want);
+  const Cell now = onto.cells.at(at);
+  const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
+  if (keeps && isShown) return false;
+  const auto next = chosen(known, at);
+  if (!next || *next == now) return false;
+  onto.lay(at, Laid{*next, 0});
+  return true;
+}
+
 CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
-  Before before(ask.before);
+  CellReader before(ask.before.cells);
   Rim rim = rimOf(ask.cells);
   // A path joins inside a set, too.
   if (edging_.decides == Decides::path) rim.inner = {};
@@ -402,22 +410,12 @@ CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
   layPlaces(before, ask, laid, rim);
   layBetween(before, ask, laid, rim.ring);
   CellSet beside;
-  const auto mend = [&](CellPos at, bool isLaid) {
-    if (!isLaid && !ask.may(at)) return;
-    const auto want = wanted(before, at);
-    if (!want) return;
-    const Known& known = knownFor(*want);
-    const Cell now = onto.cells.at(at);
-    const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
-    if (!isLaid && isShown) return;
-    const auto next = chosen(known, at);
-    if (!next || *next == now) return;
-    onto.lay(at, Laid{*next, 0});
-    if (!isLaid) beside.insert(at);
-  };
   const auto mendAll = [&](const CellSet& cells, bool areLaid) {
     cells.forEachStretch([&](CellPos first, int count) {
-      for (int i = 0; i < count; ++i) mend({first.x + i, first.y}, areLaid);
+      for (int i = 0; i < count; ++i) {
+        const CellPos at{first.x + i, first.y};
+        if ((areLaid || ask.may(at)) && layWanted(before, onto, at, !areLaid) && !areLaid) beside.insert(at);
+      }
     });
   };
   mendAll(ask.cells.without(rim.inner), true);

@@ -26,6 +26,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "core/cells/CellReader.h"
 #include "core/cells/CellSet.h"
 #include "core/cells/LayerCells.h"
 #include "core/cells/SparseBytes.h"
@@ -56,6 +57,11 @@ class Joiner {
   void beginStroke() { last_.reset(); }
   // Lays it on `onto`; the cells beside those of the ask that changed.
   CellSet lay(LayerCells& onto, const Ask& ask);
+
+  // Takes what the tiles on `cells` show for laid, and chooses them and what touches them anew, where they do not show what is
+  // wanted; the cells that changed. At a corner on which they do not agree most of them decide; of a path those joints stay to
+  // which something runs on both sides.
+  CellSet mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may);
 
   // What a cell is to show after what was laid so far; nothing where that is none of the edging's business.
   std::optional<EdgingShape> wantedAt(const LayerCells& before, CellPos at) const;
@@ -90,18 +96,18 @@ class Joiner {
     std::vector<std::vector<CellPos>> atCorner;
     std::vector<Corner> canonical;  // each corner, as the first of the cells that meet there calls it
   };
-  // What lay there before, read.
-  class Before;
 
   const Around& around(CellPos at) const { return around_[static_cast<std::size_t>((at.x & 1) + 2 * (at.y & 1))]; }
   static CellPos on(CellPos at, CellPos way) { return {at.x + way.x, at.y + way.y}; }
   CellPos across(CellPos at, std::size_t side) const { return on(at, around(at).across[side]); }
   std::int8_t cornerLaid(CellPos at, std::size_t corner) const;
   void layCorner(CellPos at, std::size_t corner, MaterialIndex material);
-  MaterialIndex ground(Before& before, const CellSet& ring, MaterialIndex taken) const;
-  std::optional<MaterialIndex> middleOf(Before& before, CellPos at) const;
-  std::optional<MaterialIndex> cornerOf(Before& before, CellPos at, std::size_t corner) const;
+  MaterialIndex ground(CellReader& before, const CellSet& ring, MaterialIndex taken) const;
+  std::optional<MaterialIndex> middleOf(CellReader& before, CellPos at) const;
+  std::optional<MaterialIndex> cornerOf(CellReader& before, CellPos at, std::size_t corner) const;
   MaterialIndex border(MaterialIndex own, MaterialIndex other) const { return borders_[index(own)][index(other)]; }
+  // Whether a path is drawn of it: some of its members show something else beside it.
+  bool runs(MaterialIndex material) const { return runs_[index(material)]; }
   bool meet(MaterialIndex a, MaterialIndex b) const { return a == b || meets_[index(a)][index(b)]; }
   std::optional<MaterialIndex> between(MaterialIndex a, MaterialIndex b) const;
   static std::size_t index(MaterialIndex material) { return static_cast<std::size_t>(material + 1); }
@@ -111,11 +117,15 @@ class Joiner {
     CellSet inner;
   };
   Rim rimOf(const CellSet& cells) const;
-  void layPlaces(Before& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
+  void layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
   void layLinks(const Ask& ask);
-  void layBetween(Before& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
+  void layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
   void link(CellPos a, CellPos b, bool joins);
-  std::optional<Want> wanted(Before& before, CellPos at) const;
+  void takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may);
+  MaterialIndex mostAtCorner(CellReader& before, CellPos at, std::size_t corner, const CellSet& cells) const;
+  // Lays what is wanted at a cell, unless it is shown already and `keeps`; whether that changed something.
+  bool layWanted(CellReader& before, LayerCells& onto, CellPos at, bool keeps);
+  std::optional<Want> wanted(CellReader& before, CellPos at) const;
   bool isNothingWanted(const Want& want) const;
   EdgingShape shapeFor(const Want& want) const;
   const Known& knownFor(const Want& want);
@@ -131,6 +141,7 @@ class Joiner {
   static constexpr std::size_t kCodes = kMostMaterials + 1;
   std::array<std::array<MaterialIndex, kCodes>, kCodes> borders_{};  // what is seen where the first lies beside the second
   std::array<std::array<bool, kCodes>, kCodes> meets_{};             // a member shows both
+  std::array<bool, kCodes> runs_{};
   std::array<Around, 4> around_;
   SparseBytes laid_;
   std::array<SparseBytes, 6> laidCorners_;  // by the canonical corner's number

@@ -1,0 +1,73 @@
+// What lies there taken for laid, and joined anew.
+#include <algorithm>
+
+#include "core/edit/Joiner.h"
+
+namespace uq {
+
+MaterialIndex Joiner::mostAtCorner(CellReader& before, CellPos at, std::size_t corner, const CellSet& cells) const {
+  std::array<int, kCodes> counts{};
+  bool isClear = false;
+  const Corner& first = around(at).canonical[corner];
+  for (const CellPos way : around(at).atCorner[corner]) {
+    const CellPos beside = on(at, way);
+    if (!cells.contains(beside)) continue;
+    const Cell there = before.at(beside);
+    isClear = isClear || (there.empty() && hasNothing_);
+    const EdgingMember* member = memberAt(there);
+    if (!member) continue;
+    // Which of its own corners that is.
+    for (std::size_t own = 0; own < places_; ++own) {
+      const Corner& same = around(beside).canonical[own];
+      if (on(beside, same.cell) == on(at, first.cell) && same.corner == first.corner) ++counts[index(member->corners[own])];
+    }
+  }
+  const auto most = std::max_element(counts.begin(), counts.end());
+  if (*most > 0) return static_cast<MaterialIndex>(most - counts.begin()) - 1;
+  return isClear ? kNothingSeen : kAnything;
+}
+
+void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+  cells.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos at{first.x + i, first.y};
+      const auto own = materialOf(before.at(at));
+      if (!own) continue;
+      if (edging_.decides != Decides::path) {
+        laid_.set(at, static_cast<std::int8_t>(*own));
+        for (std::size_t corner = 0; corner < places_ && edging_.decides == Decides::corners; ++corner) {
+          if (cornerLaid(at, corner) != SparseBytes::kUnset) continue;
+          const MaterialIndex most = mostAtCorner(before, at, corner, cells);
+          if (most != kAnything) layCorner(at, corner, most);
+        }
+        continue;
+      }
+      const EdgingMember* member = memberAt(before.at(at));
+      for (std::size_t side = 0; side < places_; ++side) {
+        const CellPos beyond = across(at, side);
+        const EdgingMember* other = memberAt(before.at(beyond));
+        const std::size_t facing = (side + places_ / 2) % places_;
+        const bool runsHere = member && member->sides[side] == member->middle;
+        const bool runsThere = other && other->sides[facing] == other->middle;
+        if (!may(beyond) || (!runsHere && !runsThere)) continue;
+        link(at, beyond, member && other && member->middle == other->middle);
+      }
+    }
+  });
+}
+
+CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+  const LayerCells was = onto;
+  CellReader before(was.cells);
+  takeForLaid(before, cells, may);
+  CellSet changed;
+  rimOf(cells).ring.united(cells).forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      const CellPos at{first.x + i, first.y};
+      if (may(at) && layWanted(before, onto, at, true)) changed.insert(at);
+    }
+  });
+  return changed;
+}
+
+}  // namespace uq

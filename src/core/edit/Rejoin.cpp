@@ -1,0 +1,112 @@
+#include "core/edit/Rejoin.h"
+
+#include <algorithm>
+#include <set>
+
+#include "core/edit/Joiner.h"
+
+namespace uq {
+
+namespace {
+
+// The edgings of a family some of whose tiles are of sheets that a set of cells shows, before or after.
+std::vector<const Edging*> edgingsMet(const Quilt& quilt, const GridShape& shape, const std::set<Id>& sheets) {
+  std::vector<const Edging*> met;
+  for (const Shared<Edging>& one : quilt.edgings()) {
+    const Edging& edging = one.read();
+    const bool meets = std::any_of(edging.members.begin(), edging.members.end(), [&](const EdgingMember& member) { return sheets.contains(member.tile.sheet); });
+    if (meets && areOfOneFamily(edging.grid, shape.kind)) met.push_back(&edging);
+  }
+  return met;
+}
+
+void addSheets(const Quilt& quilt, const CellGrid& cells, const CellSet& which, std::set<Id>& sheets) {
+  std::set<SheetSlot> slots;
+  which.forEachStretch([&](CellPos first, int count) {
+    for (int i = 0; i < count; ++i) {
+      if (const Cell cell = cells.at({first.x + i, first.y}); !cell.empty()) slots.insert(cell.tile().slot);
+    }
+  });
+  for (const SheetSlot slot : slots) {
+    if (const Sheet* sheet = quilt.sheetAt(slot)) sheets.insert(sheet->id);
+  }
+}
+
+}  // namespace
+
+Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+  const Map* map = quilt.map(at.map);
+  const Layer* layer = quilt.layer(at);
+  if (!map || !layer || !layer->holdsTiles() || quilt.edgings().empty()) return {layer ? static_cast<const LayerCells&>(*layer) : LayerCells(), {}};
+  Rejoined result{*layer, {}};
+  const CellSet inside = cells.intersected(CellSet(map->bounds));
+  std::set<Id> sheets;
+  addSheets(quilt, layer->cells, inside, sheets);
+  const auto grid = makeGrid(map->grid);
+  const auto mayTouch = [&](CellPos cell) { return map->bounds.contains(cell) && (!may || may(cell)); };
+  for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
+    result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch));
+  }
+  return result;
+}
+
+Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::int64_t most) {
+  const Map* was = before.map(id);
+  const Map* now = after.map(id);
+  if (!was || !now || after.edgings().empty()) return after;
+  Quilt joined = after;
+  const auto grid = makeGrid(now->grid);
+  for (const Shared<Layer>& shared : now->layers) {
+    const Layer& layer = shared.read();
+    const Layer* old = was->layer(layer.id);
+    if (!layer.holdsTiles() || !old || old->sameAs(layer)) continue;
+    CellSet changed;
+    std::int64_t count = 0;
+    for (const CellRect& box : LayerCells::differences(*old, layer)) {
+      for (int y = box.y0; y < box.y1 && count <= most; ++y) {
+        for (int x = box.x0; x < box.x1; ++x) {
+          if (old->cells.at({x, y}) != layer.cells.at({x, y})) changed.insert({x, y}), ++count;
+        }
+      }
+    }
+    changed = changed.intersected(CellSet(now->bounds));
+    if (changed.empty() || count > most) continue;
+    std::set<Id> sheets;
+    addSheets(before, old->cells, changed, sheets);
+    addSheets(after, layer.cells, changed, sheets);
+    LayerCells cells = layer;
+    CellSet all;
+    for (const Edging* edging : edgingsMet(after, now->grid, sheets)) {
+      all = all.united(Joiner(after, *edging, *grid).mend(cells, changed, [&](CellPos cell) { return now->bounds.contains(cell); }));
+    }
+    if (!all.empty()) joined = joined.with(LayerAt{id, layer.id}, std::move(cells));
+  }
+  return joined;
+}
+
+JoinFindings joinFindings(const Quilt& quilt, LayerAt at) {
+  JoinFindings found;
+  const Map* map = quilt.map(at.map);
+  const Layer* layer = quilt.layer(at);
+  if (!map || !layer || !layer->holdsTiles() || quilt.edgings().empty() || layer->cells.empty()) return found;
+  const CellSet all(layer->cells.usedBounds().intersected(map->bounds));
+  std::set<Id> sheets;
+  addSheets(quilt, layer->cells, all, sheets);
+  const auto grid = makeGrid(map->grid);
+  for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
+    Joiner joiner(quilt, *edging, *grid);
+    LayerCells cells = *layer;
+    found.wrong = found.wrong.united(joiner.mend(cells, all, [&](CellPos cell) { return map->bounds.contains(cell); }));
+    all.forEachStretch([&](CellPos first, int count) {
+      for (int i = 0; i < count; ++i) {
+        const CellPos cell{first.x + i, first.y};
+        const EdgingMember* member = joiner.memberAt(cells.cells.at(cell));
+        const auto wanted = member ? joiner.wantedAt(cells, cell) : std::nullopt;
+        if (wanted && costOf(*edging, *member, *wanted) > 0) found.standIns.insert(cell);
+      }
+    });
+  }
+  return found;
+}
+
+}  // namespace uq
