@@ -15,6 +15,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Disk.h"
 #include "core/store/Documents.h"
+#include "core/edit/Rejoin.h"
 #include "core/work/EditList.h"
 #include "core/store/JsonText.h"
 #include "raster/Blend.h"
@@ -178,6 +179,13 @@ void doEditLists(Demo& demo) {
   for (const char* name : {"stamps", "ferry-street", "signal-loft", "depot-yard"}) doEditList(demo, name);
 }
 
+// Ferry Street's basin opens into the canal: its walls end where water lies on both sides.
+void openBasin(Demo& demo) {
+  const Map& map = *demo.quilt.mapNamed("Ferry Street");
+  const LayerAt ground{map.id, map.layerNamed("Ground")->id};
+  demo.quilt = demo.quilt.with(ground, rejoined(demo.quilt, ground, CellSet(map.bounds)).cells);
+}
+
 // Depot Yard's right edge is sewn to Ferry Street's left one, and Canal Locks wraps; then what stands across the stitch.
 void sewTogether(Demo& demo, IdSource& ids) {
   const auto idOf = [&](const char* name) { return demo.quilt.mapNamed(name)->id; };
@@ -295,6 +303,7 @@ Demo composeDemo() {
   addLoft(demo, ids);
   demo.quilt = withEdgings(std::move(demo.quilt));
   doEditLists(demo);
+  openBasin(demo);
   enliven(demo, ripples);
   addScenery(demo, ids, lanternRow());
   sewTogether(demo, ids);

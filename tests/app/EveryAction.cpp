@@ -62,7 +62,7 @@ class EveryAction : public Story {
     static const std::map<Tool, std::set<ActionId>> kOptions = {
         {Tool::box, {outlinesOnly}},
         {Tool::fill, {throughCorners, onlyThisTile, sameStamp, wholePile, swapTiles, regionsAsSeen}},
-        {Tool::select, {selectByBox, selectByOutline, selectTouching, selectEverywhere, allLayers}}};
+        {Tool::select, {selectByBox, selectByOutline, selectTouching, selectEverywhere, allLayers, joinsMet}}};
     const auto with = std::find_if(kOptions.begin(), kOptions.end(), [id](const auto& one) { return one.second.contains(id); });
     return with == kOptions.end() ? std::nullopt : std::optional(with->first);
   }
@@ -98,6 +98,9 @@ class EveryAction : public Story {
       hand.click(room->canvas(), onMap({20, 20}));
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
+    if (id == ActionId::joinAnew) session().verbs().layers.choose(yard().layerNamed("Paving")->id);
+    if (id == ActionId::joinAnew) session().verbs().hand.take(Block::of(Cell(tile("street", 12), {})));
+    if (id == ActionId::joinAnew) hand.click(room->canvas(), onMap({20, 20}));  // lawn amid setts, without its kerb
     if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
     if (id == ActionId::removeColumns || id == ActionId::removeRows) select({3, 3, 6, 5});
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
@@ -152,6 +155,7 @@ class EveryAction : public Story {
   void finish(ActionId id) {
     if (id == ActionId::newMap) hand.key(Qt::Key_Return);
     if (id == ActionId::closeJoints) awaitWork();
+    if (id == ActionId::joinAnew) choose(id);  // the first time it only counts
     if (id == ActionId::renameMap) {
       hand.type(QStringLiteral("Shunting Yard"));
       hand.key(Qt::Key_Return);
@@ -312,10 +316,8 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return session().desk().options.selectBy == SelectBy::box;
       case ActionId::optionAfter:
       case ActionId::outlinesOnly: case ActionId::throughCorners: case ActionId::onlyThisMap: case ActionId::onlyThisTile:
-      case ActionId::sameStamp: case ActionId::wholePile: case ActionId::swapTiles:
-      case ActionId::regionsAsSeen:
-      case ActionId::selectByOutline: case ActionId::selectTouching: case ActionId::selectEverywhere:
-      case ActionId::allLayers: {
+      case ActionId::sameStamp: case ActionId::wholePile: case ActionId::swapTiles: case ActionId::regionsAsSeen: case ActionId::joinsMet:
+      case ActionId::selectByOutline: case ActionId::selectTouching: case ActionId::selectEverywhere: case ActionId::allLayers: {
         trigger(id);
         return !(session().desk().options == desk.options);
       }
@@ -385,8 +387,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
                            [](const QLabel* label) { return label->text().startsWith(QStringLiteral("No loose joint")); });
       }
       case ActionId::showAllowance: return changed(&Desk::showsAllowance);
-      case ActionId::cellSize:
-      case ActionId::mapSize: {
+      case ActionId::cellSize: case ActionId::mapSize: {
         const bool isOpen = opens(id == ActionId::mapSize ? "size-card" : "cells-card");
         hand.key(Qt::Key_Escape);
         return isOpen;
@@ -408,8 +409,7 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         room->canvas()->setFocus();
         trigger(id);
         return room->spread()->hasFocus();
-      case ActionId::hangPicture:
-      case ActionId::bringIn: {
+      case ActionId::hangPicture: case ActionId::bringIn: {
         bool asked = false;
         hand.inDialog(id == ActionId::bringIn ? QStringLiteral("pictures-dialog") : QStringLiteral("hang-dialog"), [&](QWidget& dialog) {
           asked = true;

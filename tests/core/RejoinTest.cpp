@@ -5,7 +5,9 @@
 #include <rapidcheck/gtest.h>
 
 #include "core/JoinedGround.h"
+#include "core/check/Checks.h"
 #include "core/edit/LayCells.h"
+#include "core/edit/Selected.h"
 
 namespace uq::test {
 
@@ -83,6 +85,28 @@ TEST(Rejoin, MendsWhatWasMovedWhereItLiesAndWhereItLay) {
   }
 }
 
+// A block that is laid as it was copied joins what it meets, unless that is switched off.
+TEST(Rejoin, JoinsABlockThatIsPasted) {
+  int exact = 0;
+  for (const Decides decides : kDecides) {
+    EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [&, decides] {
+      JoinedGround on(fullSet(decides));
+      for (int i = 0; i < 3; ++i) on.paint(someCells(on.bounds, 3));
+      const std::vector<CellPos> ends = someCells(on.bounds, 2);
+      const auto block = copyOf(on.quilt, on.at, CellSet(CellRect::around(ends[0], ends[1])));
+      if (!block || block->parts().size() < 2) return;
+      StrokePlan plan = layingOn(on.at, InHand(*block, on.made.shape.kind));
+      const Quilt before = on.quilt;
+      on.quilt = stroked(before, plan, someCells(on.bounds, 1));
+      RC_ASSERT(on.wrongJoints() == 0);
+      plan.options.joinsMet = false;
+      on.quilt = stroked(before, plan, someCells(on.bounds, 1));
+      exact += on.wrongJoints() > 0 ? 1 : 0;
+    }));
+  }
+  EXPECT_GT(exact, 40) << "switched off it lies as it was copied";
+}
+
 TEST(Rejoin, FindsWhatIsWrongAndMendsIt) {
   JoinedGround on(madeEdging([] {
     std::uint64_t seed = 0;
@@ -99,6 +123,13 @@ TEST(Rejoin, FindsWhatIsWrongAndMendsIt) {
   const JoinFindings found = joinFindings(on.quilt, on.at);
   EXPECT_FALSE(found.wrong.empty());
   EXPECT_FALSE(found.wrong.contains({4, 4}));
+  // The same is told among the loose threads, and mended there.
+  const Checked told = Checks().of(on.quilt);
+  const auto thread = std::find_if(told.threads.begin(), told.threads.end(), [](const LooseThread& one) { return one.kind == "joined wrongly"; });
+  ASSERT_NE(thread, told.threads.end());
+  EXPECT_TRUE(found.wrong.contains(*thread->cell));
+  const Quilt tied = uq::mended(on.quilt, *thread);
+  EXPECT_TRUE(joinFindings(tied, on.at).wrong.empty());
   const Rejoined mended = rejoined(on.quilt, on.at, CellSet(on.bounds));
   EXPECT_EQ(mended.changed, found.wrong);
   on.quilt = on.quilt.with(on.at, LayerCells(mended.cells));
@@ -114,6 +145,8 @@ TEST(Rejoin, NamesStandIns) {
   on.paint({{6, 6}});
   EXPECT_TRUE(joinFindings(on.quilt, on.at).standIns.contains({6, 6})) << "a cell alone has no shape there";
   EXPECT_TRUE(joinFindings(on.quilt, on.at).wrong.empty());
+  const Checked told = Checks().of(on.quilt);
+  EXPECT_TRUE(std::any_of(told.threads.begin(), told.threads.end(), [](const LooseThread& one) { return one.kind == "stand-in for a missing shape"; }));
 }
 
 }  // namespace uq::test

@@ -169,6 +169,8 @@ enum class ActionId {
   selectTouching,
   selectEverywhere,
   allLayers,
+  joinsMet,
+  joinAnew,
   layTiles,
   takeAway,
   takeFromMap,

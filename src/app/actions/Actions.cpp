@@ -53,6 +53,7 @@ std::optional<bool> isOn(ActionId id, const Desk& desk, const Quilt& quilt) {
     case ActionId::selectTouching: return desk.options.selectBy == SelectBy::touching;
     case ActionId::selectEverywhere: return desk.options.selectBy == SelectBy::everywhere;
     case ActionId::allLayers: return desk.options.allLayers;
+    case ActionId::joinsMet: return desk.options.joinsMet;
     case ActionId::turnByChance: return desk.inHand.turnsByChance;
     default: {
       const auto tool = toolOf(id);

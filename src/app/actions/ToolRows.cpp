@@ -70,6 +70,9 @@ constexpr ActionRow kToolRows[] = {
     {ActionId::allLayers, "all-layers", UQ_TEXT("On all layers"),
      UQ_TEXT("Move, copy, cut and delete what is selected on all layers that are seen"), "all-layers", "", Menu::none,
      ActsIn::anywhere, false, false, needsMap},
+    {ActionId::joinsMet, "joins-what-it-meets", UQ_TEXT("Joins what it meets"),
+     UQ_TEXT("What is moved, pasted or taken away joins its new neighbours, where its tiles join by themselves"), "stretch", "", Menu::none,
+     ActsIn::anywhere, false, false, needsMap},
 
     {ActionId::layTiles, "lay-tiles", UQ_TEXT("Left lays"), UQ_TEXT("Lays what is in hand on the active layer"), "",
      "left drag", Menu::none, ActsIn::canvas, true, true, needsHand},

@@ -28,6 +28,8 @@ constexpr ActionWords kWords[] = {
     {ActionId::usedHere, UQ_HELP("count statistics which tiles")},
     {ActionId::fitsHere, UQ_HELP("match border edge neighbour join")},
     {ActionId::coveredCells, UQ_HELP("hidden invisible under overdraw useless find")},
+    {ActionId::joinsMet, UQ_HELP("paste move mend neighbour border terrain automatic")},
+    {ActionId::joinAnew, UQ_HELP("repaint terrain mend border repair automatic refresh")},
     {ActionId::stripCovered, UQ_HELP("hidden invisible under overdraw remove optimise")},
     {ActionId::holes, UQ_HELP("gap uncovered bare void missing")},
     {ActionId::colourByHeight, UQ_HELP("tint depth higher lower layers")},

@@ -241,9 +241,11 @@ constexpr HelpPage kPages[] = {
     {"terrain", UQ_HELP("Ground that joins by itself"),
      UQ_HELP("terrain transition shore edge border automatic coast path road join blend rules material edging"),
      UQ_HELP(
-         "<p>The card of a sheet has “Join its tiles”: what they show is guessed from their pixels, and the materials lie on the Table then. A press takes "
-         "one into the hand; every tool lays what lies somewhere, and the borders follow; with <b>Ctrl</b> it is taken away. Nothing on a map changes by "
-         "joining.</p><p>Not yet: correcting the guess on a test patch, shapes that are missing, and what hangs below a wall. Beside that <b>Fits here</b> "
+         "<p>Choose tiles of a sheet, or none for all of them, and press “Join these” on its card or in the Quilt menu. The <b>bench</b> shows at once what was "
+         "understood: press a spot that is wrong and take the right tile, everything else is guessed anew with it. Materials are named, taken for one or for "
+         "two there, and shapes that are missing come by turning or are cut together. A press on a material on the Table takes it into the hand; every tool "
+         "lays what lies somewhere, and the borders follow; with <b>Ctrl</b> it is taken away. What is moved or pasted joins what it meets, and Check &gt; Join "
+         "anew mends a whole layer.</p><p>Not yet: what hangs below a wall. Beside that <b>Fits here</b> "
          "lists the tiles that join the neighbours of a cell, and <b>J</b> stitches over sides where a picture is cut off.</p>")},
     {"try-out", UQ_HELP("Trying a map"), UQ_HELP("test play run preview walk walkabout character player try simulate"),
      UQ_HELP(

@@ -103,7 +103,7 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   addOption(ActionId::outlinesOnly, true);
   for (const ActionId id : {ActionId::selectByBox, ActionId::selectByOutline, ActionId::selectTouching,
                             ActionId::selectEverywhere, ActionId::regionsAsSeen, ActionId::throughCorners,
-                            ActionId::onlyThisTile, ActionId::sameStamp, ActionId::wholePile, ActionId::allLayers,
+                            ActionId::onlyThisTile, ActionId::sameStamp, ActionId::wholePile, ActionId::allLayers, ActionId::joinsMet,
                             ActionId::boxAlongGrid}) {
     addOption(id);
   }
@@ -233,6 +233,7 @@ void Tape::refresh(Session* session) {
       {ActionId::swapTiles, tool == Tool::fill},
       {ActionId::onlyThisMap, map && !selects && !pins && !seamsOf(session->quilt(), map->id).empty()},
       {ActionId::allLayers, selects},
+      {ActionId::joinsMet, selects && map && !session->quilt().edgings().empty()},
       {ActionId::boxAlongGrid, map && (selects || shapes) && map->grid.kind != GridKind::orthogonal}};
   for (const auto& [id, visible] : shown) {
     show(options_[id], map && visible);

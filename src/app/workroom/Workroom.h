@@ -142,6 +142,8 @@ class Workroom : public QMainWindow {
   Id sheetInHand() const;
   // Joins the tiles that are chosen on a sheet, or all of it, and shows them on the bench.
   void join(Id sheet);
+  // Joins what is selected, or all of the active layer, anew; the first time it lights and counts what that would change.
+  void joinAnew();
   // Lifts the next strokes by so many steps.
   void lift(int steps);
   void turn(Turning turning);
@@ -231,6 +233,7 @@ class Workroom : public QMainWindow {
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   EdgingBench* bench_;
+  CellSet joinsAnew_;  // lit, and told
   TidyCard* tidyCard_;
   ExportCard* exportCard_;
   InHandPanel* inHand_;

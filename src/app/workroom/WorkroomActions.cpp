@@ -14,6 +14,7 @@
 #include "core/edit/Camera.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/MapFacts.h"
 #include "raster/MapExport.h"
 
@@ -43,6 +44,24 @@ void Workroom::join(Id sheet) {
   const auto [edging, why] = session_->sheets().joinTiles(sheet, table()->chosenOn(sheet));
   if (!why.empty()) return foot_->say(QString::fromStdString(why));
   showCard(bench_, edging);
+}
+
+void Workroom::joinAnew() {
+  const LayerAt at = session_->desk().activeAt();
+  const CellSet selected = session_->desk().selection();
+  const Map& map = *session_->map();
+  const Rejoined anew = rejoined(session_->quilt(), at, selected.empty() ? CellSet(map.bounds) : selected);
+  const std::int64_t count = anew.changed.count();
+  if (count == 0) return foot_->say(tr("All that joins by itself on this layer is joined as it should be."));
+  // First what it would change, by the same press then.
+  if (joinsAnew_ != anew.changed) {
+    joinsAnew_ = anew.changed;
+    canvas_->setLit(anew.changed);
+    return foot_->say(tr("%n cell(s) would be joined otherwise: the same again does it.", "", static_cast<int>(count)));
+  }
+  joinsAnew_ = {};
+  canvas_->setLit({});
+  session_->quiltStep(tr("Join %n cell(s) anew", "", static_cast<int>(count)), session_->quilt().with(at, LayerCells(anew.cells)));
 }
 
 void Workroom::askForMap(const Sheet* sheet) {
@@ -324,6 +343,8 @@ void Workroom::act(ActionId id) {
     case ActionId::selectEverywhere:
       changeDesk([](Desk& desk) { desk.options.selectBy = SelectBy::everywhere; });
       break;
+    case ActionId::joinsMet: changeDesk([](Desk& desk) { desk.options.joinsMet = !desk.options.joinsMet; }); break;
+    case ActionId::joinAnew: joinAnew(); break;
     case ActionId::allLayers: changeDesk([](Desk& desk) { desk.options.allLayers = !desk.options.allLayers; }); break;
     case ActionId::layTiles:
     case ActionId::takeAway:

@@ -69,9 +69,10 @@ void Checks::lookAtSeams(const Quilt& quilt, Progress* progress) {
 }
 
 Checked Checks::of(const Quilt& quilt, Progress* progress) {
-  if (!(sheets_ == quilt.sheets()) || !(facts_ == quilt.sharedFacts())) {
+  if (!(sheets_ == quilt.sheets()) || !(edgings_ == quilt.edgings()) || !(facts_ == quilt.sharedFacts())) {
     ++beside_;
     sheets_ = quilt.sheets();
+    edgings_ = quilt.edgings();
     facts_ = quilt.sharedFacts();
   }
   lookAtMaps(quilt, progress);

@@ -33,7 +33,7 @@ class Checks {
  private:
   struct Known {
     Revision map;
-    std::uint64_t beside = 0;  // of the sheets and facts
+    std::uint64_t beside = 0;  // of the sheets, edgings and facts
     std::vector<std::vector<LooseThread>> threads;  // by check
   };
   struct KnownSeam {
@@ -50,6 +50,7 @@ class Checks {
   std::map<Id, Known> known_;
   std::map<Id, KnownSeam> knownSeams_;
   std::vector<Shared<Sheet>> sheets_;
+  std::vector<Shared<Edging>> edgings_;
   Shared<QuiltFacts> facts_;
   std::uint64_t beside_ = 0;
 };

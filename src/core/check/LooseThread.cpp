@@ -2,6 +2,7 @@
 
 #include "core/edit/Doorways.h"
 #include "core/edit/Pins.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/Seams.h"
 #include "core/edit/SizeFindings.h"
 #include "core/edit/Standing.h"
@@ -43,6 +44,11 @@ Quilt mended(const Quilt& quilt, const LooseThread& thread) {
     }
     case LooseThread::Mend::openSeam: return ripped(quilt, {thread.about});
     case LooseThread::Mend::renumber: return withPinRenumbered(quilt, {thread.map, thread.about});
+    case LooseThread::Mend::joinAnew: {
+      const Map* map = quilt.map(thread.map);
+      const LayerAt at{thread.map, thread.about};
+      return map && quilt.layer(at) ? quilt.with(at, rejoined(quilt, at, CellSet(map->bounds)).cells) : quilt;
+    }
     case LooseThread::Mend::agreeSizes: {
       const Map* map = quilt.map(thread.map);
       if (!map) return quilt;

@@ -19,12 +19,12 @@ class JointBook;
 
 struct LooseThread {
   // What a press does about it.
-  enum class Mend { nothing, makeWayBack, turnArrival, takeWayOut, openSeam, agreeSizes, renumber };
+  enum class Mend { nothing, makeWayBack, turnArrival, takeWayOut, openSeam, agreeSizes, renumber, joinAnew };
 
   std::string_view kind;  // of its check: "no way back"; a literal
   Id map;                 // empty: it is of the quilt
   std::optional<CellPos> cell;
-  Id about;          // the doorway, seam or sheet; may be empty
+  Id about;          // the doorway, seam, sheet or layer; may be empty
   std::string text;  // one sentence, without its full stop
   Mend mend = Mend::nothing;
   std::string mendText{};  // "Lead back, too"
@@ -50,7 +50,7 @@ struct SeamSight {
 };
 
 // A check is one file of this folder, <Name>Check.cpp, that defines `const Check k<Name>Check`; the build lists them.
-// `ofMap` may look at one map, the sheets and the quilt's facts only, `ofSeam` at the two maps besides, so that they need
+// `ofMap` may look at one map, the sheets, the edgings and the quilt's facts only, `ofSeam` at the two maps besides, so that they need
 // not be asked again while these are the same; `ofQuilt` at everything, and must be quick. Each may be left out.
 struct Check {
   using Threads = std::vector<LooseThread>;

@@ -31,6 +31,7 @@ struct ToolOptions {
   SelectBy selectBy = SelectBy::box;
   bool allLayers = false;    // what is done to a selection is done on all seen layers
   bool onlyThisMap = false;  // strokes stop at the stitches of the map
+  bool joinsMet = true;      // blocks that are laid, and cells that are moved or taken away, join what they meet (Rejoin.h)
   friend bool operator==(const ToolOptions&, const ToolOptions&) = default;
 };
 inline constexpr int kWidths[] = {1, 3, 5, 7, 9};  // that are offered

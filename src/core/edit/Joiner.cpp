@@ -309,8 +309,8 @@ std::optional<Joiner::Want> Joiner::wanted(CellReader& before, CellPos at) const
     }
     return want;
   }
-  // Towards what is not known things go on as they are.
-  const EdgingMember* goesOn = own && own->middle == middle ? own : nullptr;
+  // Towards what is not known what was not laid goes on as it is.
+  const EdgingMember* goesOn = isLaid ? nullptr : own;
   for (std::size_t i = 0; i < places_; ++i) {
     const auto other = middleOf(before, across(at, i));
     sides[i] = byte(other ? border(middle, *other) : goesOn ? goesOn->sides[i] : middle);

@@ -45,7 +45,9 @@ void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::fu
       const EdgingMember* member = memberAt(before.at(at));
       for (std::size_t side = 0; side < places_; ++side) {
         const CellPos beyond = across(at, side);
-        const EdgingMember* other = memberAt(before.at(beyond));
+        const Cell there = before.at(beyond);
+        const EdgingMember* other = memberAt(there);
+        if (!other && !(there.empty() && hasNothing_)) continue;  // something else stands there, to which it may lead
         const std::size_t facing = (side + places_ / 2) % places_;
         const bool runsHere = member && member->sides[side] == member->middle;
         const bool runsThere = other && other->sides[facing] == other->middle;

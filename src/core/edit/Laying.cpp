@@ -205,12 +205,48 @@ class JoinLaying : public Laying {
   bool takesAway_;
 };
 
+// A block that joins what it meets, by the edgings to which its tiles belong.
+class MeetLaying : public Laying {
+ public:
+  MeetLaying(const LayingPlan& plan, std::vector<const Edging*> edgings) : plan_{plan}, edgings_(std::move(edgings)), laying_(plan) {}
+
+  CellSet whole(const CellSet& crossed) const override { return laying_.whole(crossed); }
+  Touched lay(LayerCells& onto, const Ask& ask) override {
+    Touched touched = laying_.lay(onto, ask);
+    for (const Edging* edging : edgings_) {
+      const CellSet mended = Joiner(plan_.quilt, *edging, plan_.grid).mend(onto, touched.cells, ask.may);
+      touched.beside = touched.beside.united(mended.without(touched.cells));
+    }
+    return touched;
+  }
+
+  // Those of the grid's family to which a tile of the hand belongs.
+  static std::vector<const Edging*> edgingsOf(const LayingPlan& plan) {
+    std::vector<const Edging*> all;
+    for (const Shared<Edging>& one : plan.quilt.edgings()) {
+      if (!areOfOneFamily(one->grid, plan.grid.shape().kind)) continue;
+      const Joiner joiner(plan.quilt, one.read(), plan.grid);
+      const auto& parts = plan.hand.block.parts();
+      if (std::any_of(parts.begin(), parts.end(), [&](const Block::Part& part) { return joiner.memberAt(part.cell); })) all.push_back(&one.read());
+    }
+    return all;
+  }
+
+ private:
+  LayingPlan plan_;
+  std::vector<const Edging*> edgings_;
+  PatternLaying laying_;
+};
+
 }  // namespace
 
 std::unique_ptr<Laying> layingFor(const LayingPlan& plan) {
   const Edging* edging = plan.hand.joins() ? plan.quilt.edging(plan.hand.edging) : nullptr;
   if (edging && areOfOneFamily(edging->grid, plan.grid.shape().kind)) return std::make_unique<JoinLaying>(plan, *edging);
   if (plan.hand.manner == Manner::mix) return std::make_unique<MixLaying>(plan);
+  if (plan.joinsMet && plan.hand.manner == Manner::asItIs && !plan.hand.isOneTile()) {
+    if (auto edgings = MeetLaying::edgingsOf(plan); !edgings.empty()) return std::make_unique<MeetLaying>(plan, std::move(edgings));
+  }
   return std::make_unique<PatternLaying>(plan);
 }
 

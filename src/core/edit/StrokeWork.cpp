@@ -142,7 +142,7 @@ bool Stroke::Work::mayTouch(CellPos cell) const {
 
 void Stroke::Work::planLaying(SidePos anchor, std::optional<CellRect> stretched) {
   laying_ = layingFor({before_, *grid_, plan_.hand, plan_.takesAway, plan_.lift, anchor, stretched, plan_.seed,
-                       careful_ ? plan_.covers : Covers()});
+                       plan_.options.joinsMet, careful_ ? plan_.covers : Covers()});
 }
 
 bool Stroke::Work::land(const CellSet& judged, std::function<bool(const Layer&)> wipes) {

@@ -82,6 +82,7 @@ Json optionsJson(const ToolOptions& options) {
                     {"outlines", options.outlines},
                     {"throughCorners", options.throughCorners},
                     {"onlyThisMap", options.onlyThisMap},
+                    {"joinsMet", options.joinsMet},
                     {"alike", nameIn(kAlikes, options.alike)},
                     {"swaps", options.swaps},
                     {"selectBy", nameIn(kSelectBy, options.selectBy)},
@@ -101,6 +102,7 @@ ToolOptions optionsOf(const Json* json) {
   options.outlines = flagOf(json->find("outlines"), false);
   options.throughCorners = flagOf(json->find("throughCorners"), false);
   options.onlyThisMap = flagOf(json->find("onlyThisMap"), false);
+  options.joinsMet = flagOf(json->find("joinsMet"), true);
   if (flagOf(json->find("onlyThis"), false)) options.alike = Alike::tile;  // as it was said before
   readName(kAlikes, json->find("alike"), options.alike);
   options.swaps = flagOf(json->find("swaps"), false);

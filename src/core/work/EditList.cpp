@@ -174,6 +174,7 @@ class Doing : private EditMaps {
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
     plan.options.onlyThisMap = flag(step, "onlyThisMap");
+    plan.options.joinsMet = flag(step, "joins");
     plan.options.alike = alike(step);
     plan.options.swaps = flag(step, "swaps");
     if (step.find("asSeen")) plan.options.asSeen = flag(step, "asSeen");
@@ -302,7 +303,7 @@ class Doing : private EditMaps {
       const auto way = by ? numbers(*by, 2) : std::nullopt;
       if (!way) return refuse("\"by\" is a step of two numbers, in side coordinates", step);
       const SidePos steps{(*way)[0], (*way)[1]};
-      Gesture gesture = Gesture::moving(quilt_, {layers, selected});
+      Gesture gesture = Gesture::moving(quilt_, {layers, selected}, flag(step, "joins"));
       gesture.moveBy(steps);
       quilt_ = gesture.quilt();
       selected = *gesture.selected();

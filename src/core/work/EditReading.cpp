@@ -16,7 +16,7 @@ using Names = std::set<std::string_view>;
 const Names kWhere = {"do", "map", "layer"};
 const Names kHeld = {"tile", "hand", "stamp"};
 // Of whatever lays or takes away.
-const Names kOfStrokes = {"takesAway", "lift", "seed", "ids", "anywhere", "lands", "onlyThisMap"};
+const Names kOfStrokes = {"takesAway", "lift", "seed", "ids", "anywhere", "lands", "onlyThisMap", "joins"};
 
 const std::map<std::string_view, Names> kStrokes = {
     {"paint", {"path", "at", "from", "to", "width", "even", "fitted"}},
@@ -31,7 +31,7 @@ const std::map<std::string_view, Names> kStrokes = {
 const std::map<std::string_view, Names> kOthers = {
     {"swap", {"from", "to", "in"}},
     {"select", {"from", "to", "like", "all", "more", "less", "everywhere", "onlyThis", "alike", "asSeen", "boxes"}},
-    {"move", {"by", "allLayers"}},
+    {"move", {"by", "allLayers", "joins"}},
     {"delete", {"allLayers"}},
     {"turn", {"way", "allLayers"}},
     {"toLayer", {"to"}},

@@ -1,6 +1,14 @@
 #include "core/work/Gesture.h"
 
+#include "core/edit/Rejoin.h"
+
 namespace uq {
+
+namespace {
+
+constexpr std::int64_t kMostJoinedWhileMoving = 1 << 14;  // cells
+
+}  // namespace
 
 Gesture Gesture::painting(Stroke stroke, Moves moves) {
   Gesture gesture(Kind::stroke);
@@ -9,11 +17,13 @@ Gesture Gesture::painting(Stroke stroke, Moves moves) {
   return gesture;
 }
 
-Gesture Gesture::moving(Quilt before, SelectedCells cells) {
+Gesture Gesture::moving(Quilt before, SelectedCells cells, bool joins) {
   Gesture gesture(Kind::move);
   gesture.now_ = before;
   gesture.before_ = std::move(before);
   gesture.cells_ = std::move(cells);
+  gesture.joins_ = joins;
+  gesture.moved_ = gesture.now_;
   return gesture;
 }
 
@@ -41,7 +51,8 @@ void Gesture::relay(Stroke stroke) {
 void Gesture::moveBy(SidePos by) {
   const Map* map = kind_ == Kind::move && !cells_.layers.empty() ? before_.map(cells_.layers.front().at.map) : nullptr;
   if (!map) return;
-  now_ = moveCells(before_, cells_, by);
+  now_ = moved_ = moveCells(before_, cells_, by);
+  if (joins_) now_ = joinedWhereChanged(before_, moved_, map->id, kMostJoinedWhileMoving);
   selected_ = movedSelection(*map, cells_.all, by);
 }
 
@@ -51,6 +62,7 @@ void Gesture::become(Quilt now) {
 
 void Gesture::finish() {
   if (stroke_) stroke_->finish();
+  if (joins_ && !cells_.layers.empty()) now_ = joinedWhereChanged(before_, moved_, cells_.layers.front().at.map);
 }
 
 }  // namespace uq

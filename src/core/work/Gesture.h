@@ -25,7 +25,8 @@ class Gesture {
   // `moves`: those that the stroke has made already.
   static Gesture painting(Stroke stroke, Moves moves = {});
   // Of these cells of some layers of one map.
-  static Gesture moving(Quilt before, SelectedCells cells);
+  // `joins`: they join what they meet, and what they leave behind mends; of many cells that is put off until the hand lets go.
+  static Gesture moving(Quilt before, SelectedCells cells, bool joins = false);
   // Of whatever a bar or field says.
   static Gesture changing(Quilt before);
 
@@ -58,6 +59,8 @@ class Gesture {
   Quilt before_;
   Quilt now_;
   SelectedCells cells_;
+  bool joins_ = false;
+  Quilt moved_;  // before it was joined
   std::optional<CellSet> selected_;
 };
 

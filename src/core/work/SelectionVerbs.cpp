@@ -5,6 +5,7 @@
 #include "core/cells/CellShapes.h"
 #include "core/edit/LayCells.h"
 #include "core/edit/Region.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/Selected.h"
 #include "core/work/StepNames.h"
 #include "core/work/Strokes.h"
@@ -21,7 +22,9 @@ bool SelectionVerbs::mayHoldAll() const {
 void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection) {
   if (work_.gesture() || !takesChange(work_, selectedOf(work_.desk(), work_.quilt()).at())) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
-  (void)work_.make({name, edit(), work_.desk().activeAt(), selection ? std::move(selection) : std::optional(work_.desk().selection())});
+  Quilt after = edit();
+  if (work_.desk().options.joinsMet) after = joinedWhereChanged(work_.quilt(), after, work_.desk().map);
+  (void)work_.make({name, std::move(after), work_.desk().activeAt(), selection ? std::move(selection) : std::optional(work_.desk().selection())});
 }
 
 void SelectionVerbs::select(const CellSet& cells, Selecting how) {
@@ -185,7 +188,7 @@ void SelectionVerbs::beginMove() {
   SelectedCells selected = selectedOf(work_.desk(), work_.quilt());
   if (work_.gesture() || work_.desk().selection().empty() || !takesChange(work_, selected.at())) return;
   (void)work_.begin(verbName(work_.desk(), work_.quilt(), "Move"),
-                    Gesture::moving(work_.quilt(), std::move(selected)));
+                    Gesture::moving(work_.quilt(), std::move(selected), work_.desk().options.joinsMet));
 }
 
 void SelectionVerbs::moveBy(SidePos by) {
