@@ -15,6 +15,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/workroom/Clipboard.h"
 #include "core/store/CellsText.h"
+#include "core/edit/LayCells.h"
 #include "core/store/Documents.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
@@ -99,8 +100,8 @@ class EveryAction : public Story {
       session().verbs().layers.choose(yard().layerNamed("Paving")->id);
     }
     if (id == ActionId::joinAnew) session().verbs().layers.choose(yard().layerNamed("Paving")->id);
-    if (id == ActionId::joinAnew) session().verbs().hand.take(Block::of(Cell(tile("street", 12), {})));
-    if (id == ActionId::joinAnew) hand.click(room->canvas(), onMap({20, 20}));  // lawn amid setts, without its kerb
+    // Lawn amid setts, without its kerb.
+    if (id == ActionId::joinAnew) session().quiltStep(QStringLiteral("Lay"), layCells(session().quilt(), session().desk().activeAt(), std::vector<CellChange>{{{20, 10}, Cell(tile("street", 12), {})}}));
     if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
     if (id == ActionId::removeColumns || id == ActionId::removeRows) select({3, 3, 6, 5});
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
@@ -113,7 +114,7 @@ class EveryAction : public Story {
       session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
     }
     // Of selected cells only those would be looked at.
-    if (id == ActionId::closeJoints) select({});
+    if (id == ActionId::closeJoints || id == ActionId::joinAnew) select({});
     if (id == ActionId::closeJoint) {
       choose(ActionId::nextJoint);
       awaitWork();

@@ -146,8 +146,9 @@ TEST_F(AtTheBench, AWrongSpotIsPutRightWhereItIsWrong) {
   ASSERT_TRUE(now && now->member);
   EXPECT_EQ(now->member->tile, tile);
   EXPECT_EQ(now->cost, 0);
-  EXPECT_TRUE(std::any_of(edging().members.begin(), edging().members.end(), [](const EdgingMember& one) { return one.told; }));
-  for (std::size_t i = 0; i < right.members.size(); ++i) EXPECT_EQ(edging().members[i].corners, right.members[i].corners) << i;
+  const Edging told = edging();
+  EXPECT_TRUE(std::any_of(told.members.begin(), told.members.end(), [](const EdgingMember& one) { return one.told; }));
+  for (std::size_t i = 0; i < right.members.size(); ++i) EXPECT_EQ(told.members[i].corners, right.members[i].corners) << i;
   // Undo takes it back, one by one, and the bench follows.
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(edging(), wrong);

@@ -218,7 +218,7 @@ TEST_F(PaintingHand, APartOfTheLevelIsMovedOnAllLayersByTwoActions) {
   EXPECT_EQ(there({29, 15}), tram);
   expectTheSameFrom(before,
                     R"({"do": "select", "map": "Depot Yard", "layer": "Paving", "from": [25, 8], "to": [29, 10]},
-                       {"do": "move", "by": [3, 6], "allLayers": true})",
+                       {"do": "move", "by": [3, 6], "allLayers": true, "joins": true})",
                     "a part of the level moved");
   EXPECT_EQ(session().undoLine().steps().back().name, "Move on all layers");
   undo();

@@ -348,21 +348,20 @@ TEST_F(Rooms, WeightsOfAMixAreTyped) {
 
 TEST_F(Rooms, TheTableKeepsItsScaleAndPlace) {
   openDemo();
-  resizeTo(1280, 800);
   // Far down, at some scale of one's own.
   hand.wheel(room->table(), QPointF(60, 60), 1, Qt::ControlModifier);
   const double zoom = room->table()->zoom();
-  const QPointF tile = onTable("yard", 20);
+  const QPointF tile = onTable("rails", 5);
   hand.click(room->table(), tile);
-  EXPECT_EQ(room->table()->tileRect("yard", 20).center(), tile) << "what is in hand takes its room from below";
+  EXPECT_EQ(room->table()->tileRect("rails", 5).center(), tile) << "what is in hand takes its room from below";
   hand.key(Qt::Key_K);
   settle();
   ASSERT_EQ(session().quilt().stamps().size(), 1u);
-  EXPECT_EQ(room->table()->mapToGlobal(room->table()->tileRect("yard", 20).center()), room->table()->mapToGlobal(tile));
+  EXPECT_EQ(room->table()->mapToGlobal(room->table()->tileRect("rails", 5).center()), room->table()->mapToGlobal(tile));
   choose(ActionId::sheetCard);
   settle();
   EXPECT_EQ(room->table()->zoom(), zoom);
-  EXPECT_EQ(room->table()->tileRect("yard", 20).center(), tile) << "a card moves nothing";
+  EXPECT_EQ(room->table()->tileRect("rails", 5).center(), tile) << "a card moves nothing";
 }
 
 TEST_F(Rooms, ANoticeLiesOverTheMapAndMovesNothing) {

@@ -82,7 +82,7 @@ class Soak : public CrashStory {
     step.emplace_back("map", "Depot Yard");
     std::vector<Json> steps{std::move(step)};
     if (steps.front().find("do")->as<std::string>()->starts_with("select")) {
-      steps.emplace_back(Json::Object{{"do", "delete"}});
+      steps.emplace_back(Json::Object{{"do", "delete"}, {"joins", true}});
     }
     last_ = editList(std::move(steps));
     const auto done = doEdits(model_.now, last_, {}, "soak");

@@ -309,11 +309,13 @@ std::optional<Joiner::Want> Joiner::wanted(CellReader& before, CellPos at) const
     }
     return want;
   }
-  // Towards what is not known what was not laid goes on as it is.
-  const EdgingMember* goesOn = isLaid ? nullptr : own;
+  // Towards what is not known a cell goes on as it is; one that was laid only towards another thing, not towards an empty place.
+  const auto goesOn = [&](CellPos beyond) { return own && own->middle == middle && (!isLaid || !before.at(beyond).empty()) ? own : nullptr; };
   for (std::size_t i = 0; i < places_; ++i) {
-    const auto other = middleOf(before, across(at, i));
-    sides[i] = byte(other ? border(middle, *other) : goesOn ? goesOn->sides[i] : middle);
+    const CellPos beyond = across(at, i);
+    const auto other = middleOf(before, beyond);
+    const EdgingMember* as = other ? nullptr : goesOn(beyond);
+    sides[i] = byte(other ? border(middle, *other) : as ? as->sides[i] : middle);
   }
   if (edging_.decides == Decides::sides) return want;
   for (std::size_t i = 0; i < places_; ++i) {
@@ -324,8 +326,9 @@ std::optional<Joiner::Want> Joiner::wanted(CellReader& before, CellPos at) const
     if (side == middle && after == middle) {
       const auto& beyond = around(at).acrossCorner[i];
       const auto other = beyond ? middleOf(before, on(at, *beyond)) : std::nullopt;
-      const bool wasInner = goesOn && goesOn->sides[i] == middle && goesOn->sides[(i + places_ - 1) % places_] == middle;
-      shown = other ? border(middle, *other) : wasInner ? goesOn->corners[i] : middle;
+      const EdgingMember* as = beyond && !other ? goesOn(on(at, *beyond)) : nullptr;
+      const bool wasInner = as && as->sides[i] == middle && as->sides[(i + places_ - 1) % places_] == middle;
+      shown = other ? border(middle, *other) : wasInner ? as->corners[i] : middle;
     }
     corners[i] = byte(shown);
   }

@@ -60,8 +60,9 @@ class Joiner {
 
   // Takes what the tiles on `cells` show for laid, and chooses them and what touches them anew, where they do not show what is
   // wanted; the cells that changed. At a corner on which they do not agree most of them decide; of a path those joints stay to
-  // which something runs on both sides.
-  CellSet mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may);
+  // which something runs on both sides. `isNew`: they were laid there just now, and what they showed towards an empty place that
+  // means nothing to the edging, or beyond the map, counts for nothing.
+  CellSet mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew);
 
   // What a cell is to show after what was laid so far; nothing where that is none of the edging's business.
   std::optional<EdgingShape> wantedAt(const LayerCells& before, CellPos at) const;
@@ -121,7 +122,7 @@ class Joiner {
   void layLinks(const Ask& ask);
   void layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
   void link(CellPos a, CellPos b, bool joins);
-  void takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may);
+  void takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew);
   MaterialIndex mostAtCorner(CellReader& before, CellPos at, std::size_t corner, const CellSet& cells) const;
   // Lays what is wanted at a cell, unless it is shown already and `keeps`; whether that changed something.
   bool layWanted(CellReader& before, LayerCells& onto, CellPos at, bool keeps);

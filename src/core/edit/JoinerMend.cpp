@@ -27,14 +27,14 @@ MaterialIndex Joiner::mostAtCorner(CellReader& before, CellPos at, std::size_t c
   return isClear ? kNothingSeen : kAnything;
 }
 
-void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
   cells.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
       const CellPos at{first.x + i, first.y};
       const auto own = materialOf(before.at(at));
       if (!own) continue;
       if (edging_.decides != Decides::path) {
-        laid_.set(at, static_cast<std::int8_t>(*own));
+        if (isNew) laid_.set(at, static_cast<std::int8_t>(*own));
         for (std::size_t corner = 0; corner < places_ && edging_.decides == Decides::corners; ++corner) {
           if (cornerLaid(at, corner) != SparseBytes::kUnset) continue;
           const MaterialIndex most = mostAtCorner(before, at, corner, cells);
@@ -58,10 +58,10 @@ void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::fu
   });
 }
 
-CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
   const LayerCells was = onto;
   CellReader before(was.cells);
-  takeForLaid(before, cells, may);
+  takeForLaid(before, cells, may, isNew);
   CellSet changed;
   rimOf(cells).ring.united(cells).forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {

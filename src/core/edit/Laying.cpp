@@ -214,7 +214,7 @@ class MeetLaying : public Laying {
   Touched lay(LayerCells& onto, const Ask& ask) override {
     Touched touched = laying_.lay(onto, ask);
     for (const Edging* edging : edgings_) {
-      const CellSet mended = Joiner(plan_.quilt, *edging, plan_.grid).mend(onto, touched.cells, ask.may);
+      const CellSet mended = Joiner(plan_.quilt, *edging, plan_.grid).mend(onto, touched.cells, ask.may, true);
       touched.beside = touched.beside.united(mended.without(touched.cells));
     }
     return touched;
@@ -244,7 +244,8 @@ std::unique_ptr<Laying> layingFor(const LayingPlan& plan) {
   const Edging* edging = plan.hand.joins() ? plan.quilt.edging(plan.hand.edging) : nullptr;
   if (edging && areOfOneFamily(edging->grid, plan.grid.shape().kind)) return std::make_unique<JoinLaying>(plan, *edging);
   if (plan.hand.manner == Manner::mix) return std::make_unique<MixLaying>(plan);
-  if (plan.joinsMet && plan.hand.manner == Manner::asItIs && !plan.hand.isOneTile()) {
+  // A stamp lies as it was kept, so that it is found again.
+  if (plan.joinsMet && plan.hand.stamp.empty() && plan.hand.manner == Manner::asItIs && !plan.hand.isOneTile()) {
     if (auto edgings = MeetLaying::edgingsOf(plan); !edgings.empty()) return std::make_unique<MeetLaying>(plan, std::move(edgings));
   }
   return std::make_unique<PatternLaying>(plan);

@@ -29,7 +29,7 @@ struct LayingPlan {
   SidePos anchor;                     // where the grip of a copy lies
   std::optional<CellRect> stretched;  // a stretch: the box of places that it is fitted into
   std::uint64_t seed = 0;
-  bool joinsMet = false;  // a block that is laid joins what it meets, by the edgings of its tiles
+  bool joinsMet = false;  // a block that is laid, and is no stamp, joins what it meets, by the edgings of its tiles
   Covers spares;  // where set, what covers stays under what does not, on the landing layer
 };
 

@@ -45,7 +45,7 @@ Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const st
   const auto grid = makeGrid(map->grid);
   const auto mayTouch = [&](CellPos cell) { return map->bounds.contains(cell) && (!may || may(cell)); };
   for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
-    result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch));
+    result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch, false));
   }
   return result;
 }
@@ -77,7 +77,7 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::in
     LayerCells cells = layer;
     CellSet all;
     for (const Edging* edging : edgingsMet(after, now->grid, sheets)) {
-      all = all.united(Joiner(after, *edging, *grid).mend(cells, changed, [&](CellPos cell) { return now->bounds.contains(cell); }));
+      all = all.united(Joiner(after, *edging, *grid).mend(cells, changed, [&](CellPos cell) { return now->bounds.contains(cell); }, true));
     }
     if (!all.empty()) joined = joined.with(LayerAt{id, layer.id}, std::move(cells));
   }
@@ -96,7 +96,7 @@ JoinFindings joinFindings(const Quilt& quilt, LayerAt at) {
   for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
     Joiner joiner(quilt, *edging, *grid);
     LayerCells cells = *layer;
-    found.wrong = found.wrong.united(joiner.mend(cells, all, [&](CellPos cell) { return map->bounds.contains(cell); }));
+    found.wrong = found.wrong.united(joiner.mend(cells, all, [&](CellPos cell) { return map->bounds.contains(cell); }, false));
     all.forEachStretch([&](CellPos first, int count) {
       for (int i = 0; i < count; ++i) {
         const CellPos cell{first.x + i, first.y};

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/edit/Rejoin.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/LayerFacts.h"
@@ -119,7 +120,9 @@ class Doing : private EditMaps {
     if (what == "swap") return swap(step, done);
     if (what == "select") return select(step, done);
     if (what == "keep") return keep(step, done);
+    const Quilt before = quilt_;
     selected(step, what, done);
+    if (flag(step, "joins")) quilt_ = joinedWhereChanged(before, quilt_, at_.map);
   }
 
   void stroke(const Json& step, Tool tool, EditDone& done) {
@@ -303,7 +306,7 @@ class Doing : private EditMaps {
       const auto way = by ? numbers(*by, 2) : std::nullopt;
       if (!way) return refuse("\"by\" is a step of two numbers, in side coordinates", step);
       const SidePos steps{(*way)[0], (*way)[1]};
-      Gesture gesture = Gesture::moving(quilt_, {layers, selected}, flag(step, "joins"));
+      Gesture gesture = Gesture::moving(quilt_, {layers, selected});
       gesture.moveBy(steps);
       quilt_ = gesture.quilt();
       selected = *gesture.selected();

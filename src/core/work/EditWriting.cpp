@@ -21,7 +21,7 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::
   if (plan.options.outlines) step.emplace_back("outline", true);
   if (plan.options.throughCorners) step.emplace_back("corners", true);
   if (plan.options.onlyThisMap) step.emplace_back("onlyThisMap", true);
-  if (plan.options.joinsMet && !plan.hand.isOneTile() && !before.edgings().empty()) step.emplace_back("joins", true);
+  if (plan.options.joinsMet && !plan.hand.isOneTile() && plan.hand.stamp.empty() && !before.edgings().empty()) step.emplace_back("joins", true);
   if (plan.options.alike != Alike::mix) {
     const auto is = [&](const auto& one) { return one.first == plan.options.alike; };
     step.emplace_back("alike", std::find_if(kAlikes.begin(), kAlikes.end(), is)->second);
