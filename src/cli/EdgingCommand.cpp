@@ -63,17 +63,17 @@ Json coverageJson(const Quilt& quilt, const Edging& edging, const EdgingCoverage
     if (!one.shape.sides.empty()) shape.emplace_back("sides", places(one.shape.sides));
     if (!one.shape.corners.empty()) shape.emplace_back("corners", places(one.shape.corners));
     shape.emplace_back("words", shapeInWords(edging, one.shape));
-    const auto tile = [&](const TileId& id) {
+    const auto called = [&](const TileId& id) {
       const Sheet* sheet = quilt.sheet(id.sheet);
       return Json::Array{sheet ? sheet->name : std::string(), static_cast<int>(id.tile)};
     };
     if (one.turned) {
-      Json::Array turned = tile(one.turned->tile);
+      Json::Array turned = called(one.turned->tile);
       turned.emplace_back(static_cast<int>(one.turned->turn.code()));
       shape.emplace_back("turned", std::move(turned));
     }
     Json::Array parts;
-    for (const TileId& part : one.parts) parts.emplace_back(tile(part));
+    for (const TileId& part : one.parts) parts.emplace_back(called(part));
     if (!parts.empty()) shape.emplace_back("parts", std::move(parts));
     missing.emplace_back(std::move(shape));
   }

@@ -35,7 +35,7 @@ TEST_F(Joins, ASheetIsJoinedAndAMaterialPainted) {
   EXPECT_EQ(edging.name, "street");
   EXPECT_GT(edging.members.size(), 16u);
   EXPECT_EQ(room->bench()->edging(), edging.id);
-  picture("bench");
+  picture("bench-of-a-sheet");
   hand.key(Qt::Key_Escape);
   EXPECT_FALSE(room->bench()->isVisible());
   auto* swatch = part<QToolButton>("material-street-0");

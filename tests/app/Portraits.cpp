@@ -36,6 +36,25 @@ TEST_F(Portraits, ATreeIsHeldOverTheYard) {
   picture("workroom");
 }
 
+TEST_F(Portraits, TheStreetsGroundAtTheBench) {
+  hand.click(part<QToolButton>("edging-street-ground"));
+  PatchView* patch = room->bench()->patch();
+  ASSERT_TRUE(patch->isVisible());
+  // A corner of the lawn is asked about.
+  std::optional<CellPos> corner;
+  const CellRect bounds = patch->patch()->map().bounds;
+  for (int y = bounds.y0; y < bounds.y1 && !corner; ++y) {
+    for (int x = bounds.x0; x < bounds.x1 && !corner; ++x) {
+      const auto spot = patch->patch()->spotAt({x, y});
+      if (spot && shapeInWords(patch->patch()->edging(), spot->wanted).find("is lawn") != std::string::npos) corner = CellPos{x, y};
+    }
+  }
+  ASSERT_TRUE(corner);
+  hand.click(patch, patch->cellRect(*corner).center().toPoint());
+  EXPECT_TRUE(part<QWidget>("candidates")->isVisible());
+  picture("bench");
+}
+
 TEST_F(Portraits, TheWholeYardAtOnce) {
   hand.click(room->canvas(), onMap({28, 9}), Qt::RightButton);
   hand.moveTo(room->canvas(), onMap({10, 20}));

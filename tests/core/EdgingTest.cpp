@@ -6,6 +6,8 @@
 
 #include "core/MadeEdgings.h"
 #include "core/SavedQuilt.h"
+#include "core/edit/ArrangeMaps.h"
+#include "core/edit/Edgings.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
 
@@ -63,6 +65,22 @@ TEST(Edgings, OfAFileThatIsBrokenAreLeftOutAndNamed) {
     EXPECT_THAT(opened->problems.front().text(), HasSubstr(says));
     EXPECT_EQ(opened->problems.front().file, "edgings/quay.json");
   }
+}
+
+TEST(Edgings, AreLaidOnTheGridOfTheMapsThatTheirTilesSuit) {
+  IdSource ids(3);
+  Quilt quilt = smallQuilt();
+  MapPlan plan;
+  plan.name = "Quay";
+  plan.width = plan.height = 4;
+  plan.grid = nearestShape(GridKind::diamond, {64, 32});
+  quilt = addMap(quilt, plan, ids).quilt;
+  Sheet sheet;
+  sheet.cut.cell = {64, 64};  // as wide as the diamonds, and standing up from them
+  EXPECT_EQ(gridOfSheet(quilt, sheet, GridKind::diamond), plan.grid);
+  EXPECT_EQ(gridOfSheet(quilt, sheet), plan.grid);
+  sheet.cut.cell = {48, 48};
+  EXPECT_EQ(gridOfSheet(quilt, sheet).cell, (PixelSize{48, 48}));
 }
 
 TEST(MadeEdgings, FitWhereTheyShowTheSame) {

@@ -17,7 +17,7 @@ CellSet around(const Grid& grid, const CellSet& cells) {
   CellSet all = cells;
   cells.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
-      const auto corners = static_cast<int>(grid.outline({0, 0}).size());
+      const int corners = placesOf(grid.shape().kind);
       for (int corner = 0; corner < corners; ++corner) {
         for (const CellPos beside : grid.aroundCorner({first.x + i, first.y}, corner)) all.insert(beside);
       }

@@ -1,6 +1,7 @@
 #include "app/look/Widgets.h"
 
 #include <QAction>
+#include <QEvent>
 #include <QHBoxLayout>
 
 #include "app/look/Icons.h"
@@ -10,10 +11,28 @@ namespace uq {
 
 void makeCard(QFrame* frame) { frame->setProperty("card", true); }
 
+namespace {
+
+// In the ink of whatever theme is in force.
+class CloseButton : public QToolButton {
+ public:
+  explicit CloseButton(QWidget* parent) : QToolButton(parent) { redraw(); }
+
+ protected:
+  void changeEvent(QEvent* event) override {
+    if (event->type() == QEvent::PaletteChange) redraw();
+    QToolButton::changeEvent(event);
+  }
+
+ private:
+  void redraw() { setIcon(uq::icon(QStringLiteral("close"), Theme::current().ink)); }
+};
+
+}  // namespace
+
 QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName) {
-  auto* close = new QToolButton(card);
+  auto* close = new CloseButton(card);
   close->setObjectName(QLatin1String(closeName));
-  close->setIcon(icon(QStringLiteral("close"), Theme::current().ink));
   close->setAccessibleName(QCoreApplication::translate("cards", "Close the card"));
   close->setToolTip(QCoreApplication::translate("cards", "Close the card (Esc)"));
   close->setFocusPolicy(Qt::TabFocus);

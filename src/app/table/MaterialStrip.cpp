@@ -1,5 +1,6 @@
 #include "app/table/MaterialStrip.h"
 
+#include <QHBoxLayout>
 #include <QPainter>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -11,6 +12,12 @@
 #include "core/edit/Joiner.h"
 
 namespace uq {
+
+namespace {
+
+constexpr std::size_t kMostTogether = 4;  // swatches that are never parted by a line's end
+
+}  // namespace
 
 QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, double ratio) {
   QPixmap pixmap((QSizeF(kSwatchSide, kSwatchSide) * ratio).toSize());
@@ -72,14 +79,22 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   name->setText(onButton(QString::fromStdString(edging.name)) + QStringLiteral(" …"));
   name->setToolTip(tr("%1 joins by %2: see it on the bench").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
   connect(name, &QToolButton::clicked, this, [this, id = edging.id] { Q_EMIT benchWanted(id); });
-  auto* swatches = new SentenceLayout({name}, 2);
+  // Few swatches stay together.
+  auto* line = new SentenceLayout({name}, 2);
+  auto* together = new QWidget(this);
+  auto* row = new QHBoxLayout(together);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(2);
+  const bool areFew = edging.materials.size() <= kMostTogether;
+  if (areFew) line->addWidget(together);
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
     const QString called = QString::fromStdString(edging.materials[static_cast<std::size_t>(i)].name);
-    auto* swatch = new QToolButton(this);
+    auto* swatch = new QToolButton(areFew ? together : this);
     swatch->setObjectName(QStringLiteral("material-%1-%2").arg(QString::fromStdString(edging.file)).arg(i));
     swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
     swatch->setProperty("material", i);
     swatch->setIconSize({kSwatchSide, kSwatchSide});
+    swatch->setFixedSize(kSwatchSide + 12, kSwatchSide + 10);
     swatch->setIcon(swatchOf(*session_, edging, i, devicePixelRatioF()));
     swatch->setCheckable(true);
     swatch->setToolTip(tr("Paint %1: its borders come by themselves; with Ctrl it is taken away").arg(called));
@@ -92,9 +107,10 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
       showHeld();
       Q_EMIT handsFree();
     });
-    swatches->addWidget(swatch);
+    if (areFew) row->addWidget(swatch);
+    else line->addWidget(swatch);
   }
-  into->addLayout(swatches);
+  into->addLayout(line);
 }
 
 void MaterialStrip::showHeld() {

@@ -23,6 +23,12 @@ GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<Grid
   for (const auto& map : quilt.maps()) {
     if (map->grid.cell == sheet.cut.cell && (!kind || map->grid.kind == *kind)) return map->grid;
   }
+  // Tiles that stand up from slanted cells are as wide as these, and higher.
+  for (const auto& map : quilt.maps()) {
+    const GridShape& grid = map->grid;
+    const bool isSlanted = grid.kind == GridKind::diamond || grid.kind == GridKind::staggered;
+    if (isSlanted && grid.cell.w == sheet.cut.cell.w && grid.cell.h < sheet.cut.cell.h && (!kind || areOfOneFamily(grid.kind, *kind))) return grid;
+  }
   return nearestShape(kind.value_or(GridKind::orthogonal), sheet.cut.cell);
 }
 

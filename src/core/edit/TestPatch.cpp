@@ -8,7 +8,7 @@ namespace uq {
 
 namespace {
 
-constexpr int kSceneWidth = 14;  // cells
+constexpr int kSceneWidth = 17;  // cells
 constexpr int kSceneHeight = 7;
 constexpr int kInnerWidth = 8;   // of one material within another
 constexpr int kScenesAcross = 3;  // where there are many
@@ -114,9 +114,10 @@ void TestPatch::planScene(CellPos corner, MaterialIndex material, MaterialIndex 
   add(boxOf(corner.x + 1, corner.y + 1, 5, 5), material);
   if (ground == kNothingSeen) plan_.push_back({{at(3, 3)}, material, true});
   else add({at(3, 3)}, ground);
-  add({at(7, 1), at(8, 1), at(9, 1), at(10, 1), at(11, 1), at(12, 1), at(12, 2), at(12, 3)}, material);
-  add({at(7, 4)}, material);
-  add({at(9, 4), at(10, 5)}, material);
+  // Two cells between them: by corners what is laid reaches halfway into the next ones.
+  add({at(8, 1), at(9, 1), at(10, 1), at(11, 1), at(12, 1), at(13, 1), at(14, 1), at(15, 1), at(15, 2), at(15, 3)}, material);
+  add({at(8, 4)}, material);
+  add({at(11, 4), at(12, 5)}, material);
 }
 
 void TestPatch::planPath(MaterialIndex path) {

@@ -371,7 +371,7 @@ Edging guessedAnew(const Edging& now, const GridShape& shape, const std::vector<
   for (const TileToGuess& one : tiles) seen.emplace(one.tile, patches.at(one.pixels));
   const Samples samples = samplesOf(now, seen);
   std::vector<Read> reads;
-  for (const auto& [tile, one] : seen) reads.push_back(readBy(samples, one));
+  for (const auto& [of, one] : seen) reads.push_back(readBy(samples, one));
   const Telling telling(std::move(reads), placesOf(shape.kind));
   Edging anew = now;
   for (EdgingMember& member : anew.members) {
@@ -407,7 +407,7 @@ Edging splitMaterial(const Edging& now, const GridShape& shape, const std::vecto
   const auto take = [&](const CellPatch& one) {
     if (!one.clear && nearestOf(samples, one) == material) own.push_back(one.rgb);
   };
-  for (const auto& [tile, one] : seen) {
+  for (const auto& [of, one] : seen) {
     take(one.middle);
     for (const CellPatch& corner : one.corners) take(corner);
     for (const CellPatch& side : one.sides) take(side);
