@@ -131,7 +131,7 @@ TEST_F(AtTheBench, AWrongSpotIsPutRightWhereItIsWrong) {
   ASSERT_TRUE(fan && fan->isVisible());
   picture("bench-fan");
   // The tile is among the first, and is taken by its picture.
-  const auto all = patch->patch()->candidates({1, 1}, kMostMembersOfEdging);
+  const auto all = patch->patch()->candidates({1, 1}, CandidateFan::kMost);
   const auto found = std::find_if(all.begin(), all.end(), [&](const EdgingMember* one) { return one->tile == tile; }) - all.begin();
   ASSERT_LT(found, static_cast<std::ptrdiff_t>(all.size()));
   if (found >= static_cast<std::ptrdiff_t>(CandidateFan::kFew)) {

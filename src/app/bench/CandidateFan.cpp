@@ -82,8 +82,8 @@ void CandidateFan::layOut(std::size_t count) {
   }
   if (count < offers_.size()) {
     auto* more = makePlainButton("candidates-more", this);
-    more->setText(tr("All %1").arg(offers_.size()));
-    more->setToolTip(tr("All tiles of these, the likeliest first"));
+    more->setText(offers_.size() < kMost ? tr("All %1").arg(offers_.size()) : tr("%1 more").arg(offers_.size() - count));
+    more->setToolTip(tr("More tiles, the likeliest first"));
     connect(more, &QToolButton::clicked, this, [this] { layOut(offers_.size()); }, Qt::QueuedConnection);
     at = (at + kColumns - 1) / kColumns * kColumns;
     grid->addWidget(more, at / kColumns, 0, 1, kColumns, Qt::AlignLeft);

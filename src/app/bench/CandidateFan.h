@@ -17,6 +17,7 @@ class CandidateFan : public QFrame {
 
  public:
   static constexpr std::size_t kFew = 8;
+  static constexpr std::size_t kMost = 64;  // that are offered at all
 
   explicit CandidateFan(QWidget* parent);
 

@@ -246,6 +246,7 @@ void EdgingBench::place() {
 void EdgingBench::refresh() {
   const Edging* edging = now();
   if (!edging) return hide();
+  fan_->hide();  // what it offers is of before
   if (!name_->hasFocus()) name_->setText(QString::fromStdString(edging->name));
   for (QAbstractButton* one : decides_->buttons()) one->setIcon(drawingOf(kDecides[decides_->id(one)], devicePixelRatioF()));
   decides_->button(static_cast<int>(edging->decides))->setChecked(true);
@@ -321,7 +322,7 @@ void EdgingBench::fillMenu(QMenu* menu, MaterialIndex material) {
     if (other == material) continue;
     const QString called = QString::fromStdString(edging->materials[static_cast<std::size_t>(other)].name);
     menu->addAction(tr("Is the same as %1").arg(onButton(called)), this, [this, material, other, called] {
-      if (const Edging* of = now()) change(tr("Take two for %1").arg(called), mergedMaterials(*of, other, material));
+      merge(other, material, tr("Take two for %1").arg(called));
     });
   }
   menu->addAction(tr("Is two things"), this, [this, material] {
@@ -402,7 +403,7 @@ void EdgingBench::askAt(CellPos cell) {
   if (!spot) return;
   patch_->setChosen(cell);
   const QRect at = patch_->cellRect(cell).toRect().translated(patch_->pos());
-  fan_->open(*session_, patch->candidates(cell, kMostMembersOfEdging), spot->member, at, [edging = patch->edging()](const EdgingMember& one) {
+  fan_->open(*session_, patch->candidates(cell, CandidateFan::kMost), spot->member, at, [edging = patch->edging()](const EdgingMember& one) {
     return QObject::tr("It shows %1").arg(QString::fromStdString(shapeInWords(edging, shapeOf(one))));
   });
   disconnect(fan_, &CandidateFan::taken, this, nullptr);
@@ -427,6 +428,21 @@ void EdgingBench::change(const QString& name, Edging edging) {
     return;
   }
   session_->quiltStep(name, session_->quilt().with(std::move(edging)));
+}
+
+void EdgingBench::merge(MaterialIndex keep, MaterialIndex gone, const QString& name) {
+  const Edging* edging = now();
+  if (!edging) return;
+  const InHand& hand = session_->desk().inHand;
+  const bool isHeld = hand.joins() && hand.edging == edging_;
+  // What is in hand is counted by its place in the list, which moves up.
+  MaterialIndex held = hand.material == gone ? keep : hand.material;
+  if (held > gone) --held;
+  if (brush_) brush_ = *brush_ == gone ? std::nullopt : std::optional(*brush_ > gone ? *brush_ - 1 : *brush_);
+  change(name, mergedMaterials(*edging, keep, gone));
+  if (!isHeld || !now()) return;
+  InHand again = materialInHand(session_->quilt(), *now(), held);
+  if (!again.empty()) session_->verbs().hand.take(std::move(again));
 }
 
 void EdgingBench::rename(MaterialIndex material, const QString& name) {

@@ -57,6 +57,7 @@ class EdgingBench : public Card {
   void guessAnew(const QString& name, const Edging& edging);
   // Makes what is missing of parts of tiles that are there.
   void cutTogether();
+  void merge(MaterialIndex keep, MaterialIndex gone, const QString& name);
   void rename(MaterialIndex material, const QString& name);
   void takeMaterial(MaterialIndex material, bool on);
   void makeMaterials(int count);

@@ -84,7 +84,7 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   auto* together = new QWidget(this);
   auto* row = new QHBoxLayout(together);
   row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(2);
+  row->setSpacing(0);
   const bool areFew = edging.materials.size() <= kMostTogether;
   if (areFew) line->addWidget(together);
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
@@ -94,7 +94,6 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
     swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
     swatch->setProperty("material", i);
     swatch->setIconSize({kSwatchSide, kSwatchSide});
-    swatch->setFixedSize(kSwatchSide + 12, kSwatchSide + 10);
     swatch->setIcon(swatchOf(*session_, edging, i, devicePixelRatioF()));
     swatch->setCheckable(true);
     swatch->setToolTip(tr("Paint %1: its borders come by themselves; with Ctrl it is taken away").arg(called));

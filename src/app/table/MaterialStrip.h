@@ -13,7 +13,7 @@ class QVBoxLayout;
 namespace uq {
 
 // The tile by which a material is seen, on its colour; so many logical pixels a side.
-inline constexpr int kSwatchSide = 26;
+inline constexpr int kSwatchSide = 24;
 QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, double ratio);
 
 class MaterialStrip : public QFrame {

@@ -233,7 +233,7 @@ class Workroom : public QMainWindow {
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   EdgingBench* bench_;
-  CellSet joinsAnew_;  // lit, and told
+  std::pair<LayerAt, CellSet> joinsAnew_;  // lit, and told
   TidyCard* tidyCard_;
   ExportCard* exportCard_;
   InHandPanel* inHand_;

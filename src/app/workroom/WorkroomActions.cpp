@@ -54,8 +54,8 @@ void Workroom::joinAnew() {
   const std::int64_t count = anew.changed.count();
   if (count == 0) return foot_->say(tr("All that joins by itself on this layer is joined as it should be."));
   // First what it would change, by the same press then.
-  if (joinsAnew_ != anew.changed) {
-    joinsAnew_ = anew.changed;
+  if (joinsAnew_ != std::pair(at, anew.changed)) {
+    joinsAnew_ = {at, anew.changed};
     canvas_->setLit(anew.changed);
     return foot_->say(tr("%n cell(s) would be joined otherwise: the same again does it.", "", static_cast<int>(count)));
   }

@@ -10,6 +10,8 @@ namespace uq {
 
 namespace {
 
+constexpr std::size_t kMostWithParts = 1024;  // missing shapes for which parts are looked for
+
 using Pair = std::pair<MaterialIndex, MaterialIndex>;
 
 bool shows(const std::vector<MaterialIndex>& places, MaterialIndex material) { return std::find(places.begin(), places.end(), material) != places.end(); }
@@ -194,7 +196,8 @@ EdgingCoverage coverageOf(const Quilt& quilt, const Edging& edging, const Grid& 
       coverage.missing.push_back({needed, found->second, {}});
       continue;
     }
-    coverage.missing.push_back({needed, std::nullopt, partsFor(edging, needed)});
+    const bool isLookedFor = coverage.missing.size() < kMostWithParts;
+    coverage.missing.push_back({needed, std::nullopt, isLookedFor ? partsFor(edging, needed) : std::vector<TileId>()});
     EdgingShape first = needed;
     for (const Turn turn : allowed) first = std::min(first, turnedShape(grid, needed, turn));
     pictures.insert(std::move(first));

@@ -18,7 +18,7 @@ namespace uq {
 struct MissingShape {
   EdgingShape shape;
   std::optional<EdgingMember> turned;  // a tile of it that shows this when it is mirrored or turned as its sheet allows
-  std::vector<TileId> parts;           // else, for each corner, a tile whose part near it can be cut out for this; none where one is missing
+  std::vector<TileId> parts;           // else, for each corner, a tile whose part near it can be cut out for this; none where one is missing, and beyond the first 1,024
 };
 
 // For each corner of a cell a tile that lies straight and shows there, and along the sides that run to it, what the shape does, so that

@@ -12,6 +12,7 @@ constexpr int kSceneWidth = 17;  // cells
 constexpr int kSceneHeight = 7;
 constexpr int kInnerWidth = 8;   // of one material within another
 constexpr int kScenesAcross = 3;  // where there are many
+constexpr std::size_t kMostScenes = 12;
 
 std::vector<CellPos> boxOf(int x, int y, int width, int height) {
   std::vector<CellPos> cells;
@@ -81,7 +82,8 @@ void TestPatch::plan() {
     if (!run.empty()) planPath(*run.begin());
     return;
   }
-  const auto pairs = borders(edging_);
+  auto pairs = borders(edging_);
+  while (pairs.size() > kMostScenes) pairs.erase(std::prev(pairs.end()));
   const int most = kSceneWidth * (pairs.size() > 3 ? kScenesAcross : pairs.size() > 1 ? 2 : 1);
   CellPos at{0, 0};
   int width = 0;

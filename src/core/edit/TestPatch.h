@@ -1,5 +1,5 @@
 // TestPatch: a small map on which an edging shows at once what was understood of it: an island with a hole, a strip, a lone
-// cell, a diagonal touch, and every two materials that border on one another; of a path a ring, a crossing, ends.
+// cell, a diagonal touch, and every two materials that border on one another, as far as there is room for twelve of them; of a path a ring, a crossing, ends.
 //
 // One may paint on it; every cell says what it was to show and what it does, so a wrong spot can be put right where it is wrong.
 // It is part of no quilt. Cost to make: a few hundred cells joined. The quilt is a value of its own; one thread at a time.
