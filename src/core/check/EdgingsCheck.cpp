@@ -8,8 +8,8 @@ namespace {
 
 constexpr std::string_view kWrong = "joined wrongly";
 constexpr std::string_view kStandIn = "stand-in for a missing shape";
-// Of a layer that is looked at: joining one anew takes about a microsecond a cell, and this is asked after each stroke. Larger ones
-// are looked at by Check > Join anew.
+// Of a map that is looked at: joining a layer anew takes about a microsecond a cell, and this is asked after each stroke. Larger
+// ones are looked at by Check > Join anew.
 constexpr std::int64_t kMostCells = 1 << 12;
 
 std::string cellsOf(std::int64_t count, const Layer& layer, const Map& map) {
@@ -25,10 +25,10 @@ CellPos firstOf(const CellSet& cells) {
 }
 
 void lookAtEdgings(const Quilt& quilt, const Map& map, Check::Threads& threads) {
-  if (quilt.edgings().empty()) return;
+  if (quilt.edgings().empty() || map.bounds.count() > kMostCells) return;
   for (const Shared<Layer>& shared : map.layers) {
     const Layer& layer = shared.read();
-    if (!layer.holdsTiles() || layer.cells.usedBounds().intersected(map.bounds).count() > kMostCells) continue;
+    if (!layer.holdsTiles()) continue;
     const JoinFindings found = joinFindings(quilt, {map.id, layer.id});
     if (const std::int64_t wrong = found.wrong.count(); wrong > 0) {
       threads.push_back({kWrong, map.id, firstOf(found.wrong), layer.id, cellsOf(wrong, layer, map) + (wrong == 1 ? " shows" : " show") + " another border than belongs there",
