@@ -22,6 +22,8 @@ namespace uq {
 
 namespace {
 
+constexpr std::int64_t kMostJoinedAnew = 1 << 20;  // cells, about a second
+
 // A window of its own that goes when it is closed.
 Workroom* anotherWindow() {
   auto* window = new Workroom;
@@ -50,7 +52,11 @@ void Workroom::joinAnew() {
   const LayerAt at = session_->desk().activeAt();
   const CellSet selected = session_->desk().selection();
   const Map& map = *session_->map();
-  const Rejoined anew = rejoined(session_->quilt(), at, selected.empty() ? CellSet(map.bounds) : selected);
+  const std::int64_t cells = selected.empty() ? map.bounds.count() : selected.count();
+  if (cells > kMostJoinedAnew) return foot_->say(tr("That is more than can be joined at once: select up to a million cells."));
+  std::function<bool(CellPos)> inside;
+  if (!selected.empty()) inside = [&](CellPos cell) { return selected.contains(cell); };
+  const Rejoined anew = rejoined(session_->quilt(), at, selected.empty() ? CellSet(map.bounds) : selected, inside);
   const std::int64_t count = anew.changed.count();
   if (count == 0) return foot_->say(tr("All that joins by itself on this layer is joined as it should be."));
   // First what it would change, by the same press then.

@@ -12,6 +12,9 @@
 
 namespace uq {
 
+// A laid stamp goes as it is, so that it is found again.
+bool SelectionVerbs::joins() const { return work_.desk().options.joinsMet && work_.desk().selectedStamp.empty(); }
+
 bool SelectionVerbs::mayHoldAll() const {
   if (!work_.map()) return false;
   if (!isTooWide(work_.map()->bounds)) return true;
@@ -23,7 +26,7 @@ void SelectionVerbs::step(std::string_view verb, const std::function<Quilt()>& e
   if (work_.gesture() || !takesChange(work_, selectedOf(work_.desk(), work_.quilt()).at())) return;
   const std::string name = verbName(work_.desk(), work_.quilt(), verb);
   Quilt after = edit();
-  if (work_.desk().options.joinsMet) after = joinedWhereChanged(work_.quilt(), after, work_.desk().map);
+  if (joins()) after = joinedWhereChanged(work_.quilt(), after, work_.desk().map);
   (void)work_.make({name, std::move(after), work_.desk().activeAt(), selection ? std::move(selection) : std::optional(work_.desk().selection())});
 }
 
@@ -188,7 +191,7 @@ void SelectionVerbs::beginMove() {
   SelectedCells selected = selectedOf(work_.desk(), work_.quilt());
   if (work_.gesture() || work_.desk().selection().empty() || !takesChange(work_, selected.at())) return;
   (void)work_.begin(verbName(work_.desk(), work_.quilt(), "Move"),
-                    Gesture::moving(work_.quilt(), std::move(selected), work_.desk().options.joinsMet));
+                    Gesture::moving(work_.quilt(), std::move(selected), joins()));
 }
 
 void SelectionVerbs::moveBy(SidePos by) {

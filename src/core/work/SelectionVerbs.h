@@ -60,6 +60,7 @@ class SelectionVerbs {
   SwapAsk swapAsk(TileRef from, TileRef to, SwapIn in) const;
 
  private:
+  bool joins() const;  // what is moved, turned or taken away joins what it meets
   // Whether a set of all cells of the map can be worked with; says why not.
   bool mayHoldAll() const;
   void step(std::string_view verb, const std::function<Quilt()>& edit, std::optional<CellSet> selection = {});
