@@ -159,7 +159,16 @@ void addLoft(Demo& demo, IdSource& ids) {
   Sheet sheet = makeSheet(ids, "loft", "O", drawn);
   sheet.cut.border = 2;
   sheet.cut.gap = 2;
+  for (unsigned sides = 0; sides < 16; ++sides) sheet.tiles[wallTop(sides)].footing = Footing::solid;
   for (unsigned wall = 6; wall <= 12; ++wall) sheet.tiles[wall].footing = Footing::solid;
+  addSheet(demo, std::move(sheet), drawn.picture);
+}
+
+void addTrim(Demo& demo) {
+  const DrawnSheet drawn = drawTrimSheet();
+  IdSource ids(20261201);
+  Sheet sheet = makeSheet(ids, "trim", "U", drawn);
+  for (unsigned sides = 0; sides < 16; ++sides) sheet.tiles[trim::hedge + sides].footing = Footing::solid;
   addSheet(demo, std::move(sheet), drawn.picture);
 }
 
@@ -301,6 +310,7 @@ Demo composeDemo() {
   const SheetSlot ripples = addRipples(demo, ids);
   addProps(demo, ids);
   addLoft(demo, ids);
+  addTrim(demo);
   demo.quilt = withEdgings(std::move(demo.quilt));
   doEditLists(demo);
   openBasin(demo);

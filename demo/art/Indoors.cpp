@@ -49,6 +49,19 @@ void wall(Pixels& tile, int side) {
   if (side > 0) tile.down(25, 10, 22, Ink::ink);
 }
 
+// The top of a wall, over which sides it goes on, from the top and clockwise.
+void top(Pixels& tile, unsigned sides) {
+  tile.box(0, 0, kTile, kTile, Ink::slate);
+  tile.dithered(0, 0, kTile, kTile, Ink::ink, 2);
+  if (!(sides & 1)) tile.box(0, 0, kTile, 2, Ink::steel);
+  if (!(sides & 8)) tile.box(0, 0, 2, kTile, Ink::steel);
+  if (!(sides & 2)) tile.down(kTile - 1, 0, kTile, Ink::ink);
+  if (!(sides & 4)) tile.box(0, kTile - 2, kTile, 2, Ink::ink);
+  // Caps of plaster run along it.
+  if (sides & 10 && !(sides & 5)) tile.dithered(2, 6, kTile - 4, 2, Ink::steel, 5);
+  if (sides & 5 && !(sides & 10)) tile.dithered(6, 2, 2, kTile - 4, Ink::steel, 5);
+}
+
 void window(Pixels& tile) {
   wall(tile, 0);
   tile.box(6, 11, 20, 14, Ink::ink);
@@ -246,21 +259,35 @@ const std::pair<const char*, Draw>& roomTile(std::size_t index) {
   return all[index];
 }
 
+std::string topName(unsigned sides) {
+  std::string name;
+  const char* const ways[] = {"north", "east", "south", "west"};
+  for (int i = 0; i < 4; ++i) {
+    if (sides >> i & 1) name += std::string(name.empty() ? "" : "-") + ways[i];
+  }
+  return "wall top" + (name.empty() ? ", alone" : " " + name);
+}
+
 }  // namespace
 
 DrawnSheet drawLoftSheet() {
   constexpr int kBorder = 2;
   constexpr int kGap = 2;
-  constexpr int kRows = 4;
+  constexpr int kRows = 7;
   Pixels all(2 * kBorder + kLoftColumns * (kTile + kGap) - kGap, 2 * kBorder + kRows * (kTile + kGap) - kGap);
   DrawnSheet drawn;
-  for (int i = 0; i < kLoftColumns * kRows; ++i) {
-    const auto& [name, draw] = roomTile(static_cast<std::size_t>(i));
+  const auto put = [&](unsigned number, const std::string& name, const Draw& draw) {
     Pixels tile(kTile, kTile);
     draw(tile);
+    const int i = static_cast<int>(number);
     all.paste(tile, kBorder + i % kLoftColumns * (kTile + kGap), kBorder + i / kLoftColumns * (kTile + kGap));
-    drawn.names[static_cast<unsigned>(i)] = name;
+    drawn.names[number] = name;
+  };
+  for (unsigned i = 0; i < wallTop(0); ++i) {
+    const auto& [name, draw] = roomTile(i);
+    put(i, name, draw);
   }
+  for (unsigned sides = 0; sides < 16; ++sides) put(wallTop(sides), topName(sides), [sides](Pixels& tile) { top(tile, sides); });
   drawn.picture = all.image();
   return drawn;
 }

@@ -150,6 +150,67 @@ Edging way(const Quilt& quilt, const char* sheetName, GridKind grid, const std::
   return edging;
 }
 
+// Pieces of one row: left, middle, right and alone follow one another from a number, in so many look-alikes.
+std::vector<HemTile> rowOf(const Sheet& sheet, unsigned first, unsigned looks) {
+  std::vector<HemTile> tiles;
+  for (unsigned i = 0; i < 4 * looks; ++i) tiles.push_back({{sheet.id, first + i}, {}, HemRow::middle, kHemPieces[i % 4]});
+  return tiles;
+}
+
+// Kerb stones where lawn ends below, and foam where the canal laps against what lies above it.
+void hemStreet(const Quilt& quilt, Edging& edging) {
+  const Sheet& sheet = sheetCalled(quilt, "trim");
+  Hem kerb{"kerb", *materialNamed(edging, "lawn"), "kerbs"};
+  kerb.side = 2;
+  kerb.inside = true;
+  kerb.tiles = rowOf(sheet, trim::kerb, 2);
+  Hem foam{"foam", *materialNamed(edging, "canal"), "kerbs"};
+  foam.side = 0;
+  foam.inside = true;
+  foam.tiles = rowOf(sheet, trim::foam, 2);
+  edging.hems = {kerb, foam};
+}
+
+// One tile for every set of four sides, from a number on.
+Edging byMask(const Sheet& sheet, const char* material, std::uint32_t colour, unsigned first, Decides decides) {
+  Edging edging;
+  edging.decides = decides;
+  edging.materials = {{material, colour}};
+  for (unsigned sides = 0; sides < 16; ++sides) {
+    EdgingMember member{{sheet.id, first + sides}, {}, 0, {}, {}};
+    for (int i = 0; i < 4; ++i) member.sides.push_back(sides >> i & 1 ? 0 : kNothingSeen);
+    edging.members.push_back(std::move(member));
+  }
+  return edging;
+}
+
+// Walls of a room: their tops join, and their papered face is seen below them where they stand on boards.
+Edging loftWalls(const Quilt& quilt) {
+  const Sheet& sheet = sheetCalled(quilt, "loft");
+  Edging edging = byMask(sheet, "wall", 0x3a4256, wallTop(0), Decides::sides);
+  Hem face{"face", 0, ""};
+  face.side = 2;
+  face.stands = true;
+  face.grows = true;
+  face.tiles = {{{sheet.id, 6}, {}, HemRow::middle, HemPiece::left}, {{sheet.id, 7}, {}, HemRow::middle, HemPiece::middle}, {{sheet.id, 8}, {}, HemRow::middle, HemPiece::right}};
+  edging.hems = {face};
+  return edging;
+}
+
+// Boards with walls all around: a room.
+Edging loftFloor(const Quilt& quilt, Id walls) {
+  const Sheet& sheet = sheetCalled(quilt, "loft");
+  Edging edging;
+  edging.decides = Decides::sides;
+  edging.materials = {{"boards", 0xa0563f}};
+  for (std::uint32_t look = 0; look < 3; ++look) edging.members.push_back(plainMember(edging, {sheet.id, look}, 0));
+  Hem around{"walls", 0, "walls"};
+  around.around = walls;
+  around.aroundMaterial = "wall";
+  edging.hems = {around};
+  return edging;
+}
+
 }  // namespace
 
 Quilt withEdgings(Quilt quilt) {
@@ -158,8 +219,11 @@ Quilt withEdgings(Quilt quilt) {
     const EdgingAdded added = addEdging(quilt, std::move(edging), name, ids);
     if (added.edging.empty()) qFatal("%s is no edging", name);
     quilt = added.quilt;
+    return added.edging;
   };
-  add("Street ground", street(quilt));
+  Edging ground = street(quilt);
+  hemStreet(quilt, ground);
+  add("Street ground", std::move(ground));
   add("Rails", rails(quilt));
   add("Quay", quay(quilt));
   add("Ward canal", banked(quilt, "wards", GridKind::hexagonalPointy, "canal ", "banks", "park ", "park"));
@@ -167,6 +231,9 @@ Quilt withEdgings(Quilt quilt) {
   add("Towpath", way(quilt, "meadows", GridKind::hexagonalFlat, "path", 0xb9b3a5));
   add("Rose line", way(quilt, "lines", GridKind::hexagonalPointy, "rose line", 0xa2627c));
   add("Canal line", way(quilt, "lines", GridKind::hexagonalPointy, "canal line", 0x2f6b74));
+  add("Hedge", byMask(sheetCalled(quilt, "trim"), "hedge", 0x61795a, trim::hedge, Decides::path));
+  const Id walls = add("Loft walls", loftWalls(quilt));
+  add("Loft floor", loftFloor(quilt, walls));
   add("Copper line", way(quilt, "lines", GridKind::hexagonalPointy, "copper line", 0xc77b4a));
   return quilt;
 }

@@ -100,6 +100,19 @@ DrawnSheet drawYardSheet();
 inline constexpr int kLoftColumns = 6;
 DrawnSheet drawLoftSheet();
 
+// The number of the top of a wall that goes on over those sides, from the top and clockwise.
+inline constexpr unsigned wallTop(unsigned sides) { return 24 + sides; }
+
+// What edgings bring along out of doors, and a hedge.
+namespace trim {
+inline constexpr unsigned kerb = 0;    // left end, middle, right end, alone; twice
+inline constexpr unsigned foam = 8;    // likewise
+inline constexpr unsigned hedge = 16;  // by the sides over which it goes on, from the top and clockwise
+}  // namespace trim
+inline constexpr unsigned kTrimColumns = 8;
+inline constexpr unsigned kTrimRows = 4;
+DrawnSheet drawTrimSheet();
+
 // Canal water with ripples: a row of frames for each.
 inline constexpr int kRipples = 4;  // the last one with a leaf
 inline constexpr int kRippleFrames = 4;

@@ -6,6 +6,7 @@
 
 #include "core/document/PlanView.h"
 #include "core/edit/ArrangeLayers.h"
+#include "core/edit/Edgings.h"
 
 namespace uq {
 
@@ -114,6 +115,7 @@ QString needsLevel(const Situation& s) {
 }
 
 QString needsLift(const Situation& s) {
+  if (const auto rows = rowsInHand(s.quilt, s.desk.inHand)) return *rows > 1 ? needsLayer(s) : translated(UQ_TEXT("It is one row high already"));
   return s.desk.lift > 0 ? needsLayer(s) : translated(UQ_TEXT("Nothing is lifted: strokes lie on their layer"));
 }
 

@@ -23,7 +23,7 @@ namespace uq {
 namespace {
 
 constexpr QSize kDrawing{30, 30};     // logical pixels
-constexpr int kMaterialsWidth = 196;
+constexpr int kMaterialsWidth = 250;
 
 // What decides, drawn: the places of a cell that have to agree.
 QIcon drawingOf(Decides decides, double ratio) {
@@ -93,9 +93,18 @@ EdgingBench::EdgingBench(QWidget* parent) : Card(parent) {
   scroll->setWidgetResizable(true);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll->setFixedWidth(kMaterialsWidth);
-  scroll->setWidget(materials_);
-  scroll->viewport()->setAutoFillBackground(false);
-  materials_->setAutoFillBackground(false);
+  hems_ = new HemRows(this);
+  connect(hems_, &HemRows::changed, this, [this](const QString& name, const Edging& edging) { change(name, edging); });
+  connect(hems_, &HemRows::said, this, &EdgingBench::said);
+  auto* list = new QWidget;
+  auto* listed = new QVBoxLayout(list);
+  listed->setContentsMargins(0, 0, 0, 0);
+  listed->setSpacing(kGap);
+  listed->addWidget(materials_);
+  listed->addWidget(hems_);
+  listed->addStretch(1);
+  scroll->setWidget(list);
+  for (QWidget* one : std::initializer_list<QWidget*>{scroll->viewport(), list, materials_}) one->setAutoFillBackground(false);
 
   auto* right = new QVBoxLayout;
   right->setSpacing(kGap);
@@ -255,6 +264,8 @@ void EdgingBench::refresh() {
   patch_->setBrush(brush_);
   clean_->setEnabled(patch_->isPaintedOn());
   refreshMaterials(*edging);
+  hems_->setAlong(brush_.value_or(0));
+  hems_->show(*session_, *edging);
   refreshCoverage(*edging);
   sayOf(std::nullopt);
 }
@@ -368,6 +379,7 @@ void EdgingBench::cutTogether() {
 void EdgingBench::takeMaterial(MaterialIndex material, bool on) {
   brush_ = on ? std::optional(material) : std::nullopt;
   patch_->setBrush(brush_);
+  hems_->setAlong(material);
   const Edging* edging = now();
   if (on && edging) {
     InHand hand = materialInHand(session_->quilt(), *edging, material);
@@ -427,7 +439,7 @@ void EdgingBench::change(const QString& name, Edging edging) {
     refresh();
     return;
   }
-  session_->quiltStep(name, session_->quilt().with(std::move(edging)));
+  session_->quiltStep(name, withEdging(session_->quilt(), std::move(edging)));
 }
 
 void EdgingBench::merge(MaterialIndex keep, MaterialIndex gone, const QString& name) {

@@ -12,6 +12,7 @@
 #include <QToolButton>
 
 #include "app/bench/CandidateFan.h"
+#include "app/bench/HemRows.h"
 #include "app/bench/PatchView.h"
 #include "app/look/Card.h"
 
@@ -72,6 +73,7 @@ class EdgingBench : public Card {
   CandidateFan* fan_;
   QLabel* words_;
   QWidget* materials_;
+  HemRows* hems_;
   QLabel* coverage_;
   QToolButton* turn_;
   QToolButton* parts_;

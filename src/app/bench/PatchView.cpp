@@ -96,7 +96,7 @@ void PatchView::draw() {
   if (!standIns_ && !missing_.empty()) {
     Layer layer = map.layers.front().read();
     for (const CellPos cell : missing_) layer.lay(cell, Laid{});
-    map.layers = {Shared<Layer>(std::move(layer))};
+    map.layers.front() = Shared<Layer>(std::move(layer));
     map.revision = Revision::next();
   }
   picture_ = QImage(view_.deviceSize(), QImage::Format_ARGB32_Premultiplied);

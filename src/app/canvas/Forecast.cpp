@@ -3,6 +3,7 @@
 #include <QStringList>
 #include <algorithm>
 
+#include "core/edit/Edgings.h"
 #include "core/edit/MapFacts.h"
 #include "core/edit/Patchwork.h"
 #include "core/edit/Turned.h"
@@ -169,6 +170,9 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
   if (foretold && tool == Tool::fill) {
     parts << tr("%n cell(s)", nullptr, static_cast<int>(foretold->cells().count()));
   }
+  if (foretold && (tool == Tool::brush || tool == Tool::erase)) {
+    if (const QString text = mended(*foretold); !text.isEmpty()) parts << text;
+  }
   if (tool == Tool::erase || pointing.takesAway) return joined(parts);
   const InHand& held = scene_.desk().inHand;
   if (foretold && tool == Tool::brush && scene_.desk().options.width > 1 && held.manner == Manner::asItIs &&
@@ -177,6 +181,7 @@ QString Forecast::wordsOfPress(const Pointing& pointing) {
     const std::int64_t copies = (foretold->cells().count() + each - 1) / each;
     if (copies > 1) parts << tr("%1 copies").arg(copies);
   }
+  if (const auto rows = rowsInHand(scene_.session().quilt(), held)) parts << tr("%n row(s) high", nullptr, *rows);
   if (!foretold && held.parts().size() > kMostForetold) {
     parts << tr("%n cell(s)", nullptr, static_cast<int>(held.parts().size()));
   }
@@ -222,9 +227,17 @@ QString Forecast::wordsOfStroke(const Stroke& stroke) const {
   QStringList parts{strokeName(stroke.plan().takesAway, &stroke.landing())};
   const QString count = tr("%n cell(s)", nullptr, static_cast<int>(stroke.shape().count()));
   parts << (size.isEmpty() ? count : tr("%1 = %2").arg(size, count));
+  if (const auto rows = rowsInHand(scene_.session().quilt(), stroke.plan().hand); rows && !stroke.plan().takesAway) parts << tr("%n row(s) high", nullptr, *rows);
+  if (const QString beside = mended(stroke); !beside.isEmpty()) parts << beside;
   if (!keeps.isEmpty()) parts << keeps;
   if (!beyond.isEmpty()) parts << beyond;
   return joined(parts);
+}
+
+QString Forecast::mended(const Stroke& stroke) {
+  if (!stroke.plan().hand.joins()) return {};
+  const std::int64_t beside = stroke.cells().without(stroke.shape()).count();
+  return beside > 0 ? tr("%n mended beside", nullptr, static_cast<int>(beside)) : QString();
 }
 
 QString Forecast::height(CellPos cell, bool takesAway) const {

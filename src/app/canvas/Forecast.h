@@ -84,6 +84,8 @@ class Forecast {
   QString wordsOfPress(const Pointing& pointing);
   // "7, 12, up 1": where the stroke would lie, where that is not on the ground; else empty.
   QString height(CellPos cell, bool takesAway) const;
+  // How many cells beside what is laid change with it; empty where what is in hand does not join.
+  static QString mended(const Stroke& stroke);
 
   const Scene& scene_;
   JointFinder joints_;

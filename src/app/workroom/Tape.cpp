@@ -12,6 +12,7 @@
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/Session.h"
+#include "core/edit/Edgings.h"
 #include "core/edit/Seams.h"
 #include "core/document/PlanView.h"
 
@@ -176,18 +177,18 @@ QToolButton* Tape::addOption(ActionId id, bool withText) {
 }
 
 void Tape::addLift() {
-  auto* lifted = makeSoftLabel(choices_);
-  lifted->setText(tr("lifted"));
-  lifted->setWordWrap(false);
+  lifted_ = makeSoftLabel(choices_);
+  lifted_->setWordWrap(false);
   lift_ = new NumberField(tr("How far strokes lie above their layer, in pixels"), 0, kMostLift, 0, choices_);
   lift_->setObjectName(QStringLiteral("tape-lift"));
   connect(lift_, &NumberField::valueChanged, this, [this](double value) {
-    if (session_) session_->verbs().hand.setLift(static_cast<int>(value));
+    if (!session_) return;
+    if (rowsInHand(session_->quilt(), session_->desk().inHand)) session_->verbs().hand.setRows(static_cast<int>(value));
+    else session_->verbs().hand.setLift(static_cast<int>(value));
   });
   connect(lift_, &QLineEdit::returnPressed, this, &Tape::handsFree);
-  auto* pixels = makeSoftLabel(choices_);
-  pixels->setText(tr("px"));
-  pixels->setWordWrap(false);
+  liftUnit_ = makeSoftLabel(choices_);
+  liftUnit_->setWordWrap(false);
   QToolButton* higher = makeActionButton(actions_->action(ActionId::liftHigher), {}, choices_);
   QToolButton* lower = makeActionButton(actions_->action(ActionId::liftLower), {}, choices_);
   for (QToolButton* button : {higher, lower}) button->setToolButtonStyle(Qt::ToolButtonIconOnly);
@@ -195,7 +196,7 @@ void Tape::addLift() {
   auto* row = new QHBoxLayout(lifts_);
   row->setContentsMargins(kGap, 0, 0, 0);
   row->setSpacing(2);
-  for (QWidget* part : std::initializer_list<QWidget*>{lifted, lift_, pixels, higher, lower}) row->addWidget(part);
+  for (QWidget* part : std::initializer_list<QWidget*>{lifted_, lift_, liftUnit_, higher, lower}) row->addWidget(part);
   addPart(lifts_);
 }
 
@@ -239,11 +240,15 @@ void Tape::refresh(Session* session) {
     show(options_[id], map && visible);
     options_[id]->setChecked(actions_->action(id)->isChecked());
   }
+  // One place says how high: what a material brings along, else how far strokes are lifted.
+  const auto rows = map ? rowsInHand(session->quilt(), session->desk().inHand) : std::nullopt;
   const bool rises = map && tool != Tool::erase && !selects && !pins &&
-                     (hasPlan(map->grid.kind) || hasLevels(*map) || session->desk().lift > 0);
+                     (hasPlan(map->grid.kind) || hasLevels(*map) || session->desk().lift > 0 || rows);
+  lifted_->setText(rows ? tr("high") : tr("lifted"));
+  liftUnit_->setText(rows ? tr("rows") : tr("px"));
   show(lifts_, rises);
   show(tool_, map != nullptr);
-  if (map && !(lift_->hasFocus() && lift_->isModified())) lift_->setValue(session->desk().lift);
+  if (map && !(lift_->hasFocus() && lift_->isModified())) lift_->setValue(rows.value_or(session->desk().lift));
   arrange();
 }
 

@@ -55,6 +55,8 @@ class Tape : public QWidget {
   std::map<ActionId, QToolButton*> options_;
   QWidget* lifts_;
   NumberField* lift_;
+  QLabel* lifted_;
+  QLabel* liftUnit_;
   NumberField* width_;
   // All options in their order.
   struct Option {

@@ -12,6 +12,7 @@
 #include "app/workroom/SheetWork.h"
 #include "app/workroom/ThreadsCard.h"
 #include "core/edit/Camera.h"
+#include "core/edit/Edgings.h"
 #include "core/edit/Landing.h"
 #include "core/edit/Levels.h"
 #include "core/edit/Rejoin.h"
@@ -87,6 +88,7 @@ void Workroom::deleteMap() {
 }
 
 void Workroom::lift(int steps) {
+  if (const auto rows = rowsInHand(session_->quilt(), session_->desk().inHand)) return session_->verbs().hand.setRows(*rows + steps);
   session_->verbs().hand.setLift(session_->desk().lift + steps * std::max(1, levelStep(*session_->map()) / 4));
 }
 

@@ -61,6 +61,15 @@ std::string whyNoEdging(const Edging& edging) {
     if (one.weight < 1 || one.weight > kMostMemberWeight) return "a member's weight is from 1 to 100";
     if (!Turn::isCode(one.turn.code(), count == 6 ? 6 : 4)) return "a member is turned as its grid does not turn";
   }
+  if (edging.hems.size() > kMostHems) return "an edging has at most 64 hems";
+  for (std::size_t i = 0; i < edging.hems.size(); ++i) {
+    const Hem& hem = edging.hems[i];
+    if (std::string why = whyNoHem(hem, edging.materials.size(), static_cast<int>(count)); !why.empty()) return why;
+    if (hem.around == edging.id && hem.isAround()) return "the hem “" + hem.name + "” lies all around with its own edging";
+    const bool leads = i > 0 && !edging.hems[i - 1].isAround() && edging.hems[i - 1].material == hem.material &&
+                       edging.hems[i - 1].side == hem.side && edging.hems[i - 1].inside == hem.inside;
+    if (hem.follows && !leads) return "the hem “" + hem.name + "” follows none at the same side of its material";
+  }
   return {};
 }
 

@@ -9,6 +9,7 @@
 // or sheets, that are not there make a member mean nothing.
 //
 // Places go clockwise in the order of the grid's sides and corners (Grid::across, Grid::aroundCorner).
+// What it brings along where a material ends are its hems (Hem.h).
 // Invariants, kept by `whyNoEdging`: a place's material is kNothingSeen or one of the list; lists that decide have one entry for each
 // side or corner, others none. A value; cost of a copy: its members.
 #pragma once
@@ -21,6 +22,7 @@
 
 #include "core/base/Json.h"
 #include "core/base/Revision.h"
+#include "core/document/Hem.h"
 #include "core/document/TileId.h"
 #include "core/grid/Grid.h"
 #include "core/grid/Turn.h"
@@ -70,6 +72,7 @@ struct Edging {
   Decides decides = Decides::corners;
   std::vector<Material> materials;
   std::vector<EdgingMember> members;
+  std::vector<Hem> hems;
   Json::Object extra;  // fields that this version does not know
   Revision revision;
   friend bool operator==(const Edging&, const Edging&) = default;

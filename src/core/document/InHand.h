@@ -28,6 +28,7 @@ struct HandPart {
   std::string role;  // the layer's for which it was made; may be empty
   int above = 1;     // how many layers nearer than the landing layer; farther where negative
   Block block;       // places count from the same grip
+  bool onlyRole = false;  // it goes to a layer of the role, made where there is none, and to no other
   friend bool operator==(const HandPart&, const HandPart&) = default;
 };
 
@@ -75,6 +76,7 @@ struct InHand {
   Id stamp;                        // of which it was taken; empty: of none
   Id edging;                       // it is a material of that edging, and `block` the tile by which it is seen; empty: it is not
   int material = 0;                // by its place in the edging's list; counts with an edging
+  int rows = 0;                    // of what it brings along and grows: how high a wall's face is; 0: as the hem says
 
   InHand() = default;
   InHand(Block held) : block(std::move(held)) {}  // NOLINT: a block is a thing in hand

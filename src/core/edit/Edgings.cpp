@@ -51,7 +51,24 @@ Edging mergedMaterials(const Edging& edging, MaterialIndex keep, MaterialIndex g
     for (MaterialIndex& side : member.sides) side = now(side);
     for (MaterialIndex& corner : member.corners) corner = now(corner);
   }
+  for (Hem& hem : merged.hems) hem.material = now(hem.material);
   return merged;
+}
+
+Quilt withEdging(const Quilt& quilt, Edging edging) {
+  const Edging* was = quilt.edging(edging.id);
+  Quilt after = quilt;
+  if (was && was->materials.size() == edging.materials.size()) {
+    for (const Shared<Edging>& one : quilt.edgings()) {
+      Edging next = one.read();
+      for (Hem& hem : next.hems) {
+        const auto named = hem.around == edging.id && hem.isAround() ? materialNamed(*was, hem.aroundMaterial) : std::nullopt;
+        if (named && *named >= 0) hem.aroundMaterial = edging.materials[static_cast<std::size_t>(*named)].name;
+      }
+      if (!(next.hems == one->hems)) after = after.with(std::move(next));
+    }
+  }
+  return after.with(std::move(edging));
 }
 
 Edging toldMember(const Edging& edging, const TileId& tile, Turn turn, const EdgingShape& shape) {
@@ -92,6 +109,25 @@ InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex ma
   hand.edging = edging.id;
   hand.material = material;
   return hand;
+}
+
+std::optional<int> rowsInHand(const Quilt& quilt, const InHand& hand) {
+  const Edging* edging = hand.joins() ? quilt.edging(hand.edging) : nullptr;
+  if (!edging) return std::nullopt;
+  const auto rowsOf = [&](const Edging& of, MaterialIndex material) -> std::optional<int> {
+    for (const Hem& hem : of.hems) {
+      if (!hem.isAround() && hem.material == material && hem.grows) return hand.rows > 0 ? hand.rows : hem.rows;
+    }
+    return std::nullopt;
+  };
+  if (const auto own = rowsOf(*edging, hand.material)) return own;
+  for (const Hem& hem : edging->hems) {
+    const Edging* around = hem.material == hand.material && hem.isAround() ? quilt.edging(hem.around) : nullptr;
+    const auto material = around ? materialNamed(*around, hem.aroundMaterial) : std::nullopt;
+    if (!material) continue;
+    if (const auto rows = rowsOf(*around, *material)) return rows;
+  }
+  return std::nullopt;
 }
 
 const Edging* edgingNamed(const Quilt& quilt, std::string_view name) {

@@ -17,6 +17,8 @@ struct EdgingAdded {
 EdgingAdded addEdging(const Quilt& quilt, Edging edging, const std::string& name, IdSource& ids);
 // The grid of the quilt's maps on which a sheet's tiles lie as cells, of that kind where one is said; else the nearest there is.
 GridShape gridOfSheet(const Quilt& quilt, const Sheet& sheet, std::optional<GridKind> kind = std::nullopt);
+// With an edging changed; where a material of it was given another name, what other edgings lay all around with it follows.
+Quilt withEdging(const Quilt& quilt, Edging edging);
 // With two materials taken for one: it keeps the name of the first, is known by the colours of both, and comes to lie where
 // that was in the list; those after the other move up. What was told stays told.
 Edging mergedMaterials(const Edging& edging, MaterialIndex keep, MaterialIndex gone);
@@ -25,6 +27,9 @@ Edging mergedMaterials(const Edging& edging, MaterialIndex keep, MaterialIndex g
 Edging toldMember(const Edging& edging, const TileId& tile, Turn turn, const EdgingShape& shape);
 // A material of it in hand; nothing in hand where no member shows it.
 InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex material);
+// How many rows what a material in hand brings along has, where that may be said (Hem::grows): the face of a wall, or of walls
+// that lie all around; nothing where it may not.
+std::optional<int> rowsInHand(const Quilt& quilt, const InHand& hand);
 // By its name, else its file's; nullptr where there is none.
 const Edging* edgingNamed(const Quilt& quilt, std::string_view name);
 

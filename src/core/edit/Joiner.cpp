@@ -187,6 +187,10 @@ void Joiner::layLinks(const Ask& ask) {
     });
     return;
   }
+  if (ask.joints) {
+    for (const auto& [a, b] : *ask.joints) link(a, b, true);
+    return;
+  }
   if (!ask.way.empty()) {
     for (const CellPos at : ask.way) {
       if (last_ && *last_ != at) link(*last_, at, true);

@@ -52,6 +52,7 @@ class Joiner {
     bool takesAway = false;    // then what lies around comes there
     std::span<const CellPos> way = {};  // the cells in the order in which they were crossed, where that is known: a path joins along it
     std::function<bool(CellPos)> may;   // whether a cell may be touched at all
+    std::optional<std::vector<std::pair<CellPos, CellPos>>> joints = {};  // where said: which cells a path joins, whatever the way
   };
   // A path goes on from where it ended, unless a new stroke is begun.
   void beginStroke() { last_.reset(); }

@@ -57,7 +57,8 @@ LayerAt layerFor(Landing& landing, const LandingAsk& ask, const HandPart& part, 
   }
   const bool inside = wanted >= 0 && wanted < static_cast<int>(map.layers.size()) &&
                       map.layers[static_cast<std::size_t>(wanted)]->holdsTiles();
-  if (!found && inside && !taken(map.layers[static_cast<std::size_t>(wanted)]->id)) found = wanted;
+  if (!found && inside && !part.onlyRole && !taken(map.layers[static_cast<std::size_t>(wanted)]->id)) found = wanted;
+  if (!found && part.onlyRole && map.layers[static_cast<std::size_t>(own)]->role == part.role) return landing.layers.front();
   if (found) return {map.id, map.layers[static_cast<std::size_t>(*found)]->id};
   if (ask.takesAway) return {map.id, {}};
   const int index = std::clamp(part.above > 0 ? wanted : wanted + 1, 0, static_cast<int>(map.layers.size()));

@@ -6,6 +6,7 @@
 
 #include "core/cells/CellShapes.h"
 #include "core/edit/ChunkWrites.h"
+#include "core/edit/JoinLaying.h"
 #include "core/edit/Joiner.h"
 #include "core/edit/Pattern.h"
 
@@ -186,25 +187,6 @@ class MixLaying : public Laying {
   PatternLaying others_;
 };
 
-// A material of an edging: what lies beside it is mended.
-class JoinLaying : public Laying {
- public:
-  JoinLaying(const LayingPlan& plan, const Edging& edging)
-      : joiner_(plan.quilt, edging, plan.grid), material_(plan.hand.material), takesAway_(plan.takesAway) {}
-
-  Touched lay(LayerCells& onto, const Ask& ask) override {
-    static const LayerCells kBlank;
-    const LayerCells& before = ask.before ? static_cast<const LayerCells&>(*ask.before) : kBlank;
-    CellSet beside = joiner_.lay(onto, {before, ask.cells, material_, takesAway_, ask.way, ask.may});
-    return {ask.cells, {}, std::move(beside)};
-  }
-
- private:
-  Joiner joiner_;
-  MaterialIndex material_;
-  bool takesAway_;
-};
-
 // A block that joins what it meets, by the edgings to which its tiles belong.
 class MeetLaying : public Laying {
  public:
@@ -242,7 +224,7 @@ class MeetLaying : public Laying {
 
 std::unique_ptr<Laying> layingFor(const LayingPlan& plan) {
   const Edging* edging = plan.hand.joins() ? plan.quilt.edging(plan.hand.edging) : nullptr;
-  if (edging && areOfOneFamily(edging->grid, plan.grid.shape().kind)) return std::make_unique<JoinLaying>(plan, *edging);
+  if (edging && areOfOneFamily(edging->grid, plan.grid.shape().kind)) return joinLaying(plan, *edging);
   if (plan.hand.manner == Manner::mix) return std::make_unique<MixLaying>(plan);
   // A stamp lies as it was kept, so that it is found again.
   if (plan.joinsMet && plan.hand.stamp.empty() && plan.hand.manner == Manner::asItIs && !plan.hand.isOneTile()) {

@@ -30,7 +30,8 @@ struct LayingPlan {
   std::optional<CellRect> stretched;  // a stretch: the box of places that it is fitted into
   std::uint64_t seed = 0;
   bool joinsMet = false;  // a block that is laid, and is no stamp, joins what it meets, by the edgings of its tiles
-  Covers spares;  // where set, what covers stays under what does not, on the landing layer
+  std::function<bool(CellPos)> isGround{};  // whether ground lies there now; hems that stand lie only there. Empty: it does
+  Covers spares{};  // where set, what covers stays under what does not, on the landing layer
 };
 
 class Laying {
@@ -51,6 +52,7 @@ class Laying {
     bool reaches = false;              // what is larger than a cell may reach beyond `cells`
     std::function<bool(CellPos)> may;  // whether a cell may be touched at all
     std::span<const CellPos> way = {};  // the cells in the order in which they are crossed, where that is known
+    bool onLanding = false;             // a further part that comes to lie on the landing layer, too
   };
   struct Touched {
     CellSet cells;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/edit/JoinLaying.h"
 #include "core/edit/Joiner.h"
 
 namespace uq {
@@ -79,7 +80,11 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::in
     for (const Edging* edging : edgingsMet(after, now->grid, sheets)) {
       all = all.united(Joiner(after, *edging, *grid).mend(cells, changed, [&](CellPos cell) { return now->bounds.contains(cell); }, true));
     }
-    if (!all.empty()) joined = joined.with(LayerAt{id, layer.id}, std::move(cells));
+    const LayerAt at{id, layer.id};
+    if (!all.empty()) joined = joined.with(at, std::move(cells));
+    const CellSet touched = all.united(changed);
+    const auto may = [&](CellPos cell) { return now->bounds.contains(cell); };
+    for (const Edging* edging : edgingsMet(after, now->grid, sheets)) joined = withHemsMended(before, joined, at, *edging, touched, may);
   }
   return joined;
 }

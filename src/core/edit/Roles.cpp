@@ -35,6 +35,13 @@ Quilt renameRole(const Quilt& quilt, const std::string& role, const std::string&
     }
     if (!(next.held == stamp->held)) after = after.with(std::move(next));
   }
+  for (const Shared<Edging>& edging : quilt.edgings()) {
+    Edging next = edging.read();
+    for (Hem& hem : next.hems) {
+      if (hem.role == role) hem.role = name;
+    }
+    if (!(next.hems == edging->hems)) after = after.with(std::move(next));
+  }
   return after;
 }
 

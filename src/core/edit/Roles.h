@@ -9,7 +9,7 @@
 
 namespace uq {
 
-// The roles of the quilt: one renamed everywhere, on layers and in stamps (not to the empty name nor to another one that
+// The roles of the quilt: one renamed everywhere, on layers, in stamps and on what edgings bring along (not to the empty name nor to another one that
 // is there); one offered at another place among them; one that no layer has dropped.
 Quilt renameRole(const Quilt& quilt, const std::string& role, const std::string& name);
 Quilt moveRole(const Quilt& quilt, const std::string& role, std::size_t index);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/edit/JoinLaying.h"
 #include "core/edit/Turned.h"
 
 namespace uq {
@@ -26,6 +27,10 @@ Stroke::Work::Work(Quilt before, StrokePlan plan) : before_(std::move(before)), 
     if (!plan_.hand.joins()) plan_.hand = kEraser;
   }
   if (plan_.takesAway && plan_.hand.empty()) plan_.hand = kEraser;
+  const Edging* edging = plan_.hand.joins() ? before_.edging(plan_.hand.edging) : nullptr;
+  if (edging) {
+    plan_.hand.others = hemParts(before_, *edging, plan_.hand.material, *map, plan_.takesAway);
+  }
   if (plan_.hand.manner == Manner::mix && plan_.hand.members.empty()) plan_.hand.manner = Manner::asItIs;
   if (plan_.takesAway && plan_.hand.manner == Manner::mix) plan_.hand = kEraser;
   if (plan_.takesAway && plan_.tool != Tool::brush && plan_.hand.isOneTile()) plan_.hand = kEraser;
@@ -33,7 +38,9 @@ Stroke::Work::Work(Quilt before, StrokePlan plan) : before_(std::move(before)), 
   if (!alone) closed_ = closedMaps(before_, plan_.layer, plan_.shut, plan_.unchangeable);
   patchwork_ = alone ? Patchwork::under(before_, map->id) : Patchwork::across(before_, map->id, closedIds());
   if (patchwork_.isPlain()) return;
-  const int margin = 2 * std::max(plan_.hand.wholeExtent().width(), plan_.hand.wholeExtent().height()) + 2;
+  // Hems reach as far as they are high.
+  const int hems = edging && !edging->hems.empty() ? kMostHemRows + 2 : 0;
+  const int margin = hems + 2 * std::max(plan_.hand.wholeExtent().width(), plan_.hand.wholeExtent().height()) + 2;
   across_.emplace(patchwork_, plan_.shut, plan_.takesAway, margin, plan_.ids);
 }
 
@@ -142,7 +149,13 @@ bool Stroke::Work::mayTouch(CellPos cell) const {
 
 void Stroke::Work::planLaying(SidePos anchor, std::optional<CellRect> stretched) {
   laying_ = layingFor({before_, *grid_, plan_.hand, plan_.takesAway, plan_.lift, anchor, stretched, plan_.seed,
-                       plan_.options.joinsMet, careful_ ? plan_.covers : Covers()});
+                       plan_.options.joinsMet, [this](CellPos cell) { return isGround(cell); }, careful_ ? plan_.covers : Covers()});
+}
+
+bool Stroke::Work::isGround(CellPos cell) const {
+  const auto patch = patchwork_.at(cell);
+  const Map* map = patch ? now_.map(patch->map) : nullptr;
+  return map && hasGround(*map, patch->onMap(cell));
 }
 
 bool Stroke::Work::land(const CellSet& judged, std::function<bool(const Layer&)> wipes) {
@@ -246,7 +259,8 @@ void Stroke::Work::lay(const CellSet& cells) {
                           [&] { return brushes ? allowed(shape_) : cells; },
                           brushes,
                           [this](CellPos cell) { return mayTouch(cell); },
-                          way_};
+                          way_,
+                          part > 0 && at == landing_.layers.front()};
     Laying::Touched touched;
     if (across_) {
       const bool alike = laying_->alike() && plan_.hand.others.empty() && !careful_;

@@ -46,6 +46,7 @@ class Stroke::Work {
   // The cells of a set that may be touched, and whether one may.
   CellSet allowed(const CellSet& cells) const;
   bool mayTouch(CellPos cell) const;
+  bool isGround(CellPos cell) const;
   void planLaying(SidePos anchor, std::optional<CellRect> stretched = {});
 
   // Where the stroke lands, judged by these cells; false where it cannot.

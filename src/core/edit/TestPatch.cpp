@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "core/edit/JoinLaying.h"
+
 namespace uq {
 
 namespace {
@@ -155,10 +157,13 @@ void TestPatch::paint(const PatchStroke& stroke) {
 }
 
 void TestPatch::update() {
-  Layer layer;
-  layer.name = "Patch";
-  static_cast<LayerCells&>(layer) = cells_;
-  map_.layers = {Shared<Layer>(std::move(layer))};
+  map_.layers.clear();
+  for (LayerCells& shown : withHemsShown(quilt_, edging_, *grid_, cells_, map_.bounds)) {
+    Layer layer;
+    layer.name = "Patch";
+    static_cast<LayerCells&>(layer) = std::move(shown);
+    map_.layers.emplace_back(std::move(layer));
+  }
   map_.revision = Revision::next();
 }
 

@@ -30,7 +30,7 @@ class TestPatch {
 
   void paint(const PatchStroke& stroke);
 
-  // One layer of tiles; in no quilt, and drawn with the sheets of `quilt()`.
+  // One layer of tiles, and those of what the edging brings along; in no quilt, and drawn with the sheets of `quilt()`.
   const Map& map() const { return map_; }
   const Quilt& quilt() const { return quilt_; }
   const Edging& edging() const { return edging_; }

@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 12;
+inline constexpr int kFormatMinor = 13;
 
 // How every document begins: what it is, and the version.
 Json::Object documentBegun(const char* document);

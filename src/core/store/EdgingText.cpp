@@ -1,5 +1,7 @@
 #include "core/store/EdgingText.h"
 
+#include "core/document/EdgingShape.h"
+
 #include <algorithm>
 
 #include "core/store/Documents.h"
@@ -45,6 +47,7 @@ class EdgingReading {
       edging_.materials.push_back(std::move(read));
     }
     for (const Json& one : fields_.list("members", kMostMembersOfEdging)) edging_.members.push_back(member(one));
+    for (const Json& one : fields_.listIfAny("hems", kMostHems)) edging_.hems.push_back(hem(one));
     edging_.extra = fields_.rest();
     if (const std::string why = fields_.error() ? std::string() : whyNoEdging(edging_); !why.empty()) fields_.refuse(why, fields_.line("members"));
     return checked(fields_, std::move(edging_));
@@ -81,6 +84,49 @@ class EdgingReading {
     return one;
   }
 
+  HemTile hemTile(const Json& json) {
+    Fields fields(json, file_);
+    HemTile one;
+    one.tile = {fields.id("sheet"), static_cast<std::uint32_t>(fields.number("tile", 0, static_cast<int>(kLastTileNumber)))};
+    one.turn = Turn::fromCode(static_cast<std::uint32_t>(fields.numberIfAny("turn", 0, Turn::kCodes - 1, 0)));
+    const auto row = fields.has("row") ? hemRowFromName(fields.text("row")) : HemRow::middle;
+    const auto piece = fields.has("piece") ? hemPieceFromName(fields.text("piece")) : HemPiece::middle;
+    if (!row) fields_.refuse("\"row\" is none of \"top\", \"middle\" and \"foot\"", fields.line("row"));
+    if (!piece) fields_.refuse("\"piece\" is none of \"left\", \"middle\", \"right\" and \"alone\"", fields.line("piece"));
+    one.row = row.value_or(HemRow::middle);
+    one.piece = piece.value_or(HemPiece::middle);
+    one.weight = fields.numberIfAny("weight", 1, kMostHemWeight, 1);
+    fields_.takeFrom(fields);
+    return one;
+  }
+
+  Hem hem(const Json& json) {
+    Fields fields(json, file_);
+    Hem one;
+    one.name = fields.text("name");
+    one.material = named(fields.text("material"), fields.line("material"));
+    one.role = fields.textIfAny("role");
+    if (fields.has("around")) {
+      one.around = fields.id("around");
+      one.aroundMaterial = fields.text("with");
+    } else {
+      const std::string side = fields.text("side");
+      one.side = -1;
+      for (int i = 0; i < placesOf(edging_.grid); ++i) {
+        if (placeName(edging_.grid, false, i) == side) one.side = i;
+      }
+      if (one.side < 0) fields_.refuse("cells have no side called \"" + side + "\"", fields.line("side"));
+      one.inside = fields.flagIfAny("inside");
+      one.stands = fields.flagIfAny("stands");
+      one.follows = fields.flagIfAny("follows");
+      one.rows = fields.numberIfAny("rows", 1, kMostHemRows, 1);
+      one.grows = fields.flagIfAny("grows");
+      for (const Json& tile : fields.list("tiles", kMostHemTiles)) one.tiles.push_back(hemTile(tile));
+    }
+    fields_.takeFrom(fields);
+    return one;
+  }
+
   Fields fields_;
   const std::string& file_;
   Edging edging_;
@@ -113,6 +159,36 @@ Json memberJson(const Edging& edging, const EdgingMember& member) {
   return object;
 }
 
+namespace {
+
+Json hemJson(const Edging& edging, const Hem& hem) {
+  Json::Object object{{"name", hem.name}, {"material", materialName(edging, hem.material)}};
+  if (!hem.role.empty()) object.emplace_back("role", hem.role);
+  if (hem.isAround()) {
+    append(object, {{"around", hem.around.text()}, {"with", hem.aroundMaterial}});
+    return object;
+  }
+  object.emplace_back("side", placeName(edging.grid, false, hem.side));
+  if (hem.inside) object.emplace_back("inside", true);
+  if (hem.stands) object.emplace_back("stands", true);
+  if (hem.follows) object.emplace_back("follows", true);
+  if (hem.rows != 1) object.emplace_back("rows", hem.rows);
+  if (hem.grows) object.emplace_back("grows", true);
+  Json::Array tiles;
+  for (const HemTile& one : hem.tiles) {
+    Json::Object tile{{"sheet", one.tile.sheet.text()}, {"tile", static_cast<int>(one.tile.tile)}};
+    if (one.turn.code() != 0) tile.emplace_back("turn", static_cast<int>(one.turn.code()));
+    if (one.row != HemRow::middle) tile.emplace_back("row", hemRowName(one.row));
+    if (one.piece != HemPiece::middle) tile.emplace_back("piece", hemPieceName(one.piece));
+    if (one.weight != 1) tile.emplace_back("weight", one.weight);
+    tiles.emplace_back(std::move(tile));
+  }
+  object.emplace_back("tiles", std::move(tiles));
+  return object;
+}
+
+}  // namespace
+
 Json edgingDocument(const Edging& edging) {
   Json::Object object = documentBegun("edging");
   Json::Array materials;
@@ -136,6 +212,9 @@ Json edgingDocument(const Edging& edging) {
                   {"decides", decidesName(edging.decides)},
                   {"materials", std::move(materials)},
                   {"members", std::move(members)}});
+  Json::Array hems;
+  for (const Hem& one : edging.hems) hems.push_back(hemJson(edging, one));
+  if (!hems.empty()) object.emplace_back("hems", std::move(hems));
   append(object, edging.extra);
   return object;
 }

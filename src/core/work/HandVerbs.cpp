@@ -203,6 +203,12 @@ void HandVerbs::setChance(bool on) {
   change(std::move(hand));
 }
 
+void HandVerbs::setRows(int rows) {
+  InHand hand = work_.desk().inHand;
+  hand.rows = std::clamp(rows, 1, kMostHemRows);
+  change(std::move(hand));
+}
+
 void HandVerbs::setLift(int lift) {
   Desk desk = work_.desk();
   desk.lift = std::clamp(lift, 0, kMostLift);

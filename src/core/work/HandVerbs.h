@@ -37,6 +37,8 @@ class HandVerbs {
   void straighten();
   void setManner(Manner manner);
   void setChance(bool on);
+  // How high what a material brings along is laid; 1 .. kMostHemRows.
+  void setRows(int rows);
 
   // By how many map pixels the next stroke lies above its layer; 0 again when another layer is chosen or something else
   // is taken.
