@@ -38,7 +38,7 @@ for path in documents:
         later = field in ("roles", "screen", "opensWith", "table", "order", "seat", "footprint", "facings", "firstShift",
                           "offset", "footing", "pile", "from", "by", "licence", "maySell", "mayTurn", "mayMirrorAcross",
                           "mayMirrorDown", "seeThrough", "shrink", "closesRims", "enlarge", "shelf", "role", "manner",
-                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "seen", "growsAsPainted", "title", "walker", "seams", "pieces", "doorways", "silenced", "start")
+                          "ends", "parts", "mix", "neverAlike", "turnsByChance", "cloth", "shownTimes", "cameraRunsFree", "onBoard", "seen", "growsAsPainted", "title", "walker", "seams", "pieces", "doorways", "silenced", "start", "hems")
         expect(later, lacking, f"{path} without {field}")
 links = json.loads((source / "demo/copperline/links.json").read_text())
 expect(False, dict(links, seams=[{"id": "aaaaaaaaaaab", "map": "aaaaaaaaaaac"}]), "a seam to nothing")
@@ -53,6 +53,10 @@ edging = {"document": "edging", "version": "1.12", "id": "aaaaaaaaaaab", "name":
           "materials": [{"name": "canal", "colour": "#336699"}],
           "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "middle": "canal", "corners": ["canal", "canal", "nothing", "nothing"]}]}
 expect(True, edging, "an edging")
+hem = {"name": "face", "material": "canal", "side": "bottom", "rows": 3, "grows": True, "tiles": [{"sheet": "aaaaaaaaaaac", "tile": 5, "row": "foot", "piece": "left"}]}
+expect(True, dict(edging, hems=[hem, {"name": "walls", "material": "canal", "role": "things", "around": "aaaaaaaaaaad", "with": "wall"}]), "an edging with hems")
+expect(False, dict(edging, hems=[dict(hem, tiles=[])]), "a hem without tiles")
+expect(False, dict(edging, hems=[dict(hem, rows=33)]), "a hem of too many rows")
 expect(False, dict(edging, decides="centre"), "a way of deciding that nobody knows")
 expect(False, dict(edging, materials=[{"name": "nothing", "colour": "#000000"}]), "a material that is called nothing")
 plan = json.loads((source / "demo/copperline/plan.json").read_text())

@@ -263,7 +263,7 @@ void sortIntoPiles(Demo& demo) {
   const std::map<std::string, std::string> piles = {
       {"street", "street"}, {"rails", "street"},  {"yard", "street"},  {"quay", "quay"},   {"wharf", "quay"},
       {"harbour", "quay"},  {"ripples", "quay"},  {"props", "quay"},   {"roofs", "roofs"}, {"market", "roofs"},
-      {"wards", "wards"},   {"lines", "wards"},   {"meadows", "locks"}, {"locks", "locks"}, {"loft", "inside"},
+      {"wards", "wards"},   {"lines", "wards"},   {"meadows", "locks"}, {"locks", "locks"}, {"loft", "inside"},  {"trim", "street"},
       {"row", "row"},      {"sky", "row"},      {"towers", "row"},   {"chimneys", "row"},  {"wires", "row"}};
   for (const auto& shared : std::vector(demo.quilt.sheets())) {
     Sheet sheet = shared.read();

@@ -160,11 +160,11 @@ std::vector<HemTile> rowOf(const Sheet& sheet, unsigned first, unsigned looks) {
 // Kerb stones where lawn ends below, and foam where the canal laps against what lies above it.
 void hemStreet(const Quilt& quilt, Edging& edging) {
   const Sheet& sheet = sheetCalled(quilt, "trim");
-  Hem kerb{"kerb", *materialNamed(edging, "lawn"), "kerbs"};
+  Hem kerb{"kerb", *materialNamed(edging, "lawn"), "tracks"};
   kerb.side = 2;
   kerb.inside = true;
   kerb.tiles = rowOf(sheet, trim::kerb, 2);
-  Hem foam{"foam", *materialNamed(edging, "canal"), "kerbs"};
+  Hem foam{"foam", *materialNamed(edging, "canal"), "tracks"};
   foam.side = 0;
   foam.inside = true;
   foam.tiles = rowOf(sheet, trim::foam, 2);

@@ -8,16 +8,15 @@ namespace {
 
 constexpr const char* kEnds[] = {"left end", "middle", "right end", "alone"};
 
-// How far a piece reaches from left to right.
-std::pair<int, int> reachOf(int end) {
-  const int from = end == 0 || end == 3 ? 14 : 0;
-  const int to = end == 2 || end == 3 ? 18 : kTile;
-  return {from, to};
+// How far a piece reaches from left to right, where its ends stop so many pixels off the middle of their cell.
+std::pair<int, int> reachOf(int end, int off) {
+  if (end == 3) return {12, 20};
+  return {end == 0 ? kTile / 2 + off : 0, end == 2 ? kTile / 2 - off : kTile};
 }
 
 // Stones set on edge where lawn ends, their faces lit from above.
 void kerb(Pixels& tile, int end, int look) {
-  const auto [from, to] = reachOf(end);
+  const auto [from, to] = reachOf(end, 5);
   tile.box(from, 12, to - from, 3, Ink::paleStone);
   tile.box(from, 15, to - from, 4, Ink::stone);
   tile.across(from, 12, to - from, Ink::linen);
@@ -32,7 +31,7 @@ void kerb(Pixels& tile, int end, int look) {
 
 // Water that laps against a wall.
 void foam(Pixels& tile, int end, int look) {
-  const auto [from, to] = reachOf(end);
+  const auto [from, to] = reachOf(end, -2);
   for (int x = from; x < to; ++x) {
     const int wave = (x + look * 11) % 9;
     if (wave < 6) tile.dot(x, 26 + (wave > 3 ? 1 : 0), Ink::linen);

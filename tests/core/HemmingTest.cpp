@@ -9,6 +9,8 @@
 #include "core/HemmedMap.h"
 #include "core/SavedQuilt.h"
 #include "core/edit/JoinLaying.h"
+#include "core/edit/Rejoin.h"
+#include "core/edit/Selected.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
 
@@ -210,6 +212,25 @@ TEST(Hemming, OpensARoomWhereAPieceOfWallIsTakenAway) {
   EXPECT_TRUE(on.isWall(walls, {10, 8}));
   EXPECT_EQ(on.tile(walls, {14, 8}), -1);
   EXPECT_EQ(on.tile(walls, {12, 6}), -1);
+}
+
+TEST(Hemming, ComesAlongWhereWallsAreMovedOrJoinedAnew) {
+  HemmedMap on(GridKind::orthogonal);
+  on.change(on.walls, [&](Edging& walls) { walls.hems[0].role = "faces"; });
+  on.paint(on.plan(on.walls, Tool::line, 3), {{2, 2}, {6, 2}});
+  const LayerAt faces = *on.ofRole("faces");
+  const Quilt before = on.quilt;
+  const Quilt moved = moveCells(before, SelectedCells(std::vector{on.ground()}, CellSet(CellRect{2, 2, 7, 3})), {3, 4});
+  on.quilt = joinedWhereChanged(before, moved, on.map);
+  EXPECT_EQ(on.tile(faces, {4, 3}), -1) << "where it lay";
+  EXPECT_EQ(on.tile(faces, {7, 7}), static_cast<int>(HemmedMap::faceTile(HemRow::top, HemPiece::middle)));
+  // Taken away by hand, it is laid by joining anew; a second time nothing is left to do.
+  on.quilt = on.quilt.with(faces, LayerCells());
+  QuiltRejoined anew = rejoinedWithHems(on.quilt, on.ground(), CellSet(on.bounds));
+  EXPECT_EQ(anew.changed.count(), 10) << "two rows as the hem says";
+  on.quilt = anew.quilt;
+  EXPECT_EQ((FaceKnown{on, on.ground(), 2}).wrong(faces), 0);
+  EXPECT_TRUE(rejoinedWithHems(on.quilt, on.ground(), CellSet(on.bounds)).changed.empty());
 }
 
 TEST(Hemming, IsReadAsItWasWritten) {

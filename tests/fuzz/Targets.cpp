@@ -377,7 +377,9 @@ std::vector<std::string> pinsSeeds() {
 std::vector<std::string> edgingSeeds() {
   return {R"({"document": "edging", "version": "1.12", "id": "aaaaaaaaaaab", "name": "Quay", "grid": "hexagonal-pointy", "decides": "both",
     "materials": [{"name": "canal", "colour": "#336699"}], "members": [{"sheet": "aaaaaaaaaaac", "tile": 3, "turn": 6, "middle": "canal", "weight": 4,
-    "sides": ["canal", "canal", "nothing", "nothing", "canal", "canal"], "corners": ["canal", "canal", "nothing", "nothing", "nothing", "canal"]}]})"};
+    "sides": ["canal", "canal", "nothing", "nothing", "canal", "canal"], "corners": ["canal", "canal", "nothing", "nothing", "nothing", "canal"]}],
+    "hems": [{"name": "face", "material": "canal", "side": "lower left", "rows": 3, "grows": true, "stands": true, "tiles": [{"sheet": "aaaaaaaaaaac", "tile": 5, "turn": 6, "row": "foot",
+    "piece": "alone", "weight": 2}]}, {"name": "walls", "material": "canal", "role": "things", "around": "aaaaaaaaaaad", "with": "wall"}]})"};
 }
 std::vector<std::string> linksSeeds() { return demoFiles("links.json"); }
 std::vector<std::string> planSeeds() { return demoFiles("plan.json"); }

@@ -57,7 +57,7 @@ void Workroom::joinAnew() {
   if (cells > kMostJoinedAnew) return foot_->say(tr("That is more than can be joined at once: select up to a million cells."));
   std::function<bool(CellPos)> inside;
   if (!selected.empty()) inside = [&](CellPos cell) { return selected.contains(cell); };
-  const Rejoined anew = rejoined(session_->quilt(), at, selected.empty() ? CellSet(map.bounds) : selected, inside);
+  QuiltRejoined anew = rejoinedWithHems(session_->quilt(), at, selected.empty() ? CellSet(map.bounds) : selected, inside);
   const std::int64_t count = anew.changed.count();
   if (count == 0) return foot_->say(tr("All that joins by itself on this layer is joined as it should be."));
   // First what it would change, by the same press then.
@@ -68,7 +68,7 @@ void Workroom::joinAnew() {
   }
   joinsAnew_ = {};
   canvas_->setLit({});
-  session_->quiltStep(tr("Join %n cell(s) anew", "", static_cast<int>(count)), session_->quilt().with(at, LayerCells(anew.cells)));
+  session_->quiltStep(tr("Join %n cell(s) anew", "", static_cast<int>(count)), std::move(anew.quilt));
 }
 
 void Workroom::askForMap(const Sheet* sheet) {

@@ -5,7 +5,7 @@
 // hedge round lawn. A room is a floor with walls all around whose face is seen at their lower side.
 //
 // Tiles say in which row and at which end they lie; where one is missing the nearest there is lies there (edit/Hemming). Left and
-// right are those of somebody who stands on the hem and looks at the border.
+// right are those of the picture; along a border that runs upright left is above.
 // Invariants, kept by `whyNoHem`: a hem has tiles or an edging, never both; what lies inside, on cells of the material, needs a
 // layer of its own. A value; cost of a copy: its tiles. Threads: any.
 #pragma once

@@ -88,7 +88,8 @@ class Hemming::Work {
         // On the own layer what lies there now is what is being edited.
         now_(ask.ownLayer ? onto.cells : ask.materials.cells),
         was_(ask.materialsBefore.cells),
-        before_(ask.before.cells) {}
+        before_(ask.before.cells),
+        leftClockwise_(isLeftClockwise()) {}
 
   Hemmed run() {
     collectBorders();
@@ -259,11 +260,18 @@ class Hemming::Work {
     }
   }
 
-  // Cells of the hem to the left and to the right, as somebody sees them who looks at the border.
+  // Whether what lies clockwise of the hem's side lies to the left, or above where neither does.
+  bool isLeftClockwise() const {
+    const PixelRect clockwise = hems_.grid_.cellBox(across({0, 0}, hem_.side + 1));
+    const PixelRect other = hems_.grid_.cellBox(across({0, 0}, hem_.side - 1));
+    return clockwise.x != other.x ? clockwise.x < other.x : clockwise.y < other.y;
+  }
+
+  // Cells along the border to the left and to the right.
   std::vector<CellPos> beside(CellPos at, bool left) const {
-    const int facing = hem_.inside ? hem_.side : back();
-    std::vector<CellPos> cells{across(at, facing + (left ? -1 : 1))};
-    if (sides_ == 6) cells.push_back(across(at, facing + (left ? -2 : 2)));
+    const int way = left == leftClockwise_ ? 1 : -1;
+    std::vector<CellPos> cells{across(at, hem_.side + way)};
+    if (sides_ == 6) cells.push_back(across(at, hem_.side + 2 * way));
     return cells;
   }
 
@@ -311,6 +319,7 @@ class Hemming::Work {
   const Reader& now_;
   const Reader& was_;
   const Reader& before_;
+  bool leftClockwise_;
   std::set<CellPos> borders_;
   std::set<CellPos> old_;
   std::map<CellPos, HemRow> new_;

@@ -309,11 +309,11 @@ bool hasGround(const Map& map, CellPos at) {
   return std::any_of(map.layers.begin(), map.layers.end(), [at](const Shared<Layer>& layer) { return layer->role == kGroundRole && layer->holdsTiles() && !layer->cells.at(at).empty(); });
 }
 
-Quilt withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Edging& edging, const CellSet& changed, const std::function<bool(CellPos)>& may) {
+HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Edging& edging, const CellSet& changed, const std::function<bool(CellPos)>& may) {
   const Map* map = now.map(at.map);
   const Layer* layer = now.layer(at);
   const Layer* was = before.layer(at);
-  if (!map || !layer || !was || edging.hems.empty()) return now;
+  if (!map || !layer || !was || edging.hems.empty()) return {now, {}};
   const auto grid = makeGrid(map->grid);
   HemSteps steps(now, edging, *grid);
   steps.main().was = *was;
@@ -321,6 +321,7 @@ Quilt withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Ed
   steps.main().laid = changed;
   steps.main().changed = changed;
   Quilt mended = now;
+  CellSet all;
   std::vector<std::string> roles{""};
   addRoles(now, edging, map->grid.kind, [](const Hem&) { return true; }, roles);
   const std::function<bool(CellPos)> isGround = [&](CellPos cell) { return hasGround(*mended.map(at.map), cell); };
@@ -332,9 +333,10 @@ Quilt withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Ed
     const HemSteps::Done done = steps.lay(cells, {role, *old, !role.empty() && *onto == at, 0, true, may, isGround});
     const auto mayBeside = [&](CellPos cell) { return may(cell) && !steps.isHem(cells.cells.at(cell)); };
     if (!done.bared.empty()) Joiner(now, edging, *grid).lay(cells, {LayerCells(cells), done.bared, 0, true, {}, mayBeside});
+    all = all.united(done.changed);
     if (!done.changed.empty()) mended = mended.with(*onto, std::move(cells));
   }
-  return mended;
+  return {mended, all};
 }
 
 std::vector<LayerCells> withHemsShown(const Quilt& quilt, const Edging& edging, const Grid& grid, const LayerCells& materials, CellRect bounds) {

@@ -25,7 +25,11 @@ bool hasGround(const Map& map, CellPos at);
 
 // The hems of an edging mended on all layers of a map, after cells of one layer of it have changed: laid where they belong now, with as
 // many rows as lie there or lay there before, and taken away where they belong no more. `before`: the map as it was. No layer is made.
-Quilt withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Edging& edging, const CellSet& changed, const std::function<bool(CellPos)>& may);
+struct HemsMended {
+  Quilt quilt;
+  CellSet changed;  // on any layer
+};
+HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Edging& edging, const CellSet& changed, const std::function<bool(CellPos)>& may);
 
 // Materials as they look with all that they bring along: first their own layer, then one for each role on which hems lie. Ground
 // counts as lying everywhere. What a test patch shows.

@@ -51,6 +51,23 @@ Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const st
   return result;
 }
 
+QuiltRejoined rejoinedWithHems(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+  const Map* map = quilt.map(at.map);
+  if (!map || !quilt.layer(at)) return {quilt, {}};
+  const CellRect bounds = map->bounds;
+  const CellSet inside = cells.intersected(CellSet(bounds));
+  const auto mayTouch = [&](CellPos cell) { return bounds.contains(cell) && (!may || may(cell)); };
+  Rejoined own = rejoined(quilt, at, cells, may);
+  QuiltRejoined result{own.changed.empty() ? quilt : quilt.with(at, std::move(own.cells)), own.changed};
+  std::set<Id> sheets;
+  addSheets(quilt, quilt.layer(at)->cells, inside, sheets);
+  for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
+    HemsMended mended = withHemsMended(quilt, result.quilt, at, *edging, inside, mayTouch);
+    result = {std::move(mended.quilt), result.changed.united(mended.changed)};
+  }
+  return result;
+}
+
 Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::int64_t most) {
   const Map* was = before.map(id);
   const Map* now = after.map(id);
@@ -84,7 +101,7 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::in
     if (!all.empty()) joined = joined.with(at, std::move(cells));
     const CellSet touched = all.united(changed);
     const auto may = [&](CellPos cell) { return now->bounds.contains(cell); };
-    for (const Edging* edging : edgingsMet(after, now->grid, sheets)) joined = withHemsMended(before, joined, at, *edging, touched, may);
+    for (const Edging* edging : edgingsMet(after, now->grid, sheets)) joined = withHemsMended(before, joined, at, *edging, touched, may).quilt;
   }
   return joined;
 }

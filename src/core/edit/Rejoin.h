@@ -19,6 +19,13 @@ struct Rejoined {
 // `may`: whether a cell may be touched at all; cells outside the map's bounds may not.
 Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may = {});
 
+// The same, with what the edgings bring along: laid where it belongs, on all layers that there are.
+struct QuiltRejoined {
+  Quilt quilt;
+  CellSet changed;  // on any layer
+};
+QuiltRejoined rejoinedWithHems(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may = {});
+
 // What an edit changed on the layers of a map, joined where it lies now and where it lay before. Layers on which more than `most`
 // cells changed stay as the edit left them.
 Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id map, std::int64_t most = 1 << 20);
