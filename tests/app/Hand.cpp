@@ -10,6 +10,7 @@
 #include <QMimeData>
 #include <QUrl>
 #include <QPointer>
+#include <QScrollArea>
 #include <QTest>
 #include <QWheelEvent>
 #include <QWindow>
@@ -249,7 +250,13 @@ void Hand::click(QWidget* widget, QPointF at, Qt::MouseButton button, Qt::Keyboa
   drag(widget, {at}, button, modifiers);
 }
 
-void Hand::click(QWidget* widget) { click(widget, QRectF(widget->rect()).center()); }
+void Hand::click(QWidget* widget) {
+  // What is scrolled through is scrolled into sight first.
+  for (QWidget* over = widget->parentWidget(); over; over = over->parentWidget()) {
+    if (auto* area = qobject_cast<QScrollArea*>(over)) area->ensureWidgetVisible(widget, 0, 0);
+  }
+  click(widget, QRectF(widget->rect()).center());
+}
 
 void Hand::doubleClick(QWidget* widget) { doubleClick(widget, QRectF(widget->rect()).center()); }
 

@@ -373,7 +373,7 @@ void EdgingBench::cutTogether() {
   }
   const QString name = tr("Cut shapes of %1 together").arg(QString::fromStdString(with.name));
   session_->painter().pictures().set(*added.quilt.sheet(added.sheet), std::move(made.picture));
-  session_->quiltStep(name, added.quilt.with(std::move(with)));
+  session_->quiltStep(name, withEdging(added.quilt, std::move(with)));
 }
 
 void EdgingBench::takeMaterial(MaterialIndex material, bool on) {

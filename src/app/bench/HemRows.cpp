@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "app/look/NumberField.h"
+#include "app/look/SentenceLayout.h"
 #include "app/look/Widgets.h"
 #include "app/workroom/Session.h"
 #include "core/document/EdgingShape.h"
@@ -70,7 +71,7 @@ QWidget* HemRows::makeRow(std::size_t index) {
   const auto called = [index](const char* part) { return QStringLiteral("bench-hem-%1-%2").arg(index).arg(QLatin1String(part)); };
   auto* row = new QWidget(this);
   auto* upper = new QHBoxLayout;
-  auto* lower = new QHBoxLayout;
+  auto* lower = new SentenceLayout({}, 3);
   auto* lines = new QVBoxLayout(row);
   lines->setContentsMargins(0, 0, 0, 0);
   lines->setSpacing(2);
@@ -150,7 +151,6 @@ QWidget* HemRows::makeRow(std::size_t index) {
     fillMore(more->menu(), index);
     lower->addWidget(more);
   }
-  lower->addStretch(1);
   return row;
 }
 

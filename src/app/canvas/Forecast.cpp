@@ -77,7 +77,7 @@ GhostCells Forecast::ghost(const Pointing& pointing) {
   GhostCells ghost{scene_.desk().activeAt().layer, {}};
   const Stroke* foretold = stroke(pointing);
   if (!foretold || foretold->plan().takesAway || foretold->landing().layers.empty()) return ghost;
-  if (!foretold->plan().hand.others.empty() || foretold->cells().count() > kMostGhost) return ghost;
+  if ((!foretold->plan().hand.others.empty() && !foretold->plan().hand.joins()) || foretold->cells().count() > kMostGhost) return ghost;
   const LayerAt at = foretold->landing().layers.front();
   if (!foretold->quilt().layer(at)) return ghost;
   ghost.layer = at.layer;
@@ -164,6 +164,9 @@ QString Forecast::wordsOfSelecting(CellPos cell) const {
 QString Forecast::wordsOfPress(const Pointing& pointing) {
   const Stroke* foretold = stroke(pointing);
   QStringList parts{strokeName(pointing.takesAway, foretold ? &foretold->landing() : nullptr)};
+  if (const Edging* edging = scene_.session().quilt().edging(scene_.desk().inHand.edging)) {
+    parts << QString::fromStdString(materialName(*edging, scene_.desk().inHand.material));
+  }
   if (const QString text = height(*pointing.cell, pointing.takesAway); !text.isEmpty()) parts << text;
   if (const QString text = foretold ? reached(*foretold) : QString(); !text.isEmpty()) parts << text;
   const Tool tool = scene_.desk().tool;

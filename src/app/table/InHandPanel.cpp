@@ -15,6 +15,7 @@
 #include "app/table/HandPreview.h"
 #include "app/table/HeldStrip.h"
 #include "app/table/OtherSides.h"
+#include "core/edit/Edgings.h"
 #include "core/edit/Pattern.h"
 
 namespace uq {
@@ -71,6 +72,18 @@ InHandPanel::InHandPanel(Actions* actions, QWidget* parent) : QFrame(parent) {
     button->setProperty("tight", true);
     manners->addWidget(button);
   }
+  joins_ = new QToolButton(this);
+  joins_->setObjectName(QStringLiteral("manner-joins"));
+  joins_->setText(tr("Joins"));
+  joins_->setCheckable(true);
+  joins_->setFocusPolicy(Qt::TabFocus);
+  joins_->setAutoRaise(true);
+  joins_->setProperty("tight", true);
+  connect(joins_, &QToolButton::clicked, this, [this] {
+    session_->verbs().hand.setJoins();
+    refresh();
+  });
+  manners->addWidget(joins_);
   rule_ = new QCheckBox(this);
   rule_->setObjectName(QStringLiteral("hand-rule"));
   connect(rule_, &QCheckBox::clicked, this, [this](bool on) {
@@ -168,7 +181,10 @@ QString InHandPanel::description() const {
   if (block.parts().size() == 1 && hand.others.empty()) {
     const QString name =
         sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
-    return tr("%1, from %2").arg(name, from);
+    const Map* map = session_->map();
+    const auto of = map ? materialOfTile(session_->quilt(), map->grid.kind, block.parts().front().cell) : std::nullopt;
+    const QString text = tr("%1, from %2").arg(name, from);
+    return of ? tr("%1; joins as %2").arg(text, QString::fromStdString(materialName(*of->edging, of->material))) : text;
   }
   const CellRect extent = hand.wholeExtent();
   const QString size = tr("%1 × %2 from %3")
@@ -204,9 +220,16 @@ void InHandPanel::refresh() {
   sides_->refresh();
   const InHand hand = session_ ? session_->desk().inHand : InHand();
   for (const auto& [manner, button] : manners_) {
-    button->setChecked(!hand.empty() && manner == hand.manner);
+    button->setChecked(!hand.empty() && manner == hand.manner && !hand.joins());
     button->setEnabled(!hand.empty());
   }
+  const Map* map = session_ ? session_->map() : nullptr;
+  const auto of = map && !hand.empty() && hand.isOneTile() ? materialOfTile(session_->quilt(), map->grid.kind, hand.parts().front().cell) : std::nullopt;
+  joins_->setChecked(hand.joins());
+  joins_->setEnabled(hand.joins() || of);
+  joins_->setToolTip(hand.joins() ? tr("Its borders come by themselves")
+                     : of ? tr("Lay %1 of %2, whose borders come by themselves").arg(QString::fromStdString(materialName(*of->edging, of->material)), QString::fromStdString(of->edging->name))
+                          : tr("What is in hand joins by nothing: join its sheet's tiles on the bench"));
   chance_->setChecked(hand.turnsByChance);
   const bool mixes = !hand.empty() && hand.manner == Manner::mix;
   const bool stretches = !hand.empty() && hand.manner == Manner::stretch;

@@ -50,6 +50,7 @@ class InHandPanel : public QFrame {
   HandPreview* preview_;
   QToolButton* chance_ = nullptr;
   std::vector<std::pair<Manner, QToolButton*>> manners_;
+  QToolButton* joins_;
   QCheckBox* rule_;
   QPushButton* empty_;
   QLabel* stepText_;

@@ -2,20 +2,26 @@
 
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QScrollArea>
+#include <QStyle>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
 #include "core/edit/Edgings.h"
 #include "core/edit/Joiner.h"
+#include "core/edit/TableFor.h"
 
 namespace uq {
 
 namespace {
 
 constexpr std::size_t kMostTogether = 4;  // swatches that are never parted by a line's end
+constexpr int kTallest = 176;             // logical pixels; more is scrolled to
+constexpr int kButtonSide = kSwatchSide + 6;
 
 }  // namespace
 
@@ -35,7 +41,24 @@ QIcon swatchOf(Session& session, const Edging& edging, MaterialIndex material, d
 MaterialStrip::MaterialStrip(QWidget* parent) : QFrame(parent) {
   setObjectName(QStringLiteral("materials"));
   setAccessibleName(tr("Materials that join by themselves"));
+  scroll_ = new QScrollArea(this);
+  scroll_->setFrameShape(QFrame::NoFrame);
+  scroll_->setWidgetResizable(true);
+  scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setFocusPolicy(Qt::NoFocus);
+  scroll_->viewport()->setAutoFillBackground(false);
+  auto* whole = new QVBoxLayout(this);
+  whole->setContentsMargins(0, 0, 0, 0);
+  whole->addWidget(scroll_);
   hide();
+}
+
+void MaterialStrip::resizeEvent(QResizeEvent*) { fit(); }
+
+void MaterialStrip::fit() {
+  if (!list_) return;
+  const int room = std::max(width() - style()->pixelMetric(QStyle::PM_ScrollBarExtent), kButtonSide);
+  setFixedHeight(std::min(kTallest, list_->layout()->heightForWidth(room)));
 }
 
 void MaterialStrip::setSession(Session* session) {
@@ -54,34 +77,45 @@ void MaterialStrip::setSession(Session* session) {
 }
 
 void MaterialStrip::refresh() {
-  qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
-  delete layout();
-  // Those that can be laid on the map in sight.
+  // Those that can be laid on the map in sight, and of these first those whose tiles lie on it.
   std::vector<const Edging*> shown;
   const Map* map = session_ ? session_->map() : nullptr;
   for (std::size_t i = 0; map && i < session_->quilt().edgings().size(); ++i) {
     const Edging& edging = session_->quilt().edgings()[i].read();
     if (areOfOneFamily(edging.grid, map->grid.kind)) shown.push_back(&edging);
   }
+  if (map && shown.size() > 1) {
+    const std::set<Id> used = sheetsUsedOn(session_->quilt(), *map);
+    std::stable_partition(shown.begin(), shown.end(), [&](const Edging* edging) {
+      return std::any_of(edging->members.begin(), edging->members.end(), [&](const EdgingMember& one) { return used.contains(one.tile.sheet); });
+    });
+  }
   setVisible(!shown.empty());
   if (shown.empty()) return;
-  auto* all = new QVBoxLayout(this);
+  list_ = new QWidget;
+  list_->setAutoFillBackground(false);
+  auto* all = new QVBoxLayout(list_);
   all->setContentsMargins(0, 0, 0, 0);
-  all->setSpacing(2);
+  all->setSpacing(0);
   for (const Edging* edging : shown) add(*edging, all);
+  all->addStretch(1);
+  scroll_->setWidget(list_);  // which drops the one before
+  list_->show();
+  fit();
   showHeld();
 }
 
 void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
-  auto* name = new QToolButton(this);
+  auto* name = new QToolButton(list_);
   name->setObjectName(QStringLiteral("edging-") + QString::fromStdString(edging.file));
   name->setAutoRaise(true);
+  name->setFixedHeight(kButtonSide);
   name->setText(onButton(QString::fromStdString(edging.name)) + QStringLiteral(" …"));
   name->setToolTip(tr("%1 joins by %2: see it on the bench").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
   connect(name, &QToolButton::clicked, this, [this, id = edging.id] { Q_EMIT benchWanted(id); });
   // Few swatches stay together.
   auto* line = new SentenceLayout({name}, 2);
-  auto* together = new QWidget(this);
+  auto* together = new QWidget(list_);
   auto* row = new QHBoxLayout(together);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -89,7 +123,8 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   if (areFew) line->addWidget(together);
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
     const QString called = QString::fromStdString(edging.materials[static_cast<std::size_t>(i)].name);
-    auto* swatch = new QToolButton(areFew ? together : this);
+    auto* swatch = new QToolButton(areFew ? together : list_);
+    swatch->setFixedSize(kButtonSide, kButtonSide);
     swatch->setObjectName(QStringLiteral("material-%1-%2").arg(QString::fromStdString(edging.file)).arg(i));
     swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
     swatch->setProperty("material", i);

@@ -1,5 +1,6 @@
 // MaterialStrip: the edgings of the quilt on the Table, each with its materials as swatches. A press takes a material into the
-// hand, with which one paints what lies somewhere, and its borders follow. Takes no room where there is none.
+// hand, with which one paints what lies somewhere, and its borders follow. Those of the map in sight come first; many are scrolled
+// through. Takes no room where there is none.
 // Threads: the interface's.
 #pragma once
 
@@ -8,6 +9,7 @@
 
 #include "app/workroom/Session.h"
 
+class QScrollArea;
 class QVBoxLayout;
 
 namespace uq {
@@ -28,12 +30,18 @@ class MaterialStrip : public QFrame {
   void benchWanted(uq::Id edging);  // it is to be seen on the bench
   void handsFree();  // something was taken: the keys may go back to the map
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
+  void fit();
   void refresh();
   void showHeld();
   void add(const Edging& edging, QVBoxLayout* into);
 
   Session* session_ = nullptr;
+  QScrollArea* scroll_;
+  QWidget* list_ = nullptr;
 };
 
 }  // namespace uq

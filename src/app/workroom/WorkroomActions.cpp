@@ -392,8 +392,13 @@ void Workroom::turn(Turning turning) {
 
 void Workroom::nextManner() {
   static constexpr Manner kManners[] = {Manner::asItIs, Manner::stretch, Manner::mix};
+  HandVerbs& hand = session_->verbs().hand;
+  if (session_->desk().inHand.joins()) return hand.setManner(kManners[0]);
   const auto now = std::find(std::begin(kManners), std::end(kManners), session_->desk().inHand.manner);
-  session_->verbs().hand.setManner(now + 1 == std::end(kManners) ? kManners[0] : *(now + 1));
+  if (now + 1 != std::end(kManners)) return hand.setManner(*(now + 1));
+  // After the mix comes joining, where the tile does.
+  hand.setManner(kManners[0]);
+  hand.setJoins();
 }
 
 // What , and . step depends on the tool.

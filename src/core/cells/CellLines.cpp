@@ -154,6 +154,7 @@ LayerCells whereTo(const CellLines& lines, const LayerCells& cells) {
   LayerCells moved;
   moved.cells = whereTo(lines, cells.cells);
   if (!cells.lifts.empty()) moved.lifts = NumberGrid::ofCells(whereTo(lines, cells.lifts.cells()));
+  if (!cells.meant.empty()) moved.meant = NumberGrid::ofCells(whereTo(lines, cells.meant.cells()));
   return moved;
 }
 

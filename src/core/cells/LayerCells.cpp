@@ -11,6 +11,7 @@ void layOn(LayerCells& layer, const Where& where, const Laid& laid) {
   layer.cells.fill(where, laid.cell);
   const int lift = laid.cell.empty() ? 0 : laid.lift;
   if (lift != 0 || !layer.lifts.empty()) layer.lifts.fill(where, lift);
+  if (!layer.meant.empty()) layer.meant.fill(where, 0);
 }
 
 }  // namespace
@@ -19,6 +20,7 @@ void LayerCells::lay(CellPos at, const Laid& laid) {
   cells.set(at, laid.cell);
   const int lift = laid.cell.empty() ? 0 : laid.lift;
   if (lift != 0 || !lifts.empty()) lifts.set(at, lift);
+  if (!meant.empty()) meant.set(at, 0);
 }
 
 void LayerCells::lay(CellRect where, const Laid& laid) { layOn(*this, where, laid); }
@@ -44,20 +46,30 @@ void LayerCells::forEachLaid(const Visit& visit) const {
 }
 
 void LayerCells::move(const CellSet& which, LayerCells& to, const Place& place) {
-  std::vector<std::pair<CellPos, Laid>> moved;
+  struct Moved {
+    CellPos to;
+    Laid laid;
+    int meant = 0;
+  };
+  std::vector<Moved> moved;
   forEachLaid(which, [&](CellPos at, const Laid& laid) {
-    if (const auto where = place(at)) moved.emplace_back(*where, laid);
+    if (const auto where = place(at)) moved.push_back({*where, laid, meant.empty() ? 0 : meant.at(at)});
   });
   lay(which, Laid{});
-  for (const auto& [at, laid] : moved) to.lay(at, laid);
+  for (const Moved& one : moved) {
+    to.lay(one.to, one.laid);
+    if (one.meant != 0) to.meant.set(one.to, one.meant);
+  }
 }
 
 std::vector<CellRect> LayerCells::differences(const LayerCells& a, const LayerCells& b) {
   std::vector<CellRect> all;
   if (!a.cells.sameAs(b.cells)) all = CellGrid::differences(a.cells, b.cells);
-  if (a.lifts.cells().sameAs(b.lifts.cells())) return all;
-  const auto lifted = CellGrid::differences(a.lifts.cells(), b.lifts.cells());
-  all.insert(all.end(), lifted.begin(), lifted.end());
+  for (const NumberGrid LayerCells::*beside : {&LayerCells::lifts, &LayerCells::meant}) {
+    if ((a.*beside).cells().sameAs((b.*beside).cells())) continue;
+    const auto other = CellGrid::differences((a.*beside).cells(), (b.*beside).cells());
+    all.insert(all.end(), other.begin(), other.end());
+  }
   return all;
 }
 

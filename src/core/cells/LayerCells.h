@@ -1,8 +1,9 @@
-// LayerCells: all that lies on the cells of one layer: its tiles, and by how much they are lifted.
+// LayerCells: all that lies on the cells of one layer: its tiles, by how much they are lifted, and what was meant where a tile stands
+// in for a shape that is missing (edit/Meant.h).
 //
 // Whoever lays, moves, takes away or compares cells does it here, so that what lies on a cell stays together and one more
-// thing that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariant, kept by lay and
-// move: an empty cell is not lifted. Reading one grid alone is fine.
+// thing that can lie there (a grid beside `cells` and `lifts`) is no new code elsewhere. Invariants, kept by lay and
+// move: an empty cell is not lifted, and what is laid means itself, unless something else is said afterwards. Reading one grid alone is fine.
 //
 // A value of copy-on-write grids; see CellGrid for costs. Different values may be used on different threads.
 #pragma once
@@ -27,6 +28,7 @@ struct Laid {
 struct LayerCells {
   CellGrid cells;
   NumberGrid lifts;  // by how many map pixels single cells lie above their layer
+  NumberGrid meant;  // what was meant where a tile stands in; 0 where what lies there is meant
 
   Laid laidAt(CellPos at) const { return {cells.at(at), lifts.empty() ? 0 : lifts.at(at)}; }
 
@@ -48,7 +50,7 @@ struct LayerCells {
 
   // Whether both are one and the same value; false does not mean that they differ. Constant time.
   bool sameAs(const LayerCells& other) const {
-    return cells.sameAs(other.cells) && lifts.cells().sameAs(other.lifts.cells());
+    return cells.sameAs(other.cells) && lifts.cells().sameAs(other.lifts.cells()) && meant.cells().sameAs(other.meant.cells());
   }
   friend bool operator==(const LayerCells&, const LayerCells&) = default;
 

@@ -81,6 +81,7 @@ struct Desk {
   std::optional<BoxShape> box;        // how boxes lie; empty: as is usual on the grid
   bool planView = false;              // slanted maps are shown from above
   std::set<std::string> foldedPiles;  // on the Table
+  std::set<Id> joined;                // layers on which a material was laid last: there materials are taken, not tiles
   std::vector<InHand> held;           // what was in hand, the newest first; at most kMostHeld
   std::vector<Id> openMaps;           // those with a tab, in the order of their tabs; always with `map`
 

@@ -36,11 +36,13 @@ void writeChunk(LayerCells& layer, ChunkPos at, const ChunkRows& rows, What&& wh
   }
   ChunkCells cells = layer.cells.chunk(at).cells();
   const bool hadLifts = !layer.lifts.empty();
+  const bool hadMeant = !layer.meant.empty();
   forEachBit(at, rows, [&](CellPos cell, std::size_t index) {
     const std::optional<Laid> laid = what(cell);
     if (!laid) return;
     cells[index] = laid->cell;
     if (laid->lift != 0 || hadLifts) layer.lifts.set(cell, laid->lift);
+    if (hadMeant) layer.meant.set(cell, 0);
   });
   layer.cells.setChunk(at, cells);
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/edit/Joiner.h"
+#include "core/edit/Rejoin.h"
 
 namespace uq {
 
@@ -68,7 +69,8 @@ Quilt withEdging(const Quilt& quilt, Edging edging) {
       if (!(next.hems == one->hems)) after = after.with(std::move(next));
     }
   }
-  return after.with(std::move(edging));
+  after = after.with(edging);
+  return withStandInsMended(after, edging);
 }
 
 Edging toldMember(const Edging& edging, const TileId& tile, Turn turn, const EdgingShape& shape) {
@@ -108,7 +110,27 @@ InHand materialInHand(const Quilt& quilt, const Edging& edging, MaterialIndex ma
   InHand hand(Block::of(*shown), edging.grid);
   hand.edging = edging.id;
   hand.material = material;
+  // What another brings along lies on the layers to which that brings it.
+  for (const Shared<Edging>& one : quilt.edgings()) {
+    for (const Hem& hem : one->hems) {
+      if (hand.role.empty() && hem.around == edging.id && hem.isAround()) hand.role = hem.role;
+    }
+  }
   return hand;
+}
+
+std::optional<MaterialOfTile> materialOfTile(const Quilt& quilt, GridKind grid, Cell cell, Id first) {
+  const Sheet* sheet = cell.empty() ? nullptr : quilt.sheetAt(cell.tile().slot);
+  if (!sheet) return std::nullopt;
+  std::optional<MaterialOfTile> found;
+  for (const Shared<Edging>& one : quilt.edgings()) {
+    if (!areOfOneFamily(one->grid, grid) || (found && one->id != first)) continue;
+    const auto member = std::find_if(one->members.begin(), one->members.end(), [&](const EdgingMember& own) {
+      return own.tile.tile == cell.tile().number && own.tile.sheet == sheet->id && own.turn == cell.turn() && own.middle >= 0;
+    });
+    if (member != one->members.end()) found = MaterialOfTile{&one.read(), member->middle};
+  }
+  return found;
 }
 
 std::optional<int> rowsInHand(const Quilt& quilt, const InHand& hand) {

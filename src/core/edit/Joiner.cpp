@@ -8,6 +8,7 @@
 
 #include "core/edit/Chance.h"
 #include "core/edit/ChunkWrites.h"
+#include "core/edit/Meant.h"
 
 namespace uq {
 
@@ -97,6 +98,15 @@ const EdgingMember* Joiner::memberAt(Cell cell) const {
   return found == byCell_.end() ? nullptr : found->second;
 }
 
+const EdgingMember* Joiner::shownAt(Seen& before, CellPos at) const {
+  const EdgingMember* member = memberAt(before.at(at));
+  const int meant = member ? before.meant(at) : 0;
+  if (meant == 0) return member;
+  const auto [known, isNew] = meant_.try_emplace(meant);
+  if (isNew) known->second = memberMeant(edging_, meant);
+  return known->second ? &*known->second : member;
+}
+
 std::optional<MaterialIndex> Joiner::materialOf(Cell cell) const {
   if (cell.empty()) return hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
   const EdgingMember* member = memberAt(cell);
@@ -113,16 +123,17 @@ void Joiner::layCorner(CellPos at, std::size_t corner, MaterialIndex material) {
   laidCorners_[static_cast<std::size_t>(first.corner)].set(on(at, first.cell), static_cast<std::int8_t>(material));
 }
 
-std::optional<MaterialIndex> Joiner::middleOf(CellReader& before, CellPos at) const {
+std::optional<MaterialIndex> Joiner::middleOf(Seen& before, CellPos at) const {
   const std::int8_t laid = laid_.at(at);
-  return laid != SparseBytes::kUnset ? std::optional<MaterialIndex>(laid) : materialOf(before.at(at));
+  if (laid != SparseBytes::kUnset) return laid;
+  const EdgingMember* own = shownAt(before, at);
+  return own ? std::optional(own->middle) : materialOf(before.at(at));
 }
 
-std::optional<MaterialIndex> Joiner::cornerOf(CellReader& before, CellPos at, std::size_t corner) const {
+std::optional<MaterialIndex> Joiner::cornerOf(Seen& before, CellPos at, std::size_t corner) const {
   if (const std::int8_t laid = cornerLaid(at, corner); laid != SparseBytes::kUnset) return laid;
-  const Cell there = before.at(at);
-  if (const EdgingMember* own = memberAt(there)) return own->corners[corner];
-  return there.empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
+  if (const EdgingMember* own = shownAt(before, at)) return own->corners[corner];
+  return before.at(at).empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
 }
 
 std::optional<MaterialIndex> Joiner::between(MaterialIndex a, MaterialIndex b) const {
@@ -133,7 +144,7 @@ std::optional<MaterialIndex> Joiner::between(MaterialIndex a, MaterialIndex b) c
 }
 
 // What comes where a material is taken away: *nothing* where the edging has it, else what lies around most.
-MaterialIndex Joiner::ground(CellReader& before, const CellSet& ring, MaterialIndex taken) const {
+MaterialIndex Joiner::ground(Seen& before, const CellSet& ring, MaterialIndex taken) const {
   if (hasNothing_) return kNothingSeen;
   std::array<int, kCodes> counts{};
   ring.forEachStretch([&](CellPos first, int count) {
@@ -225,7 +236,7 @@ void Joiner::layLinks(const Ask& ask) {
   }
 }
 
-void Joiner::layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, const Rim& rim) {
+void Joiner::layPlaces(Seen& before, const Ask& ask, MaterialIndex laid, const Rim& rim) {
   if (edging_.decides == Decides::path) layLinks(ask);
   ask.cells.forEachStretch([&](CellPos first, int count) { laid_.set(first, count, static_cast<std::int8_t>(laid)); });
   if (edging_.decides != Decides::corners) return;
@@ -240,7 +251,7 @@ void Joiner::layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, c
     for (int i = 0; i < count; ++i) {
       const CellPos beside{first.x + i, first.y};
       const std::int8_t own = laid_.at(beside);
-      const EdgingMember* member = memberAt(before.at(beside));
+      const EdgingMember* member = shownAt(before, beside);
       const bool wasWhole = member && std::all_of(member->corners.begin(), member->corners.end(), [&](MaterialIndex one) { return one == ask.material; });
       if (own != SparseBytes::kUnset ? own != ask.material : !wasWhole) continue;
       for (std::size_t corner = 0; corner < places_; ++corner) layCorner(beside, corner, ask.material);
@@ -249,7 +260,7 @@ void Joiner::layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, c
 }
 
 // Where what was laid meets what it has no border with, what both have one with comes between.
-void Joiner::layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, CellSet& ring) {
+void Joiner::layBetween(Seen& before, const Ask& ask, MaterialIndex laid, CellSet& ring) {
   if (edging_.decides == Decides::path) return;
   CellSet more;
   const auto touch = [&](CellPos at) {
@@ -283,9 +294,9 @@ void Joiner::layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, 
   if (!more.empty()) ring = ring.united(more.without(ask.cells));
 }
 
-std::optional<Joiner::Want> Joiner::wanted(CellReader& before, CellPos at) const {
+std::optional<Joiner::Want> Joiner::wanted(Seen& before, CellPos at) const {
   const Cell there = before.at(at);
-  const EdgingMember* own = memberAt(there);
+  const EdgingMember* own = shownAt(before, at);
   const std::int8_t laid = laid_.at(at);
   const bool isLaid = laid != SparseBytes::kUnset;
   const bool isClear = there.empty() && hasNothing_;
@@ -347,7 +358,7 @@ EdgingShape Joiner::shapeFor(const Want& want) const {
 }
 
 std::optional<EdgingShape> Joiner::wantedAt(const LayerCells& before, CellPos at) const {
-  CellReader reader(before.cells);
+  Seen reader(before);
   const auto want = wanted(reader, at);
   return want ? std::optional(shapeFor(*want)) : std::nullopt;
 }
@@ -395,7 +406,7 @@ std::optional<Cell> Joiner::chosen(const Known& known, CellPos at) const {
   return known.cells.front().first;
 }
 
-bool Joiner::layWanted(CellReader& before, LayerCells& onto, CellPos at, bool keeps) {
+bool Joiner::layWanted(Seen& before, LayerCells& onto, CellPos at, bool keeps) {
   const auto want = wanted(before, at);
   if (!want) return false;
   const Known& known = knownFor(*want);
@@ -403,13 +414,15 @@ bool Joiner::layWanted(CellReader& before, LayerCells& onto, CellPos at, bool ke
   const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
   if (keeps && isShown) return false;
   const auto next = chosen(known, at);
-  if (!next || *next == now) return false;
-  onto.lay(at, Laid{*next, 0});
+  const int meant = known.cost > 0 ? meantOf(edging_, shapeFor(*want)) : 0;
+  if (!next || (*next == now && meant == (onto.meant.empty() ? 0 : onto.meant.at(at)))) return false;
+  if (*next != now) onto.lay(at, Laid{*next, 0});
+  if (meant != 0 || !onto.meant.empty()) onto.meant.set(at, meant);
   return true;
 }
 
 CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
-  CellReader before(ask.before.cells);
+  Seen before(ask.before);
   Rim rim = rimOf(ask.cells);
   // A path joins inside a set, too.
   if (edging_.decides == Decides::path) rim.inner = {};
@@ -435,8 +448,10 @@ CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
   if (edging_.decides != Decides::corners) std::fill_n(want.places.begin() + 1, places_, byte), want.places[0] = byte;
   if (cornersDecide(edging_.decides)) std::fill_n(want.places.begin() + 7, places_, byte);
   const Known& known = knownFor(want);
+  const int meant = known.cost > 0 && !known.cells.empty() ? meantOf(edging_, shapeFor(want)) : 0;
   if (known.cells.size() == 1) {
     onto.lay(rim.inner, Laid{known.cells.front().first, 0});
+    if (meant != 0) onto.meant.fill(rim.inner, meant);
     return beside;
   }
   rim.inner.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
@@ -450,6 +465,7 @@ CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
       return next ? std::optional(Laid{*next, 0}) : std::nullopt;
     });
   });
+  if (meant != 0) onto.meant.fill(rim.inner, meant);
   return beside;
 }
 

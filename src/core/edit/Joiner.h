@@ -12,6 +12,7 @@
 // cells that touch what was laid, so that only cells within two of it ever change. Else only cells that touch a laid one do.
 // Where no member shows exactly what is wanted the one with the least cost is laid (EdgingShape.h). Among members that cost the
 // same chance decides by weight, cell and edging, so the same materials come out as the same tiles in whatever order they were laid.
+// What was meant there is kept beside it (Meant.h), and counts instead of what the tile shows.
 //
 // One stroke's helper, on its thread: it remembers what was laid, so that cells may come bit by bit. Cost: cells that have only laid
 // ones around them are laid chunk by chunk; others by what lies around them, and for wants that were not seen before, the members.
@@ -68,10 +69,25 @@ class Joiner {
   // What a cell is to show after what was laid so far; nothing where that is none of the edging's business.
   std::optional<EdgingShape> wantedAt(const LayerCells& before, CellPos at) const;
   const EdgingMember* memberAt(Cell cell) const;
+  // Puts tiles that show what was meant better in the place of those that stand in; the cells that changed.
+  CellSet layMeant(LayerCells& onto);
   // The members nearest to a shape, the best first, at most so many.
   std::vector<const EdgingMember*> nearest(const EdgingShape& wanted, std::size_t most) const;
 
  private:
+  // What lies there, with what was meant.
+  class Seen {
+   public:
+    explicit Seen(const LayerCells& layer) : cells_(layer.cells), meant_(layer.meant.empty() ? nullptr : &layer.meant) {}
+    Cell at(CellPos pos) { return cells_.at(pos); }
+    int meant(CellPos pos) const { return meant_ ? meant_->at(pos) : 0; }
+
+   private:
+    CellReader cells_;
+    const NumberGrid* meant_;
+  };
+  // The member that lies there, or, of one that stands in, one that shows what was meant.
+  const EdgingMember* shownAt(Seen& before, CellPos at) const;
   // What is wanted at a cell, to be looked up fast: middle, sides, corners.
   struct Want {
     std::array<std::int8_t, 16> places;
@@ -104,9 +120,9 @@ class Joiner {
   CellPos across(CellPos at, std::size_t side) const { return on(at, around(at).across[side]); }
   std::int8_t cornerLaid(CellPos at, std::size_t corner) const;
   void layCorner(CellPos at, std::size_t corner, MaterialIndex material);
-  MaterialIndex ground(CellReader& before, const CellSet& ring, MaterialIndex taken) const;
-  std::optional<MaterialIndex> middleOf(CellReader& before, CellPos at) const;
-  std::optional<MaterialIndex> cornerOf(CellReader& before, CellPos at, std::size_t corner) const;
+  MaterialIndex ground(Seen& before, const CellSet& ring, MaterialIndex taken) const;
+  std::optional<MaterialIndex> middleOf(Seen& before, CellPos at) const;
+  std::optional<MaterialIndex> cornerOf(Seen& before, CellPos at, std::size_t corner) const;
   MaterialIndex border(MaterialIndex own, MaterialIndex other) const { return borders_[index(own)][index(other)]; }
   // Whether a path is drawn of it: some of its members show something else beside it.
   bool runs(MaterialIndex material) const { return runs_[index(material)]; }
@@ -119,15 +135,15 @@ class Joiner {
     CellSet inner;
   };
   Rim rimOf(const CellSet& cells) const;
-  void layPlaces(CellReader& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
+  void layPlaces(Seen& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
   void layLinks(const Ask& ask);
-  void layBetween(CellReader& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
+  void layBetween(Seen& before, const Ask& ask, MaterialIndex laid, CellSet& ring);
   void link(CellPos a, CellPos b, bool joins);
-  void takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew);
-  MaterialIndex mostAtCorner(CellReader& before, CellPos at, std::size_t corner, const CellSet& cells) const;
+  void takeForLaid(Seen& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew);
+  MaterialIndex mostAtCorner(Seen& before, CellPos at, std::size_t corner, const CellSet& cells) const;
   // Lays what is wanted at a cell, unless it is shown already and `keeps`; whether that changed something.
-  bool layWanted(CellReader& before, LayerCells& onto, CellPos at, bool keeps);
-  std::optional<Want> wanted(CellReader& before, CellPos at) const;
+  bool layWanted(Seen& before, LayerCells& onto, CellPos at, bool keeps);
+  std::optional<Want> wanted(Seen& before, CellPos at) const;
   bool isNothingWanted(const Want& want) const;
   EdgingShape shapeFor(const Want& want) const;
   const Known& knownFor(const Want& want);
@@ -151,6 +167,7 @@ class Joiner {
   SparseBytes joined_;                      // one bit a side: it joins there
   std::optional<CellPos> last_;             // of a path
   std::unordered_map<Want, Known, HashWant> known_;
+  mutable std::unordered_map<int, std::optional<EdgingMember>> meant_;
 };
 
 }  // namespace uq

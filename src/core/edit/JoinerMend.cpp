@@ -2,10 +2,11 @@
 #include <algorithm>
 
 #include "core/edit/Joiner.h"
+#include "core/edit/Meant.h"
 
 namespace uq {
 
-MaterialIndex Joiner::mostAtCorner(CellReader& before, CellPos at, std::size_t corner, const CellSet& cells) const {
+MaterialIndex Joiner::mostAtCorner(Seen& before, CellPos at, std::size_t corner, const CellSet& cells) const {
   std::array<int, kCodes> counts{};
   bool isClear = false;
   const Corner& first = around(at).canonical[corner];
@@ -14,7 +15,7 @@ MaterialIndex Joiner::mostAtCorner(CellReader& before, CellPos at, std::size_t c
     if (!cells.contains(beside)) continue;
     const Cell there = before.at(beside);
     isClear = isClear || (there.empty() && hasNothing_);
-    const EdgingMember* member = memberAt(there);
+    const EdgingMember* member = shownAt(before, beside);
     if (!member) continue;
     // Which of its own corners that is.
     for (std::size_t own = 0; own < places_; ++own) {
@@ -27,11 +28,12 @@ MaterialIndex Joiner::mostAtCorner(CellReader& before, CellPos at, std::size_t c
   return isClear ? kNothingSeen : kAnything;
 }
 
-void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
+void Joiner::takeForLaid(Seen& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
   cells.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
       const CellPos at{first.x + i, first.y};
-      const auto own = materialOf(before.at(at));
+      const EdgingMember* shown = shownAt(before, at);
+      const auto own = shown ? std::optional(shown->middle) : materialOf(before.at(at));
       if (!own) continue;
       if (edging_.decides != Decides::path) {
         if (isNew) laid_.set(at, static_cast<std::int8_t>(*own));
@@ -42,11 +44,11 @@ void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::fu
         }
         continue;
       }
-      const EdgingMember* member = memberAt(before.at(at));
+      const EdgingMember* member = shown;
       for (std::size_t side = 0; side < places_; ++side) {
         const CellPos beyond = across(at, side);
         const Cell there = before.at(beyond);
-        const EdgingMember* other = memberAt(there);
+        const EdgingMember* other = shownAt(before, beyond);
         if (!other && !(there.empty() && hasNothing_)) continue;  // something else stands there, to which it may lead
         const std::size_t facing = (side + places_ / 2) % places_;
         const bool runsHere = member && member->sides[side] == member->middle;
@@ -60,7 +62,7 @@ void Joiner::takeForLaid(CellReader& before, const CellSet& cells, const std::fu
 
 CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
   const LayerCells was = onto;
-  CellReader before(was.cells);
+  Seen before(was);
   takeForLaid(before, cells, may, isNew);
   CellSet changed;
   rimOf(cells).ring.united(cells).forEachStretch([&](CellPos first, int count) {
@@ -68,6 +70,28 @@ CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function
       const CellPos at{first.x + i, first.y};
       if (may(at) && layWanted(before, onto, at, true)) changed.insert(at);
     }
+  });
+  return changed;
+}
+
+CellSet Joiner::layMeant(LayerCells& onto) {
+  CellSet changed;
+  if (onto.meant.empty()) return changed;
+  const LayerCells was = onto;
+  was.meant.cells().forEachPainted(was.meant.cells().usedBounds(), [&](CellPos at, Cell number) {
+    const EdgingMember* own = memberAt(was.cells.at(at));
+    const auto meant = own ? memberMeant(edging_, NumberGrid::numberOf(number)) : std::nullopt;
+    if (!meant) return;
+    EdgingShape wanted = shapeOf(*meant);
+    // Where corners decide the middle says nothing.
+    if (edging_.decides == Decides::corners) wanted.middle = kAnything;
+    const int now = costOf(edging_, *own, wanted);
+    const auto best = nearest(wanted, 1);
+    if (best.empty() || costOf(edging_, *best.front(), wanted) >= now) return;
+    const auto cell = std::find_if(members_.begin(), members_.end(), [&](const auto& one) { return one.first == best.front(); });
+    onto.lay(at, Laid{cell->second, 0});
+    if (costOf(edging_, *best.front(), wanted) > 0) onto.meant.set(at, NumberGrid::numberOf(number));
+    changed.insert(at);
   });
   return changed;
 }

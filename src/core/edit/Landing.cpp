@@ -151,11 +151,26 @@ std::string homeOfBlock(const Quilt& quilt, Id id, const Block& block) {
   return any ? role : std::string();
 }
 
+// The role of the layer on which other tiles of an edging are at home.
+std::string homeOfMembers(const Quilt& quilt, Id map, const Edging& edging) {
+  constexpr std::size_t kMostAsked = 64;
+  for (std::size_t i = 0; i < std::min(kMostAsked, edging.members.size()); ++i) {
+    const TileId& tile = edging.members[i].tile;
+    const auto slot = quilt.slots().find(tile.sheet);
+    const std::string role = slot ? homeOfBlock(quilt, map, Block::of(Cell({*slot, tile.tile}, {}))) : std::string();
+    if (!role.empty()) return role;
+  }
+  return {};
+}
+
 }  // namespace
 
 std::string roleOf(const Quilt& quilt, Id map, const InHand& hand, const Covers& look) {
   if (!hand.role.empty()) return hand.role;
   const std::string home = homeOfBlock(quilt, map, hand.block);
+  if (const Edging* edging = home.empty() && hand.joins() ? quilt.edging(hand.edging) : nullptr) {
+    if (const std::string role = homeOfMembers(quilt, map, *edging); !role.empty()) return role;
+  }
   // What lies on the ground without covering it was painted on one layer with it.
   if (!home.empty() && (home != kGroundRole || covers(hand, look))) return home;
   bool overhead = !hand.block.empty();

@@ -65,7 +65,11 @@ LayerCells LayAcross::together(const Quilt& quilt, LayerAt home, CellRect box) c
     const CellRect common = patch.cells.intersected(box);
     const CellPos by = patch.by;
     const CellRect own{common.x0 - by.x, common.y0 - by.y, common.x1 - by.x, common.y1 - by.y};
-    layer->forEachLaid(CellSet(own), [&](CellPos cell, const Laid& laid) { all.lay(CellPos{cell.x + by.x, cell.y + by.y}, laid); });
+    layer->forEachLaid(CellSet(own), [&](CellPos cell, const Laid& laid) {
+      const CellPos at{cell.x + by.x, cell.y + by.y};
+      all.lay(at, laid);
+      if (const int meant = layer->meant.empty() ? 0 : layer->meant.at(cell); meant != 0) all.meant.set(at, meant);
+    });
   }
   return all;
 }
@@ -110,7 +114,9 @@ Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& layin
     own.forEachStretch([&](CellPos first, int count) {
       for (int i = 0; i < count; ++i) {
         const CellPos cell{first.x + i, first.y};
-        edited.lay(cell, canvas.laidAt({cell.x + patch.by.x, cell.y + patch.by.y}));
+        const CellPos at{cell.x + patch.by.x, cell.y + patch.by.y};
+        edited.lay(cell, canvas.laidAt(at));
+        if (const int meant = canvas.meant.empty() ? 0 : canvas.meant.at(at); meant != 0) edited.meant.set(cell, meant);
       }
     });
     now = now.with(*at, std::move(edited));

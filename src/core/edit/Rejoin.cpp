@@ -106,6 +106,21 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id id, std::in
   return joined;
 }
 
+Quilt withStandInsMended(const Quilt& quilt, const Edging& edging) {
+  Quilt mended = quilt;
+  for (const Shared<Map>& map : quilt.maps()) {
+    if (!areOfOneFamily(edging.grid, map->grid.kind)) continue;
+    const bool has = std::any_of(map->layers.begin(), map->layers.end(), [](const Shared<Layer>& layer) { return !layer->meant.empty(); });
+    if (!has) continue;
+    const auto grid = makeGrid(map->grid);
+    for (const Shared<Layer>& layer : map->layers) {
+      LayerCells cells = layer.read();
+      if (!Joiner(quilt, edging, *grid).layMeant(cells).empty()) mended = mended.with(LayerAt{map->id, layer->id}, std::move(cells));
+    }
+  }
+  return mended;
+}
+
 JoinFindings joinFindings(const Quilt& quilt, LayerAt at) {
   JoinFindings found;
   const Map* map = quilt.map(at.map);

@@ -30,6 +30,9 @@ QuiltRejoined rejoinedWithHems(const Quilt& quilt, LayerAt at, const CellSet& ce
 // cells changed stay as the edit left them.
 Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id map, std::int64_t most = 1 << 20);
 
+// Wherever a tile of an edging stands in for a shape, on any map, what shows better what was meant lies there now. Cost: the stand-ins.
+Quilt withStandInsMended(const Quilt& quilt, const Edging& edging);
+
 // How joining anew would leave a layer: cells that would change, and those that show less well what belongs there than they would
 // with the shape that is missing.
 struct JoinFindings {

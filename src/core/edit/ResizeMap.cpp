@@ -226,6 +226,7 @@ Quilt withoutAllowance(const Quilt& quilt, Id id) {
       for (const CellRect& part : around(used.united(map->bounds), map->bounds)) {
         layer.cells.fill(part, Cell());
         layer.lifts.fill(part, 0);
+        layer.meant.fill(part, 0);
       }
     });
   }

@@ -153,7 +153,8 @@ std::optional<PackedMap> PackedMap::of(const Map& before, const Map& after) {
     const Layer& now = after.layers[layer.index].read();
     const std::string cells = listed(old.cells, now.cells, packed.laid_);
     std::vector<SheetSlot> numbers;
-    const std::string list = counted(cells) + cells + listed(old.lifts.cells(), now.lifts.cells(), numbers);
+    const std::string lifts = listed(old.lifts.cells(), now.lifts.cells(), numbers);
+    const std::string list = counted(cells) + cells + counted(lifts) + lifts + listed(old.meant.cells(), now.meant.cells(), numbers);
     layer.unpacked = list.size();
     layer.cells = squeezed(list);
   }
@@ -184,9 +185,12 @@ Result<Map> PackedMap::other(const Map& from, bool toBefore) const {
     bool laid = false;
     map.layers[layer.index].edit([&](Layer& l) {
       CellGrid lifts = l.lifts.cells();
+      CellGrid meant = l.meant.cells();
       const auto parts = parted(*list);
-      laid = parts && lay(Reader(parts->first), l.cells, toBefore) && lay(Reader(parts->second), lifts, toBefore);
+      const auto numbers = parts ? parted(parts->second) : std::nullopt;
+      laid = numbers && lay(Reader(parts->first), l.cells, toBefore) && lay(Reader(numbers->first), lifts, toBefore) && lay(Reader(numbers->second), meant, toBefore);
       l.lifts = NumberGrid::ofCells(std::move(lifts));
+      l.meant = NumberGrid::ofCells(std::move(meant));
       l.revision = toBefore ? layer.before : layer.after;
     });
     if (!laid) return broken();

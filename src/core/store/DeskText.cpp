@@ -141,6 +141,7 @@ Json deskJson(const Desk& desk, const Quilt& quilt) {
                       {"showsCovered", desk.showsCovered},
                       {"showsHoles", desk.showsHoles},
                       {"foldedUp", idList(desk.foldedUp)},
+                      {"joined", idList(desk.joined)},
                       {"rulers", desk.rulers},
                       {"showsFrame", desk.showsFrame},
                       {"showsAllowance", desk.showsAllowance},
@@ -179,6 +180,7 @@ Desk readDesk(const Json& json, const Quilt& quilt) {
   desk.showsCovered = flagOf(json.find("showsCovered"), false);
   desk.showsHoles = flagOf(json.find("showsHoles"), false);
   for (const Id id : idsOf(json.find("foldedUp"))) desk.foldedUp.insert(id);
+  for (const Id id : idsOf(json.find("joined"))) desk.joined.insert(id);
   desk.rulers = flagOf(json.find("rulers"), false);
   desk.showsFrame = flagOf(json.find("showsFrame"), false);
   const Json* room = json.find("newRoom");

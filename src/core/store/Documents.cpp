@@ -99,6 +99,7 @@ std::string cellsFile(const Map& map, const Layer& layer) {
 std::string liftsFile(const Map& map, const Layer& layer) {
   return "maps/" + map.folder + "/" + layer.file + ".lift.cells";
 }
+std::string meantFile(const Map& map, const Layer& layer) { return "maps/" + map.folder + "/" + layer.file + ".meant.cells"; }
 std::string sheetFile(const Sheet& sheet) { return "sheets/" + sheet.file + ".json"; }
 std::string pictureFile(const Sheet& sheet) { return "sheets/" + sheet.picture; }
 std::string pictureFile(const Sheet& sheet, const CollectedPicture& one) { return "sheets/" + sheet.file + "/" + one.file; }

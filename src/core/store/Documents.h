@@ -55,6 +55,7 @@ inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<
 std::string mapFile(const Map& map);
 std::string cellsFile(const Map& map, const Layer& layer);
 std::string liftsFile(const Map& map, const Layer& layer);  // only where a cell is lifted
+std::string meantFile(const Map& map, const Layer& layer);  // only where a tile stands in
 std::string sheetFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet);
 std::string pictureFile(const Sheet& sheet, const CollectedPicture& one);  // of a collection

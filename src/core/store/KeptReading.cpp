@@ -53,6 +53,7 @@ bool mendLayers(Map& map, const Map& saved, const std::set<std::string>& broken,
   for (Shared<Layer>& shared : map.layers) {
     const bool areCells = broken.contains(cellsFile(map, shared.read()));
     const bool areLifts = broken.contains(liftsFile(map, shared.read()));
+    const bool isMeant = broken.contains(meantFile(map, shared.read()));
     const Layer* was = saved.layer(shared->id);
     if (shared->holdsPins() && broken.contains(pinsFile(map, shared.read()))) {
       shared.edit([&](Layer& layer) {
@@ -60,7 +61,7 @@ bool mendLayers(Map& map, const Map& saved, const std::set<std::string>& broken,
         layer.pins = was ? was->pins : Shared<Pins>();
       });
     }
-    if (!(areCells || areLifts) || !shared->holdsTiles()) continue;
+    if (!(areCells || areLifts || isMeant) || !shared->holdsTiles()) continue;
     const auto file = kept.files.find(cellsFile(map, shared.read()));
     const CellGrid before = was ? was->cells : CellGrid();
     const bool isPatch = file != kept.files.end() && file->second.chunks && !was;
@@ -68,6 +69,7 @@ bool mendLayers(Map& map, const Map& saved, const std::set<std::string>& broken,
     shared.edit([&](Layer& layer) {
       layer.revision = Revision::next();
       if (areLifts) layer.lifts = was ? was->lifts : NumberGrid();
+      if (isMeant) layer.meant = was ? was->meant : NumberGrid();
       if (!areCells) return;
       layer.cells = file == kept.files.end() ? before
                                              : mendedCells(before, file->second, disk, makeGrid(map.grid)->turnOrder(), slots);

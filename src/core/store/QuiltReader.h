@@ -56,6 +56,7 @@ class QuiltReader {
   struct Parsed {
     CellsRead cells;
     NumbersRead lifts;
+    NumbersRead meant;
     std::map<SheetSlot, std::int64_t> missing;  // cells of sheets that are not in the quilt
     SheetSlots slots;                           // of the quilt once it was parsed
   };
@@ -63,9 +64,11 @@ class QuiltReader {
     std::size_t layer = 0;
     std::string path;
     std::string liftsPath;
+    std::string meantPath;
     std::shared_ptr<const std::string> text;  // of its cells; null where that could not be read
     std::optional<Error> failed;              // to read the file of cells, or of lifts
     std::optional<Error> liftsFailed;
+    std::optional<Error> meantFailed;
     std::future<Parsed> parsing;
   };
   // Gives a layer the cells that it had when it was read before, where their files are the same.

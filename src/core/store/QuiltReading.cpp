@@ -227,8 +227,9 @@ bool QuiltReader::takesAsBefore(Map& map, std::size_t at) {
   if (!layer || !layer->holdsTiles() || was->grid != map.grid) return false;
   const std::string file = cellsFile(*was, *layer);
   const std::string lifts = liftsFile(*was, *layer);
+  const std::string meant = meantFile(*was, *layer);
   const Layer& here = map.layers[at].read();
-  if (cellsFile(map, here) != file || liftsFile(map, here) != lifts || !before_->isSame(lifts)) return false;
+  if (cellsFile(map, here) != file || liftsFile(map, here) != lifts || !before_->isSame(lifts) || !before_->isSame(meant)) return false;
   CellGrid cells = layer->cells;
   if (!before_->isSame(file)) {
     const auto patch = before_->patch ? before_->patch(file) : std::nullopt;
@@ -242,6 +243,7 @@ bool QuiltReader::takesAsBefore(Map& map, std::size_t at) {
   map.layers[at].edit([&](Layer& now) {
     now.cells = std::move(cells);
     now.lifts = layer->lifts;
+    now.meant = layer->meant;
   });
   return true;
 }
@@ -252,19 +254,24 @@ QuiltReader::UnderWay QuiltReader::beginCells(const Map& map, std::size_t layer)
   one.layer = layer;
   one.path = cellsFile(map, map.layers[layer].read());
   one.liftsPath = liftsFile(map, map.layers[layer].read());
+  one.meantPath = meantFile(map, map.layers[layer].read());
   auto cells = folder_.read(one.path, kLargestCells);
   auto lifts = folder_.read(one.liftsPath, kLargestCells);
+  auto meant = folder_.read(one.meantPath, kLargestCells);
   if (!cells) one.failed = cells.error();
   if (!lifts && lifts.error().cause != Error::Cause::missing) one.liftsFailed = lifts.error();
+  if (!meant && meant.error().cause != Error::Cause::missing) one.meantFailed = meant.error();
   if (cells) one.text = std::make_shared<const std::string>(std::move(*cells));
   one.parsing =
       std::async(std::launch::async,
                  [quilt = read_.quilt, text = one.text, path = one.path,
                   lifted = lifts ? std::move(*lifts) : std::string(), hasLifts = lifts.has_value(),
+                  meantText = meant ? std::move(*meant) : std::string(), hasMeant = meant.has_value(), meantPath = one.meantPath,
                   liftsPath = one.liftsPath, order = makeGrid(map.grid)->turnOrder(), bounds = map.bounds]() mutable {
                    Parsed parsed;
                    if (text) parsed.cells = readCells(*text, quilt, order, path);
                    if (hasLifts) parsed.lifts = readNumbers(lifted, kMostLift, liftsPath);
+                   if (hasMeant) parsed.meant = readNumbers(meantText, NumberGrid::kMost, meantPath);
                    parsed.missing = missingOf(parsed.cells.cells, bounds, quilt);
                    parsed.slots = quilt.slots();
                    return parsed;
@@ -282,7 +289,8 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
   }
   if (one.failed) parsed.cells.error = one.failed;
   if (one.liftsFailed) parsed.lifts.error = one.liftsFailed;
-  for (auto* error : {&parsed.cells.error, &parsed.lifts.error}) {
+  if (one.meantFailed) parsed.meant.error = one.meantFailed;
+  for (auto* error : {&parsed.cells.error, &parsed.lifts.error, &parsed.meant.error}) {
     if (*error) takeDamage(map.id, std::move(**error));
   }
   for (const auto& [slot, count] : parsed.missing) {
@@ -294,6 +302,7 @@ void QuiltReader::takeCells(Map& map, UnderWay& one) {
   map.layers[one.layer].edit([&](Layer& layer) {
     layer.cells = std::move(parsed.cells.cells);
     layer.lifts = std::move(parsed.lifts.numbers);
+    layer.meant = std::move(parsed.meant.numbers);
   });
 }
 

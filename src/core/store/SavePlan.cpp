@@ -162,16 +162,20 @@ void addFiles(const Map& map, const Map* saved, const Quilt& quilt, const Quilt&
     };
     add(cellsFile(map, layer), before ? cellsFile(*saved, *before) : "",
         before && (untouched || before->cells == layer.cells), std::move(cells));
-    if (layer.lifts.empty()) continue;
-    QuiltFile lifts;
-    lifts.text = [&layer] { return writeNumbers(layer.lifts); };
-    lifts.readBack = [&layer](const std::string& text) -> std::optional<Error> {
-      const NumbersRead read = readNumbers(text, kMostLift, {});
-      if (read.error) return lostInReading(read.error->reason);
-      return read.numbers == layer.lifts ? std::nullopt : std::optional(lostInReading("it reads as something else"));
+    const auto addNumbers = [&](const NumberGrid LayerCells::*beside, int most, std::string (*fileOf)(const Map&, const Layer&)) {
+      const NumberGrid& own = layer.*beside;
+      if (own.empty()) return;
+      QuiltFile numbers;
+      numbers.text = [&own] { return writeNumbers(own); };
+      numbers.readBack = [&own, most](const std::string& text) -> std::optional<Error> {
+        const NumbersRead read = readNumbers(text, most, {});
+        if (read.error) return lostInReading(read.error->reason);
+        return read.numbers == own ? std::nullopt : std::optional(lostInReading("it reads as something else"));
+      };
+      add(fileOf(map, layer), before ? fileOf(*saved, *before) : "", before && (untouched || before->*beside == own), std::move(numbers));
     };
-    add(liftsFile(map, layer), before ? liftsFile(*saved, *before) : "",
-        before && (untouched || before->lifts == layer.lifts), std::move(lifts));
+    addNumbers(&LayerCells::lifts, kMostLift, liftsFile);
+    addNumbers(&LayerCells::meant, NumberGrid::kMost, meantFile);
   }
 }
 

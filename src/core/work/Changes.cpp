@@ -59,7 +59,7 @@ DeskChange changeOf(const Desk& before, const Desk& after) {
   DeskChange change;
   change.map = other(&Desk::map, &Desk::openMaps, &Desk::onBoard);
   change.layer = other(&Desk::activeLayer, &Desk::alsoChosen);
-  change.hand = other(&Desk::inHand, &Desk::held);
+  change.hand = other(&Desk::inHand, &Desk::held, &Desk::joined);
   change.tool = other(&Desk::tool, &Desk::options, &Desk::obeysLayer, &Desk::leads, &Desk::lift, &Desk::box, &Desk::newRoom,
                       &Desk::linesOfLayer);
   change.selection = other(&Desk::selections) || other(&Desk::chosenPins);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/edit/Edgings.h"
 #include "core/edit/LaidStamps.h"
 #include "core/edit/Selected.h"
 #include "core/edit/Turned.h"
@@ -67,7 +68,15 @@ void HandVerbs::takeCell(Id layer, CellPos at) {
   if (awaitedPartner_) return setPartner(*awaitedPartner_, cell.tile());
   heldBefore_.reset();
   Desk desk = work_.desk();
-  desk.hold(InHand(Block::of(cell), gridHere()));
+  InHand taken(Block::of(cell), gridHere());
+  // Where materials are painted what lies there is taken for what it shows.
+  const bool isMaterial = desk.joined.contains(layer);
+  const auto of = isMaterial ? materialOfTile(work_.quilt(), gridHere(), cell, desk.inHand.edging) : std::nullopt;
+  if (of) {
+    InHand material = materialInHand(work_.quilt(), *of->edging, of->material);
+    if (!material.empty()) taken = std::move(material);
+  }
+  desk.hold(std::move(taken));
   readyTool(desk);
   desk.activeLayer[desk.map] = layer;
   desk.obeysLayer = false;
@@ -191,10 +200,21 @@ void HandVerbs::straighten() {
 
 void HandVerbs::setManner(Manner manner) {
   if (work_.desk().inHand.empty()) return;
-  change(work_.desk().inHand.inManner(manner));
+  InHand hand = work_.desk().inHand.inManner(manner);
+  hand.edging = {};
+  change(std::move(hand));
   Desk desk = work_.desk();
   desk.stretches = manner == Manner::stretch;
   work_.setDesk(std::move(desk));
+}
+
+void HandVerbs::setJoins() {
+  const InHand& hand = work_.desk().inHand;
+  if (hand.joins() || !hand.isOneTile() || !work_.map()) return;
+  const auto of = materialOfTile(work_.quilt(), work_.map()->grid.kind, hand.parts().front().cell);
+  if (!of) return;
+  InHand joined = materialInHand(work_.quilt(), *of->edging, of->material);
+  if (!joined.empty()) change(std::move(joined));
 }
 
 void HandVerbs::setChance(bool on) {

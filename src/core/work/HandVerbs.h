@@ -35,7 +35,10 @@ class HandVerbs {
   void change(InHand changed);
   void turn(Turning turning);
   void straighten();
+  // A material is no manner of laying its tile: another manner lays the tile by which it is seen.
   void setManner(Manner manner);
+  // The material that the tile in hand shows; nothing happens where it joins by none.
+  void setJoins();
   void setChance(bool on);
   // How high what a material brings along is laid; 1 .. kMostHemRows.
   void setRows(int rows);

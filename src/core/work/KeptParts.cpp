@@ -48,10 +48,13 @@ bool readLayer(const Json& said, const KeptRecord& record, int turnOrder, Quilt&
   } else {
     layer.cells = std::move(cells.cells);
   }
-  if (const auto lifted = textIn(record, said, "lifts")) {
-    NumbersRead lifts = readNumbers(*lifted, kMostLift, {});
-    if (lifts.error) return false;
-    layer.lifts = std::move(lifts.numbers);
+  const std::tuple<const char*, int, NumberGrid*> besides[] = {{"lifts", kMostLift, &layer.lifts}, {"meant", NumberGrid::kMost, &layer.meant}};
+  for (const auto& [field, most, numbers] : besides) {
+    const auto written = textIn(record, said, field);
+    if (!written) continue;
+    NumbersRead read = readNumbers(*written, most, {});
+    if (read.error) return false;
+    *numbers = std::move(read.numbers);
   }
   return true;
 }
@@ -139,6 +142,7 @@ void writePart(const Map& part, const Map* beside, KeptWriting& to) {
       one.add("cells", writeCells(layer->cells, to.slots));
     }
     if (!now || !(now->lifts == layer->lifts)) one.add("lifts", writeNumbers(layer->lifts));
+    if (now ? !(now->meant == layer->meant) : !layer->meant.empty()) one.add("meant", writeNumbers(layer->meant));
     layers.emplace_back(std::move(one.said));
   }
   to.said.emplace_back("layers", std::move(layers));

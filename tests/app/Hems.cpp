@@ -1,0 +1,197 @@
+// What comes along with materials, by hand: rooms, walls of a height, fences, ponds, roads; and how it is said on the bench.
+#include <QLineEdit>
+#include <QMenu>
+#include <QToolButton>
+
+#include "app/Story.h"
+#include "app/bench/HemRows.h"
+#include "app/table/TablePanel.h"
+#include "core/edit/Edgings.h"
+#include "core/edit/Joiner.h"
+
+namespace uq::test {
+
+class Hems : public Story {
+ public:
+  Hems() : Story(Demo::whole) {}
+
+ protected:
+  void SetUp() override { openDemo(); }
+  QToolButton* swatch(const char* name) {
+    auto* button = part<QToolButton>(name);
+    EXPECT_TRUE(button) << name;
+    return button;
+  }
+  const Map& map() { return *session().map(); }
+  Cell at(const char* layer, CellPos cell) { return map().layerNamed(layer)->cells.at(cell); }
+  MaterialIndex material(const char* edging, const char* layer, CellPos cell) {
+    const auto grid = makeGrid(map().grid);
+    const Joiner joiner(session().quilt(), *edgingNamed(session().quilt(), edging), *grid);
+    return joiner.materialOf(at(layer, cell)).value_or(kAnything);
+  }
+  int materialOf(const char* edging, const char* name) { return *materialNamed(*edgingNamed(session().quilt(), edging), name); }
+  void openMap(const char* name) {
+    const Map* wanted = session().quilt().mapNamed(name);
+    session().verbs().maps.goTo(wanted->id);
+    settle();
+  }
+  // A press-drag-release with each tool is one action; so is a key.
+  int since(const std::function<void()>& job) {
+    const int before = hand.actions();
+    job();
+    return hand.actions() - before;
+  }
+};
+
+TEST_F(Hems, ARoadAPondAFenceWithAGapAndAPlatformAreFewActions) {
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-street-ground-1"));
+              hand.drag(room->canvas(), {onMap({3, 20}), onMap({12, 20}), onMap({12, 15})});
+            }),
+            2);
+  report("a road with a bend: two actions");
+  EXPECT_EQ(material("Street ground", "Paving", {12, 17}), materialOf("Street ground", "slabs"));
+  EXPECT_EQ(material("Street ground", "Paving", {7, 20}), materialOf("Street ground", "slabs"));
+  hand.key(Qt::Key_3);
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-street-ground-3"));
+              hand.drag(room->canvas(), {onMap({34, 8}), onMap({37, 11})});
+            }),
+            2);
+  report("a pond: two actions");
+  EXPECT_EQ(material("Street ground", "Paving", {35, 9}), materialOf("Street ground", "canal"));
+  EXPECT_FALSE(at("Rails", {35, 8}).empty()) << "foam along its upper bank";
+  hand.key(Qt::Key_1);
+  session().verbs().layers.choose(map().layerNamed("Sheds & trams")->id);
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-hedge-0"));
+              hand.drag(room->canvas(), {onMap({14, 20}), onMap({18, 20}), onMap({18, 23}), onMap({14, 23}), onMap({14, 20})});
+              hand.hold(Qt::Key_Control);
+              hand.click(room->canvas(), onMap({16, 23}), Qt::LeftButton, Qt::ControlModifier);
+              hand.letGo(Qt::Key_Control);
+            }),
+            5);
+  report("a fence with a gap: three presses");
+  const Sheet* trim = named("trim");
+  const auto sides = [&](CellPos cell) { return static_cast<int>(at("Sheds & trams", cell).tile().number) - 16; };
+  ASSERT_TRUE(trim);
+  EXPECT_EQ(sides({18, 20}), 0b1100) << "a corner";
+  EXPECT_EQ(sides({15, 23}), 0b1000) << "an end at the gap";
+  EXPECT_EQ(sides({17, 23}), 0b0010);
+  EXPECT_TRUE(at("Sheds & trams", {16, 23}).empty());
+  picture("road-pond-fence");
+}
+
+TEST_F(Hems, ARoomIsOneBoxOfFloorAndAWallTakenAwayIsAnOpening) {
+  openMap("Signal Loft");
+  const CellRect was = map().bounds;
+  // A clean floor to build on.
+  MapPlan plan;
+  plan.name = "Attic";
+  plan.grid = map().grid;
+  plan.width = 16;
+  plan.height = 12;
+  session().verbs().maps.add(plan);
+  settle();
+  ASSERT_EQ(map().name, "Attic");
+  ASSERT_NE(map().bounds, was);
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-loft-floor-0"));
+              hand.key(Qt::Key_3);
+              hand.drag(room->canvas(), {onMap({3, 3}), onMap({10, 8})});
+            }),
+            3);
+  report("a room: three actions");
+  const Layer* walls = map().layerNamed("walls");
+  ASSERT_TRUE(walls);
+  EXPECT_EQ(materialOf("Loft walls", "wall"), material("Loft walls", "walls", {2, 2}));
+  EXPECT_EQ(at("walls", {6, 3}).tile().number, 7u) << "the back wall's face";
+  EXPECT_TRUE(at("walls", {6, 5}).empty());
+  EXPECT_TRUE(at("walls", {6, 10}).empty()) << "no face below the front wall: nothing lies there to stand on";
+  picture("room-of-one-box");
+  // One press of Undo takes all of it back.
+  const Quilt made = session().quilt();
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_FALSE(map().layerNamed("walls"));
+  hand.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(session().quilt(), made);
+  hand.key(Qt::Key_1);
+  session().verbs().layers.choose(map().layerNamed("walls")->id);
+  hand.click(swatch("material-loft-walls-0"));
+  hand.click(room->canvas(), onMap({6, 2}), Qt::LeftButton, Qt::ControlModifier);
+  EXPECT_TRUE(at("walls", {6, 2}).empty());
+  EXPECT_TRUE(at("walls", {6, 3}).empty());
+  EXPECT_EQ(at("walls", {5, 3}).tile().number, 8u) << "the face ends on the right";
+  EXPECT_EQ(at("walls", {7, 3}).tile().number, 6u);
+  picture("room-with-an-opening");
+}
+
+TEST_F(Hems, TheHeightOfWallsIsSaidBeforeTheyAreLaid) {
+  openMap("Signal Loft");
+  session().verbs().layers.choose(map().layerNamed("walls")->id);
+  hand.click(swatch("material-loft-walls-0"));
+  hand.moveTo(room->canvas(), onMap({5, 5}));
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("1 row high"))) << room->canvas()->tagText().toStdString();
+  hand.key(Qt::Key_PageUp);
+  hand.key(Qt::Key_PageUp);
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("3 rows high"))) << room->canvas()->tagText().toStdString();
+  picture("walls-three-rows-high");
+  EXPECT_LE(since([&] { hand.drag(room->canvas(), {onMap({4, 4}), onMap({6, 4})}); }), 1);
+  report("walls of a height, once the material is in hand: one drag");
+  EXPECT_EQ(material("Loft walls", "walls", {5, 4}), 0);
+  EXPECT_FALSE(at("walls", {5, 7}).empty());
+  EXPECT_TRUE(at("walls", {5, 8}).empty());
+  hand.key(Qt::Key_PageDown);
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("2 rows high")));
+  EXPECT_EQ(session().desk().lift, 0) << "nothing is lifted meanwhile";
+}
+
+TEST_F(Hems, WhatIsInHandIsBroughtAlongFromTheBench) {
+  hand.click(room->table(), onTable("trim", 0));
+  hand.drag(room->table(), {onTable("trim", 8), onTable("trim", 11)});
+  const InHand held = session().desk().inHand;
+  ASSERT_EQ(held.parts().size(), 4u);
+  hand.click(part<QToolButton>("edging-hedge"));
+  ASSERT_TRUE(room->bench()->isVisible());
+  const auto hedge = [&]() -> const Edging& { return *edgingNamed(session().quilt(), "Hedge"); };
+  hand.click(part<QToolButton>("bench-hem-add"));
+  ASSERT_EQ(hedge().hems.size(), 1u);
+  EXPECT_EQ(hedge().hems[0].tiles.size(), 4u);
+  EXPECT_EQ(hedge().hems[0].tiles[3].piece, HemPiece::alone);
+  EXPECT_EQ(hedge().hems[0].side, 2);
+  EXPECT_GT(room->bench()->patch()->patch()->map().layers.size(), 0u);
+  picture("bench-with-a-hem");
+  auto* name = part<QLineEdit>("bench-hem-0-name");
+  ASSERT_TRUE(name);
+  hand.click(name);
+  name->selectAll();
+  hand.type(QStringLiteral("roots"));
+  hand.key(Qt::Key_Return);
+  EXPECT_EQ(hedge().hems[0].name, "roots");
+  // On the material itself it needs a layer of its own.
+  const auto choose = [&](const char* button, const QString& text) {
+    for (QAction* action : part<QToolButton>(button)->menu()->actions()) {
+      if (action->text() == text) return action->trigger();
+    }
+    ADD_FAILURE() << text.toStdString();
+  };
+  choose("bench-hem-0-place", QStringLiteral("on hedge, from its bottom"));
+  EXPECT_TRUE(hedge().hems[0].inside);
+  EXPECT_FALSE(hedge().hems[0].role.empty());
+  choose("bench-hem-0-role", QStringLiteral("same layer"));
+  EXPECT_FALSE(hedge().hems[0].role.empty()) << "refused in words";
+  // The material in hand of something else comes all around.
+  hand.key(Qt::Key_Escape);
+  hand.click(swatch("material-street-ground-2"));
+  hand.click(part<QToolButton>("edging-hedge"));
+  hand.click(part<QToolButton>("bench-hem-add"));
+  ASSERT_EQ(hedge().hems.size(), 2u);
+  EXPECT_EQ(hedge().hems[1].aroundMaterial, "lawn");
+  hand.click(part<QToolButton>("bench-hem-1-gone"));
+  hand.click(part<QToolButton>("bench-hem-0-gone"));
+  EXPECT_TRUE(hedge().hems.empty());
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(hedge().hems.size(), 1u);
+}
+
+}  // namespace uq::test
