@@ -77,7 +77,7 @@ TEST_F(Covered, HolesAreCellsThatNothingCovers) {
   const CellRect all = quilt.map(paving.map)->bounds;
   lay(paving, 12, {all.x0, all.y0}, {all.x1 - 1, all.y1 - 1});
   EXPECT_TRUE(holes(quilt, paving.map, all, {}, hiding).empty());
-  LayerCells cells{quilt.layer(paving)->cells, {}};
+  LayerCells cells{quilt.layer(paving)->cells, {}, {}};
   cells.lay(CellPos{3, 2}, Laid{});
   cells.lay(CellPos{4, 2}, {tile(18), 0});  // a bush covers nothing
   quilt = quilt.with(paving, cells);

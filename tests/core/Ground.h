@@ -47,7 +47,7 @@ struct Ground {
       const auto turn = static_cast<std::uint8_t>(*rc::gen::inRange(0, 4));
       cells.set(pos, Cell(tile(number).tile(), Turn{false, turn}));
     }
-    quilt = quilt.with(at, LayerCells{std::move(cells), {}});
+    quilt = quilt.with(at, LayerCells{std::move(cells), {}, {}});
   }
   CellPos anyCell() const { return {*rc::gen::inRange(-9, 9), *rc::gen::inRange(-7, 8)}; }
   std::set<CellPos> cellsOf(const CellSet& set) const {

@@ -105,7 +105,7 @@ TEST(DeadStrips, AreEdgesWithoutATile) {
   CellGrid cells;
   cells.fill({-3, -4, 13, 7}, tileOf(quilt, "street", 1));
   cells.fill({40, 40, 50, 50}, tileOf(quilt, "street", 1));  // seam allowance
-  quilt = quilt.with(paving, LayerCells{cells, {}});
+  quilt = quilt.with(paving, LayerCells{cells, {}, {}});
   EXPECT_EQ(deadStrips(*quilt.map(paving.map)), (DeadStrips{1, 3, 0, 1}));
 }
 

@@ -167,7 +167,7 @@ Quilt smallQuilt() {
   const LayerAt paving = layerOf(quilt, "Yard", "Paving");
   CellGrid ground;
   ground.fill(quilt.map(paving.map)->bounds, tileOf(quilt, "street", 1));
-  return quilt.with(paving, LayerCells{std::move(ground), {}});
+  return quilt.with(paving, LayerCells{std::move(ground), {}, {}});
 }
 
 LayerAt layerOf(const Quilt& quilt, const char* map, const char* layer) {

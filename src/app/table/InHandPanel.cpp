@@ -182,9 +182,11 @@ QString InHandPanel::description() const {
     const QString name =
         sheet ? QString::fromStdString(sheet->tileName(first.number)) : tr("tile %1").arg(first.number);
     const Map* map = session_->map();
-    const auto of = map ? materialOfTile(session_->quilt(), map->grid.kind, block.parts().front().cell) : std::nullopt;
     const QString text = tr("%1, from %2").arg(name, from);
-    return of ? tr("%1; joins as %2").arg(text, QString::fromStdString(materialName(*of->edging, of->material))) : text;
+    if (!map) return text;
+    const auto of = materialOfTile(session_->quilt(), map->grid.kind, block.parts().front().cell);
+    if (!of) return text;
+    return tr("%1; joins as %2").arg(text, QString::fromStdString(materialName(*of->edging, of->material)));
   }
   const CellRect extent = hand.wholeExtent();
   const QString size = tr("%1 × %2 from %3")
@@ -224,12 +226,15 @@ void InHandPanel::refresh() {
     button->setEnabled(!hand.empty());
   }
   const Map* map = session_ ? session_->map() : nullptr;
-  const auto of = map && !hand.empty() && hand.isOneTile() ? materialOfTile(session_->quilt(), map->grid.kind, hand.parts().front().cell) : std::nullopt;
+  QString joining = hand.joins() ? tr("Its borders come by themselves") : QString();
+  if (map && !hand.empty() && hand.isOneTile()) {
+    if (const auto of = materialOfTile(session_->quilt(), map->grid.kind, hand.parts().front().cell)) {
+      joining = tr("Lay %1 of %2, whose borders come by themselves").arg(QString::fromStdString(materialName(*of->edging, of->material)), QString::fromStdString(of->edging->name));
+    }
+  }
   joins_->setChecked(hand.joins());
-  joins_->setEnabled(hand.joins() || of);
-  joins_->setToolTip(hand.joins() ? tr("Its borders come by themselves")
-                     : of ? tr("Lay %1 of %2, whose borders come by themselves").arg(QString::fromStdString(materialName(*of->edging, of->material)), QString::fromStdString(of->edging->name))
-                          : tr("What is in hand joins by nothing: join its sheet's tiles on the bench"));
+  joins_->setEnabled(!joining.isEmpty());
+  joins_->setToolTip(joining.isEmpty() ? tr("What is in hand joins by nothing: join its sheet's tiles on the bench") : joining);
   chance_->setChecked(hand.turnsByChance);
   const bool mixes = !hand.empty() && hand.manner == Manner::mix;
   const bool stretches = !hand.empty() && hand.manner == Manner::stretch;

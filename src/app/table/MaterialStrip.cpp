@@ -20,7 +20,7 @@ namespace uq {
 namespace {
 
 constexpr std::size_t kMostTogether = 4;  // swatches that are never parted by a line's end
-constexpr int kTallest = 176;             // logical pixels; more is scrolled to
+constexpr int kTallest = 112;             // logical pixels; more is scrolled to
 constexpr int kButtonSide = kSwatchSide + 6;
 
 }  // namespace
@@ -58,8 +58,13 @@ void MaterialStrip::resizeEvent(QResizeEvent*) { fit(); }
 void MaterialStrip::fit() {
   if (!list_) return;
   const int room = std::max(width() - style()->pixelMetric(QStyle::PM_ScrollBarExtent), kButtonSide);
-  setFixedHeight(std::min(kTallest, list_->layout()->heightForWidth(room)));
+  wanted_ = std::min(kTallest, list_->layout()->heightForWidth(room));
+  setMaximumHeight(wanted_);
+  setMinimumHeight(std::min(wanted_, kButtonSide));
+  updateGeometry();
 }
+
+QSize MaterialStrip::sizeHint() const { return {QFrame::sizeHint().width(), wanted_}; }
 
 void MaterialStrip::setSession(Session* session) {
   if (session_) session_->disconnect(this);
@@ -109,7 +114,7 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   auto* name = new QToolButton(list_);
   name->setObjectName(QStringLiteral("edging-") + QString::fromStdString(edging.file));
   name->setAutoRaise(true);
-  name->setFixedHeight(kButtonSide);
+  name->setProperty("tight", true);
   name->setText(onButton(QString::fromStdString(edging.name)) + QStringLiteral(" …"));
   name->setToolTip(tr("%1 joins by %2: see it on the bench").arg(QString::fromStdString(edging.name), QString::fromUtf8(decidesName(edging.decides).data())));
   connect(name, &QToolButton::clicked, this, [this, id = edging.id] { Q_EMIT benchWanted(id); });
@@ -124,7 +129,7 @@ void MaterialStrip::add(const Edging& edging, QVBoxLayout* into) {
   for (MaterialIndex i = 0; i < static_cast<int>(edging.materials.size()); ++i) {
     const QString called = QString::fromStdString(edging.materials[static_cast<std::size_t>(i)].name);
     auto* swatch = new QToolButton(areFew ? together : list_);
-    swatch->setFixedSize(kButtonSide, kButtonSide);
+    swatch->setProperty("tight", true);
     swatch->setObjectName(QStringLiteral("material-%1-%2").arg(QString::fromStdString(edging.file)).arg(i));
     swatch->setProperty("edging", QString::fromStdString(edging.id.text()));
     swatch->setProperty("material", i);

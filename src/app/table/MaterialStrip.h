@@ -25,6 +25,7 @@ class MaterialStrip : public QFrame {
   explicit MaterialStrip(QWidget* parent);
 
   void setSession(Session* session);  // nullptr: there is none
+  QSize sizeHint() const override;
 
  Q_SIGNALS:
   void benchWanted(uq::Id edging);  // it is to be seen on the bench
@@ -42,6 +43,7 @@ class MaterialStrip : public QFrame {
   Session* session_ = nullptr;
   QScrollArea* scroll_;
   QWidget* list_ = nullptr;
+  int wanted_ = 0;  // high, in logical pixels
 };
 
 }  // namespace uq

@@ -412,10 +412,11 @@ bool Joiner::layWanted(Seen& before, LayerCells& onto, CellPos at, bool keeps) {
   const Known& known = knownFor(*want);
   const Cell now = onto.cells.at(at);
   const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
-  if (keeps && isShown) return false;
+  const int wasMeant = onto.meant.empty() ? 0 : onto.meant.at(at);
+  if (keeps && isShown) return wasMeant != 0 && onto.meant.set(at, 0);
   const auto next = chosen(known, at);
   const int meant = known.cost > 0 ? meantOf(edging_, shapeFor(*want)) : 0;
-  if (!next || (*next == now && meant == (onto.meant.empty() ? 0 : onto.meant.at(at)))) return false;
+  if (!next || (*next == now && meant == wasMeant)) return false;
   if (*next != now) onto.lay(at, Laid{*next, 0});
   if (meant != 0 || !onto.meant.empty()) onto.meant.set(at, meant);
   return true;

@@ -66,9 +66,9 @@ LayerCells LayAcross::together(const Quilt& quilt, LayerAt home, CellRect box) c
     const CellPos by = patch.by;
     const CellRect own{common.x0 - by.x, common.y0 - by.y, common.x1 - by.x, common.y1 - by.y};
     layer->forEachLaid(CellSet(own), [&](CellPos cell, const Laid& laid) {
-      const CellPos at{cell.x + by.x, cell.y + by.y};
-      all.lay(at, laid);
-      if (const int meant = layer->meant.empty() ? 0 : layer->meant.at(cell); meant != 0) all.meant.set(at, meant);
+      const CellPos canvas{cell.x + by.x, cell.y + by.y};
+      all.lay(canvas, laid);
+      if (const int meant = layer->meant.empty() ? 0 : layer->meant.at(cell); meant != 0) all.meant.set(canvas, meant);
     });
   }
   return all;
@@ -114,9 +114,9 @@ Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& layin
     own.forEachStretch([&](CellPos first, int count) {
       for (int i = 0; i < count; ++i) {
         const CellPos cell{first.x + i, first.y};
-        const CellPos at{cell.x + patch.by.x, cell.y + patch.by.y};
-        edited.lay(cell, canvas.laidAt(at));
-        if (const int meant = canvas.meant.empty() ? 0 : canvas.meant.at(at); meant != 0) edited.meant.set(cell, meant);
+        const CellPos there{cell.x + patch.by.x, cell.y + patch.by.y};
+        edited.lay(cell, canvas.laidAt(there));
+        if (const int meant = canvas.meant.empty() ? 0 : canvas.meant.at(there); meant != 0) edited.meant.set(cell, meant);
       }
     });
     now = now.with(*at, std::move(edited));

@@ -71,6 +71,28 @@ bool holds(const InHand& hand, TileRef tile) {
   return found;
 }
 
+// The tiles of the edgings that show the material that a tile shows: all whose middle is of it, or those that show nothing else.
+void addMaterial(const Quilt& quilt, bool withBorders, TileRef tile, std::vector<TileRef>& kin) {
+  const Sheet* sheet = quilt.sheetAt(tile.slot);
+  if (!sheet || quilt.edgings().empty()) return;
+  const auto isPlain = [](const EdgingMember& one) {
+    const auto is = [&](const std::vector<MaterialIndex>& places) { return std::all_of(places.begin(), places.end(), [&](MaterialIndex place) { return place == one.middle; }); };
+    return is(one.sides) && is(one.corners);
+  };
+  for (const Shared<Edging>& edging : quilt.edgings()) {
+    if (edging->decides == Decides::path && !withBorders) continue;
+    const auto counts = [&](const EdgingMember& one) { return withBorders || isPlain(one); };
+    const auto own = std::find_if(edging->members.begin(), edging->members.end(), [&](const EdgingMember& one) {
+      return one.tile.tile == tile.number && one.tile.sheet == sheet->id && counts(one);
+    });
+    if (own == edging->members.end()) continue;
+    for (const EdgingMember& one : edging->members) {
+      const auto slot = one.middle == own->middle && counts(one) ? quilt.slots().find(one.tile.sheet) : std::nullopt;
+      if (slot) kin.push_back({*slot, one.tile.tile});
+    }
+  }
+}
+
 }  // namespace
 
 std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile, Alike alike) {
@@ -97,6 +119,8 @@ std::vector<TileRef> kinOf(const Quilt& quilt, const InHand* hand, TileRef tile,
     }
   };
   if (hand) look(*hand);
+  // Of what joins all that shows the same and nothing else; with a material in hand its borders, too.
+  if (alike == Alike::mix) addMaterial(quilt, hand && hand->joins(), tile, kin);
   for (const auto& stamp : quilt.stamps()) {
     look(stamp->held);
     if (alike != Alike::stamp) continue;

@@ -4,9 +4,15 @@
 #include <limits>
 
 #include "core/edit/Chance.h"
+#include "core/edit/Edgings.h"
+#include "core/edit/Joiner.h"
+#include "core/edit/Edgings.h"
+#include "core/edit/Joiner.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/LookAlikes.h"
 #include "core/edit/MapFacts.h"
+#include "core/edit/Rejoin.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/RowsAndColumns.h"
 #include "core/grid/Grid.h"
 
@@ -52,12 +58,22 @@ class NewGround {
   Laid at(CellPos place, const Laid& nearest) {
     if (!mixes_ || nearest.cell.empty()) return nearest;
     const auto [known, isNew] = looks_.try_emplace(nearest.cell.bits());
-    if (isNew) known->second = looksOf(quilt_, nearest.cell);
-    if (known->second.size() < 2) return nearest;
+    if (isNew) {
+      const Cell plain = plainOf(nearest.cell);
+      known->second = looksOf(quilt_, plain);
+      if (known->second.empty()) known->second = {{plain, 1}};
+    }
     return {thrownLook(known->second, thrown(kNewGround, grid_->toSide(place))), nearest.lift};
   }
 
  private:
+  // Of what joins the tile that shows its material and nothing else.
+  Cell plainOf(Cell cell) const {
+    const auto of = materialOfTile(quilt_, grid_->shape().kind, cell);
+    const auto plain = of ? plainTile(quilt_, *of->edging, of->material) : std::nullopt;
+    return plain.value_or(cell);
+  }
+
   static constexpr std::uint64_t kNewGround = 0x6e65772067726e64;  // a seed like any other
 
   const Quilt& quilt_;
@@ -127,7 +143,8 @@ Quilt withBounds(const Quilt& quilt, Id id, CellRect bounds, NewRoom room) {
     }
     next.layers[i].edit([&](Layer& layer) { static_cast<LayerCells&>(layer) = std::move(cells); });
   }
-  return quilt.with(std::move(next));
+  Quilt after = quilt.with(std::move(next));
+  return room == NewRoom::empty ? after : joinedWhereChanged(quilt, after, id);
 }
 
 Resized resized(const Quilt& quilt, Id id, const ResizeAsk& ask) {

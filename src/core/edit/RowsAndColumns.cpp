@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/InShares.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/ResizeMap.h"
 
 namespace uq {
@@ -10,6 +11,12 @@ namespace uq {
 namespace {
 
 constexpr int kMostLines = 2 * kFarthestCell;  // so that no sum overflows
+constexpr int kJoinedBeside = 1;                // cells on either side of what came in, or went
+
+void joinBand(Quilt& quilt, LayerAt at, const CellSet& band) {
+  Rejoined joined = rejoined(quilt, at, band);
+  if (!joined.changed.empty()) quilt = quilt.with(at, std::move(joined.cells));
+}
 
 bool goesAlong(const Layer& layer, Id only) { return layer.holdsTiles() && (only.empty() || layer.id == only); }
 
@@ -117,7 +124,18 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
       }
     }
   }
-  return quilt.with(std::move(next));
+  Quilt after = quilt.with(std::move(next));
+  if (quilt.edgings().empty()) return after;
+  // What now lies beside something else is joined with it.
+  const Map& now = *after.map(id);
+  const int from = lines.at - kJoinedBeside;
+  const int to = lines.at + std::max(lines.count, 0) + kJoinedBeside;
+  const CellRect all = now.bounds;
+  const CellSet band(lines.areColumns() ? CellRect{from, all.y0, to, all.y1}.intersected(all) : CellRect{all.x0, from, all.x1, to}.intersected(all));
+  for (const Shared<Layer>& layer : std::vector(now.layers)) {
+    if (layer->holdsTiles() && goesAlong(layer.read(), only)) joinBand(after, {id, layer->id}, band);
+  }
+  return after;
 }
 
 std::int64_t paintedIn(const Map& map, const CellLines& lines, Id only) {
