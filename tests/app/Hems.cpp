@@ -146,6 +146,37 @@ TEST_F(Hems, TheHeightOfWallsIsSaidBeforeTheyAreLaid) {
   EXPECT_EQ(session().desk().lift, 0) << "nothing is lifted meanwhile";
 }
 
+TEST_F(Hems, WhereMaterialsArePaintedARightClickTakesTheMaterial) {
+  session().verbs().layers.choose(map().layerNamed("Paving")->id);
+  hand.click(room->canvas(), onMap({26, 3}), Qt::RightButton);
+  EXPECT_FALSE(session().desk().inHand.joins()) << "tiles were painted here last";
+  auto* joins = part<QToolButton>("manner-joins");
+  ASSERT_TRUE(joins->isEnabled()) << "but the tile says that it joins";
+  hand.click(joins);
+  ASSERT_TRUE(session().desk().inHand.joins());
+  EXPECT_EQ(session().desk().inHand.material, materialOf("Street ground", "lawn"));
+  EXPECT_TRUE(joins->isChecked());
+  EXPECT_FALSE(part<QToolButton>("manner-as-it-is")->isChecked());
+  hand.click(room->canvas(), onMap({20, 9}));
+  EXPECT_EQ(material("Street ground", "Paving", {20, 9}), materialOf("Street ground", "lawn"));
+  hand.click(room->canvas(), onMap({10, 29}), Qt::RightButton);
+  ASSERT_TRUE(session().desk().inHand.joins());
+  EXPECT_EQ(session().desk().inHand.material, materialOf("Street ground", "canal"));
+  hand.moveTo(room->canvas(), onMap({11, 29}));
+  EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("canal"))) << room->canvas()->tagText().toStdString();
+  // As it is, its tile is laid as any other, and then tiles are taken again.
+  hand.click(part<QToolButton>("manner-as-it-is"));
+  EXPECT_FALSE(session().desk().inHand.joins());
+  hand.click(room->canvas(), onMap({11, 29}));
+  hand.click(room->canvas(), onMap({26, 3}), Qt::RightButton);
+  EXPECT_FALSE(session().desk().inHand.joins());
+  // M goes round all manners, joining among them.
+  for (int i = 0; i < 3; ++i) hand.key(Qt::Key_M);
+  EXPECT_TRUE(session().desk().inHand.joins());
+  hand.key(Qt::Key_M);
+  EXPECT_FALSE(session().desk().inHand.joins());
+}
+
 TEST_F(Hems, WhatIsInHandIsBroughtAlongFromTheBench) {
   hand.click(room->table(), onTable("trim", 0));
   hand.drag(room->table(), {onTable("trim", 8), onTable("trim", 11)});

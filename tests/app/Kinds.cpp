@@ -36,7 +36,7 @@ class Kinds : public PaintingHand {
 };
 
 TEST_F(Kinds, FillGoesUpToAnotherKindAndItsCountFollowsShiftAtOnce) {
-  makeRows(0, 1, 2);
+  makeRows(0, 6, 12);
   hand.click(room->table(), onTable("rails", 1));
   session().verbs().layers.choose(siding().layerNamed("Ground")->id);
   hand.key(Qt::Key_4);
@@ -53,7 +53,7 @@ TEST_F(Kinds, FillGoesUpToAnotherKindAndItsCountFollowsShiftAtOnce) {
   EXPECT_THAT(tag(), testing::HasSubstr("48 cells"));
   // What is kept together in a stamp, then the whole pile.
   IdSource ids(5);
-  const Block pair({{{0, 0}, Cell(tile("street", 0), {})}, {{1, 0}, Cell(tile("street", 1), {})}});
+  const Block pair({{{0, 0}, Cell(tile("street", 0), {})}, {{1, 0}, Cell(tile("street", 6), {})}});
   session().quiltStep(QStringLiteral("Keep"), keepStamp(session().quilt(), InHand(pair, GridKind::orthogonal), "pair", ids).quilt);
   Desk desk = session().desk();
   desk.options.alike = Alike::stamp;
@@ -70,7 +70,7 @@ TEST_F(Kinds, FillGoesUpToAnotherKindAndItsCountFollowsShiftAtOnce) {
 }
 
 TEST_F(Kinds, SwapOnTheTapeTurnsEverySuchTileIntoTheOneInHand) {
-  makeRows(0, 1, 0);
+  makeRows(0, 6, 0);
   const LayerAt ground{siding().id, siding().layerNamed("Ground")->id};
   LayerCells turned = *session().quilt().layer(ground);
   turned.lay(CellPos{3, 12}, Cell(tile("street", 0), Turn{true, 0}), 16);
@@ -91,7 +91,7 @@ TEST_F(Kinds, SwapOnTheTapeTurnsEverySuchTileIntoTheOneInHand) {
   EXPECT_EQ(at("Ground", {23, 5}), Cell(tile("street", 40), {}));
   EXPECT_EQ(at("Ground", {3, 12}), Cell(tile("street", 40), Turn{true, 0})) << "turned as it was";
   EXPECT_EQ(siding().layerNamed("Ground")->lifts.at({3, 12}), 16);
-  EXPECT_EQ(at("Ground", {5, 3}), Cell(tile("street", 1), {}));
+  EXPECT_EQ(at("Ground", {5, 3}), Cell(tile("street", 6), {}));
   expectTheSameFromItsList("a swap");
   hand.moveTo(canvas(), onMap({5, 9}));
   EXPECT_THAT(tag(), testing::HasSubstr("Nothing lies here on Ground"));

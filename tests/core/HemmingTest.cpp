@@ -10,6 +10,8 @@
 #include "core/SavedQuilt.h"
 #include "core/edit/JoinLaying.h"
 #include "core/edit/Rejoin.h"
+#include "core/edit/ResizeMap.h"
+#include "core/edit/Seams.h"
 #include "core/edit/Selected.h"
 #include "core/store/EdgingText.h"
 #include "core/store/JsonText.h"
@@ -184,6 +186,43 @@ TEST(Hemming, MakesARoomOfOneBoxOfFloor) {
   }
 }
 
+// Over a stitch, too: what has been laid by then is what walls stand on.
+TEST(Hemming, MakesARoomAcrossAStitch) {
+  HemmedMap on(GridKind::orthogonal);
+  makeRooms(on);
+  on.quilt = withBounds(on.quilt, on.map, {0, 0, 8, 16}, NewRoom::empty);
+  const MapAdded right = addMap(on.quilt, {"Annex", on.shape, 8, 16}, on.ids);
+  on.quilt = sewn(right.quilt, on.map, right.map, {8, 0}, on.ids).quilt;
+  on.paint(on.plan(on.floor, Tool::box, 2), {{5, 5}, {10, 10}});
+  const LayerAt walls = *on.ofRole("walls");
+  EXPECT_TRUE(on.isWall(walls, {4, 8}));
+  EXPECT_EQ(on.tile(walls, {7, 5}), static_cast<int>(HemmedMap::faceTile(HemRow::top, HemPiece::middle)));
+  const Map& annex = *on.quilt.map(right.map);
+  const auto layer = std::find_if(annex.layers.begin(), annex.layers.end(), [](const Shared<Layer>& one) { return one->role == "walls"; });
+  ASSERT_NE(layer, annex.layers.end());
+  EXPECT_EQ((*layer)->cells.at({2, 5}).tile().number, HemmedMap::faceTile(HemRow::top, HemPiece::right));
+  EXPECT_EQ((*layer)->cells.at({3, 8}).tile().number, 0b0101u);
+}
+
+// What is laid stays inside what may be touched, the walls around it too.
+TEST(Hemming, KeepsInsideTheSelection) {
+  HemmedMap on(GridKind::orthogonal);
+  makeRooms(on);
+  on.paint(on.plan(on.floor, Tool::box, 2), {{4, 4}, {9, 9}});
+  const Quilt before = on.quilt;
+  StrokePlan plan = on.plan(on.floor, Tool::box, 2);
+  plan.within = CellSet(CellRect{8, 5, 13, 8});
+  on.paint(plan, {{6, 2}, {14, 12}});
+  for (const Shared<Layer>& layer : on.quilt.map(on.map)->layers) {
+    for (int y = 0; y < 16; ++y) {
+      for (int x = 0; x < 16; ++x) {
+        if (plan.within.contains({x, y})) continue;
+        EXPECT_EQ(layer->cells.at({x, y}), before.layer({on.map, layer->id})->cells.at({x, y})) << x << ", " << y;
+      }
+    }
+  }
+}
+
 TEST(Hemming, OpensARoomWhereAPieceOfWallIsTakenAway) {
   HemmedMap on(GridKind::orthogonal);
   makeRooms(on);
@@ -231,6 +270,50 @@ TEST(Hemming, ComesAlongWhereWallsAreMovedOrJoinedAnew) {
   on.quilt = anew.quilt;
   EXPECT_EQ((FaceKnown{on, on.ground(), 2}).wrong(faces), 0);
   EXPECT_TRUE(rejoinedWithHems(on.quilt, on.ground(), CellSet(on.bounds)).changed.empty());
+}
+
+// Two maps that are sewn come out as one would, walls and faces, on all grids.
+TEST(Hemming, GoesOverStitchesAsOnOneMap) {
+  for (const char* role : {"", "faces"}) {
+    EXPECT_TRUE(rc::check(std::string("on a layer of role ") + role, [role] {
+      const GridKind kind = *rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds)));
+      HemmedMap whole(kind);
+      HemmedMap halves(kind);
+      for (HemmedMap* on : {&whole, &halves}) on->change(on->walls, [&](Edging& walls) { walls.hems[0].role = role; });
+      halves.quilt = withBounds(halves.quilt, halves.map, {0, 0, 8, 16}, NewRoom::empty);
+      const MapAdded right = addMap(halves.quilt, {"Annex", halves.shape, 8, 16}, halves.ids);
+      const Sewing joined = sewn(right.quilt, halves.map, right.map, {8, 0}, halves.ids);
+      halves.quilt = joined.quilt;
+      RC_ASSERT(halves.quilt.seams().size() == 1u);
+      const int rows = *rc::gen::inRange(1, 4);
+      for (int i = 0; i < 5; ++i) {
+        const Tool tool = *rc::gen::element(Tool::brush, Tool::box, Tool::line);
+        const bool takesAway = i > 0 && *rc::gen::inRange(0, 3) == 0;
+        std::vector<CellPos> path = anyPath(whole.bounds, 2);
+        path[0].x %= 8;
+        for (HemmedMap* on : {&whole, &halves}) {
+          StrokePlan plan = on->plan(on->walls, tool, rows);
+          plan.takesAway = takesAway;
+          on->paint(plan, path);
+        }
+        const Map& left = *halves.quilt.map(halves.map);
+        const Map& beyond = *halves.quilt.map(right.map);
+        for (const Shared<Layer>& layer : whole.quilt.map(whole.map)->layers) {
+          const auto half = [&](const Map& map) -> const Layer* {
+            const auto found = std::find_if(map.layers.begin(), map.layers.end(), [&](const Shared<Layer>& one) { return one->role == layer->role; });
+            return found == map.layers.end() ? nullptr : &found->read();
+          };
+          for (int y = 0; y < 16; ++y) {
+            for (int x = 0; x < 16; ++x) {
+              const Layer* here = half(x < 8 ? left : beyond);
+              const Cell cell = here ? here->cells.at({x < 8 ? x : x - 8, y}) : Cell();
+              RC_ASSERT(cell == layer->cells.at({x, y}));
+            }
+          }
+        }
+      }
+    }));
+  }
 }
 
 TEST(Hemming, IsReadAsItWasWritten) {

@@ -64,7 +64,7 @@ void MaterialStrip::fit() {
   updateGeometry();
 }
 
-QSize MaterialStrip::sizeHint() const { return {QFrame::sizeHint().width(), wanted_}; }
+QSize MaterialStrip::sizeHint() const { return {0, wanted_}; }
 
 void MaterialStrip::setSession(Session* session) {
   if (session_) session_->disconnect(this);
@@ -91,6 +91,8 @@ void MaterialStrip::refresh() {
   }
   if (map && shown.size() > 1) {
     const std::set<Id> used = sheetsUsedOn(session_->quilt(), *map);
+    // The more there is to choose the sooner it is seen.
+    std::stable_sort(shown.begin(), shown.end(), [](const Edging* a, const Edging* b) { return a->materials.size() > b->materials.size(); });
     std::stable_partition(shown.begin(), shown.end(), [&](const Edging* edging) {
       return std::any_of(edging->members.begin(), edging->members.end(), [&](const EdgingMember& one) { return used.contains(one.tile.sheet); });
     });

@@ -3,6 +3,7 @@
 #include <QFileInfo>
 #include <QPointer>
 #include <algorithm>
+#include <set>
 
 #include "app/workroom/Session.h"
 #include "core/sheets/TileMarks.h"
@@ -309,6 +310,7 @@ const TileUses& SheetWork::usesHere() {
 const TileUses& SheetWork::usesEverywhere() {
   std::vector<Revision> now;
   for (const auto& map : session_->quilt().maps()) now.push_back(map->revision);
+  for (const auto& edging : session_->quilt().edgings()) now.push_back(edging->revision);
   const bool same = std::equal(now.begin(), now.end(), usesOf_.begin(), usesOf_.end(),
                                [](Revision a, Revision b) { return a.is(b); });
   if (!same || now.empty()) {
@@ -329,6 +331,16 @@ SheetWork::Joined SheetWork::joinTiles(Id id, const std::vector<std::uint32_t>& 
   const SheetPictures& pictures = session_->painter().pictures();
   Edging guess = tiles.size() < 2 ? guessedFromSheet(quilt, pictures, *sheet, shape) : guessedFromTiles(quilt, pictures, tiles, shape);
   if (guess.members.size() < 2 || guess.materials.empty()) return {{}, "Nothing on " + sheet->name + " looks as if it joined"};
+  // Joined already, they are seen again as they are.
+  const auto tilesOf = [](const Edging& edging) {
+    std::set<TileId> all;
+    for (const EdgingMember& one : edging.members) all.insert(one.tile);
+    return all;
+  };
+  const std::set<TileId> asked = tilesOf(guess);
+  for (const Shared<Edging>& one : quilt.edgings()) {
+    if (areOfOneFamily(one->grid, guess.grid) && tilesOf(one.read()) == asked) return {one->id, {}};
+  }
   EdgingAdded added = addEdging(quilt, std::move(guess), sheet->name, session_->work().ids());
   if (added.edging.empty()) return {{}, "What was guessed of " + sheet->name + " cannot be kept"};
   const std::string name = added.quilt.edging(added.edging)->name;

@@ -116,7 +116,8 @@ class HemSteps {
     const LayerCells was = ownLayer ? of.was : onto;
     Hemming::Hemmed hemmed = of.hems.lay(onto, {hem, of.now, of.was, was, of.laid, of.changed, ask.rows, ask.asItLies, ownLayer, ask.may, ask.isGround});
     done.changed = done.changed.united(hemmed.changed);
-    done.bared = done.bared.united(hemmed.bared);
+    // What lies all around has nothing below it.
+    if (&of == &main_) done.bared = done.bared.united(hemmed.bared);
   }
 
   std::vector<CellPos> near(CellPos at) const {
@@ -170,10 +171,16 @@ class HemSteps {
         if (const CellPos at{first.x + i, first.y}; free(at)) laid.insert(at);
       }
     });
+    CellSet gone;
+    take.forEachStretch([&](CellPos first, int count) {
+      for (int i = 0; i < count; ++i) {
+        if (const CellPos at{first.x + i, first.y}; ask.may(at)) gone.insert(at);
+      }
+    });
     const auto isRinged = [&](CellPos at) { return holds(main_.now, at); };
-    CellSet changed = laid.united(take);
+    CellSet changed = laid.united(gone);
     if (!laid.empty()) changed = changed.united(ring.joiner.lay(onto, {ask.stroke, laid, ring.material, false, {}, ask.may, jointsOf(laid, isRing, isRinged)}));
-    if (!take.empty()) changed = changed.united(ring.joiner.lay(onto, {ask.stroke, take, ring.material, true, {}, ask.may}));
+    if (!gone.empty()) changed = changed.united(ring.joiner.lay(onto, {ask.stroke, gone, ring.material, true, {}, ask.may}));
     own.now = onto;
     own.laid = laid;
     own.changed = changed;
@@ -244,9 +251,14 @@ class JoinLaying : public Laying {
     main.changed = endsAfter(grid_, main, cells, beside);
     const HemSteps::Done done = steps_.lay(onto, {{}, before, false, hand_.rows, false, ask.may, isGround_});
     beside = beside.united(done.changed);
-    const auto mayBeside = [&](CellPos at) { return ask.may(at) && !steps_.isHem(onto.cells.at(at)); };
-    if (!done.bared.empty()) beside = beside.united(joiner_.lay(onto, {before, done.bared, hand_.material, true, {}, mayBeside}));
+    if (!done.bared.empty()) beside = beside.united(layGround(onto, before, done.bared, ask.may));
     return {ask.cells, {}, beside.without(ask.cells)};
+  }
+
+  // Where a hem lay on the material's own layer and lies no more comes what lies around.
+  CellSet layGround(LayerCells& onto, const LayerCells& before, const CellSet& bared, const std::function<bool(CellPos)>& may) {
+    const auto mayBeside = [&](CellPos at) { return may(at) && !steps_.isHem(onto.cells.at(at)); };
+    return joiner_.lay(onto, {before, bared, hand_.material, true, {}, mayBeside});
   }
 
   // What is brought along goes with the border that it hangs beside, not by itself.
@@ -261,7 +273,9 @@ class JoinLaying : public Laying {
   Touched layHems(LayerCells& onto, const LayerCells& before, const Ask& ask) {
     if (ask.part > hand_.others.size()) return {};
     const HemSteps::Done done = steps_.lay(onto, {hand_.others[ask.part - 1].role, before, ask.onLanding, hand_.rows, false, ask.may, isGround_});
-    return {{}, {}, done.changed};
+    CellSet beside = done.changed;
+    if (!done.bared.empty()) beside = beside.united(layGround(onto, before, done.bared, ask.may));
+    return {{}, {}, std::move(beside)};
   }
 
   Joiner joiner_;

@@ -67,9 +67,16 @@ class NewGround {
   }
 
  private:
+  // Whether it is a member that shows its material and nothing else.
+  bool isPlain(const Edging& edging, Cell cell) const {
+    const EdgingMember* member = Joiner(quilt_, edging, *grid_).memberAt(cell);
+    const auto shows = [&](const std::vector<MaterialIndex>& places) { return std::all_of(places.begin(), places.end(), [&](MaterialIndex one) { return one == member->middle; }); };
+    return member && shows(member->sides) && shows(member->corners);
+  }
   // Of what joins the tile that shows its material and nothing else.
   Cell plainOf(Cell cell) const {
     const auto of = materialOfTile(quilt_, grid_->shape().kind, cell);
+    if (of && isPlain(*of->edging, cell)) return cell;
     const auto plain = of ? plainTile(quilt_, *of->edging, of->material) : std::nullopt;
     return plain.value_or(cell);
   }

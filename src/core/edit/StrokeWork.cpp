@@ -154,7 +154,7 @@ void Stroke::Work::planLaying(SidePos anchor, std::optional<CellRect> stretched)
 
 bool Stroke::Work::isGround(CellPos cell) const {
   const auto patch = patchwork_.at(cell);
-  const Map* map = patch ? now_.map(patch->map) : nullptr;
+  const Map* map = patch ? seen_.map(patch->map) : nullptr;
   return map && hasGround(*map, patch->onMap(cell));
 }
 
@@ -262,6 +262,7 @@ void Stroke::Work::lay(const CellSet& cells) {
                           way_,
                           part > 0 && at == landing_.layers.front()};
     Laying::Touched touched;
+    if (part > 0 || plan_.hand.joins()) seen_ = now_;
     if (across_) {
       const bool alike = laying_->alike() && plan_.hand.others.empty() && !careful_;
       now_ = across_->lay(std::move(now_), before_, at, *laying_, ask, alike, touched);

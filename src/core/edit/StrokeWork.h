@@ -46,6 +46,7 @@ class Stroke::Work {
   // The cells of a set that may be touched, and whether one may.
   CellSet allowed(const CellSet& cells) const;
   bool mayTouch(CellPos cell) const;
+  // Whether ground lies there, as the parts laid so far left it.
   bool isGround(CellPos cell) const;
   void planLaying(SidePos anchor, std::optional<CellRect> stretched = {});
 
@@ -91,6 +92,7 @@ class Stroke::Work {
   std::optional<CellPos> last_;
   std::unique_ptr<Laying> laying_;
   std::vector<CellPos> way_;  // of this move, where what is in hand joins
+  Quilt seen_ = before_;  // before the part that is being laid
   CellRect footprint_;  // around all that would be laid, beyond the map's edge too
   bool careful_ = false;
   bool putOff_ = false;

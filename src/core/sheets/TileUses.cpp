@@ -28,6 +28,15 @@ TileUses usesWithin(const Map& map) {
 TileUses usesIn(const Quilt& quilt) {
   TileUses uses;
   for (const auto& map : quilt.maps()) add(uses, usesOn(map.read()));
+  const auto keep = [&](const TileId& tile) {
+    if (const auto slot = quilt.slots().find(tile.sheet)) uses.try_emplace({*slot, tile.tile}, 0);
+  };
+  for (const Shared<Edging>& edging : quilt.edgings()) {
+    for (const EdgingMember& one : edging->members) keep(one.tile);
+    for (const Hem& hem : edging->hems) {
+      for (const HemTile& one : hem.tiles) keep(one.tile);
+    }
+  }
   return uses;
 }
 

@@ -17,7 +17,7 @@ using TileUses = std::map<TileRef, std::int64_t>;
 TileUses usesOn(const Map& map);
 TileUses usesWithin(const Map& map);
 
-// Of all maps of the quilt.
+// Of all maps of the quilt; tiles of edgings that lie nowhere are among them, 0 times.
 TileUses usesIn(const Quilt& quilt);
 
 // The numbers of one sheet that must not lose their meaning: laid on a map, a frame or facing partner of a tile, or

@@ -141,6 +141,7 @@ Json handJson(const InHand& hand, const Quilt& quilt, SheetsBy by) {
   if (const Edging* edging = quilt.edging(hand.edging)) {
     json.emplace_back("edging", by == SheetsBy::id ? edging->id.text() : edging->name);
     json.emplace_back("material", materialName(*edging, hand.material));
+    if (hand.rows > 0) json.emplace_back("rows", hand.rows);
   }
   return json;
 }
@@ -180,7 +181,8 @@ Result<InHand> materialFrom(Fields& fields, const Quilt& quilt) {
   if (!material || *material == kNothingSeen) return wrong("“" + edging->name + "” has no material “" + name + "”");
   InHand hand = materialInHand(quilt, *edging, *material);
   if (hand.empty()) return wrong("no tile that is there shows “" + name + "”");
-  return hand;
+  hand.rows = fields.numberIfAny("rows", 1, kMostHemRows, 0);
+  return checked(fields, std::move(hand));
 }
 
 }  // namespace

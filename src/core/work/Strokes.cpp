@@ -132,7 +132,6 @@ void Strokes::begin(const Ask& ask) {
       strokeName(work_.desk(), work_.quilt(), ask.tool.value_or(work_.desk().tool), ask.takesAway);
   const bool joins = plan.hand.joins();
   const bool lays = !plan.takesAway && plan.tool != Tool::erase;
-  if (!work_.begin(name, Gesture::painting(Stroke(work_.quilt(), std::move(plan))))) return;
   const Id layer = work_.desk().activeAt().layer;
   if (lays && joins != work_.desk().joined.contains(layer)) {
     Desk desk = work_.desk();
@@ -140,6 +139,7 @@ void Strokes::begin(const Ask& ask) {
     else desk.joined.erase(layer);
     work_.setDesk(std::move(desk));
   }
+  if (!work_.begin(name, Gesture::painting(Stroke(work_.quilt(), std::move(plan))))) return;
   for (const CellPos cell : ask.path) moveTo(cell, ask.even);
 }
 
