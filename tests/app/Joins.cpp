@@ -41,7 +41,8 @@ TEST_F(Joins, ASheetIsJoinedAndAMaterialPainted) {
   EXPECT_FALSE(room->bench()->isVisible());
   // Joined once, they are seen again and not joined a second time.
   const std::size_t edgings = session().quilt().edgings().size();
-  hand.click(part<QToolButton>("join-sheet"));
+  Q_EMIT room->table()->sheetChosen(sheetNamed("street"));
+  hand.click(join);
   EXPECT_EQ(room->bench()->edging(), edging.id);
   EXPECT_EQ(session().quilt().edgings().size(), edgings);
   hand.key(Qt::Key_Escape);
