@@ -15,6 +15,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/workroom/Clipboard.h"
 #include "core/store/CellsText.h"
+#include "core/edit/Edgings.h"
 #include "core/edit/LayCells.h"
 #include "core/store/Documents.h"
 #include "core/store/EdgingText.h"
@@ -105,13 +106,12 @@ class EveryAction : public Story {
     if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
     if (id == ActionId::removeColumns || id == ActionId::removeRows) select({3, 3, 6, 5});
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
-    const bool needsAllowance = id == ActionId::dropAllowance || id == ActionId::showAllowance;
-    if (needsAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
+    if (id == ActionId::joinThese) session().quiltStep(QStringLiteral("Join it no more"), session().quilt().without<Edging>(edgingNamed(session().quilt(), "Street ground")->id));
+    if (id == ActionId::dropAllowance || id == ActionId::showAllowance) session().verbs().maps.resize(moved(yard().bounds, {-3, 0, 0, 0}));
     if (id == ActionId::liftLower) session().verbs().hand.setLift(32);
     if (id == ActionId::looseJoints || id == ActionId::closeJoint || id == ActionId::closeJoints) {
       // The right end of a hedge goes.
-      session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 7});
-      session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, 8});
+      for (const int y : {7, 8}) session().verbs().selection.removeCell(yard().layerNamed("Sheds & trams")->id, {45, y});
     }
     // Of selected cells only those would be looked at.
     if (id == ActionId::closeJoints || id == ActionId::joinAnew) select({});

@@ -198,10 +198,10 @@ TEST(Hemming, MakesARoomAcrossAStitch) {
   EXPECT_TRUE(on.isWall(walls, {4, 8}));
   EXPECT_EQ(on.tile(walls, {7, 5}), static_cast<int>(HemmedMap::faceTile(HemRow::top, HemPiece::middle)));
   const Map& annex = *on.quilt.map(right.map);
-  const auto layer = std::find_if(annex.layers.begin(), annex.layers.end(), [](const Shared<Layer>& one) { return one->role == "walls"; });
-  ASSERT_NE(layer, annex.layers.end());
-  EXPECT_EQ((*layer)->cells.at({2, 5}).tile().number, HemmedMap::faceTile(HemRow::top, HemPiece::right));
-  EXPECT_EQ((*layer)->cells.at({3, 8}).tile().number, 0b0101u);
+  const auto found = std::find_if(annex.layers.begin(), annex.layers.end(), [](const Shared<Layer>& one) { return one->role == "walls"; });
+  ASSERT_NE(found, annex.layers.end());
+  EXPECT_EQ((*found)->cells.at({2, 5}).tile().number, HemmedMap::faceTile(HemRow::top, HemPiece::right));
+  EXPECT_EQ((*found)->cells.at({3, 8}).tile().number, 0b0101u);
 }
 
 // What is laid stays inside what may be touched, the walls around it too.
@@ -221,6 +221,20 @@ TEST(Hemming, KeepsInsideTheSelection) {
       }
     }
   }
+}
+
+// A layer that is locked keeps what lies there, and hinders no stroke on another.
+TEST(Hemming, LeavesALockedLayerAsItIs) {
+  HemmedMap on(GridKind::orthogonal);
+  on.change(on.walls, [&](Edging& walls) { walls.hems[0].role = "faces"; });
+  on.paint(on.plan(on.walls, Tool::line, 3), {{2, 2}, {6, 2}});
+  const LayerAt faces = *on.ofRole("faces");
+  const LayerCells before = *on.quilt.layer(faces);
+  StrokePlan plan = on.plan(on.walls, Tool::line, 3);
+  plan.shut = {faces.layer};
+  on.paint(plan, {{2, 8}, {6, 8}});
+  EXPECT_TRUE(on.isWall(on.ground(), {4, 8}));
+  EXPECT_EQ(static_cast<const LayerCells&>(*on.quilt.layer(faces)), before);
 }
 
 TEST(Hemming, OpensARoomWhereAPieceOfWallIsTakenAway) {

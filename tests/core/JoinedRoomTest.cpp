@@ -45,7 +45,7 @@ TEST(JoinedRoom, LinesThatComeInOrGoLeaveRightEnds) {
 
 TEST(JoinedRoom, AMaterialIsTheSameWhereItShowsNothingElse) {
   HemmedMap on(GridKind::orthogonal);
-  const auto tileRef = [&](std::uint32_t number) { return TileRef{*on.quilt.slots().find(on.sheet), number}; };
+  const std::function<TileRef(std::uint32_t)> tileRef = [&](std::uint32_t number) { return TileRef{*on.quilt.slots().find(on.sheet), number}; };
   on.change(on.walls, [&](Edging& walls) { walls.members.push_back({{on.sheet, 150}, {}, 0, {0, 0, 0, 0}, {}}); });
   EXPECT_THAT(kinOf(on.quilt, nullptr, tileRef(15)), testing::UnorderedElementsAre(tileRef(15), tileRef(150)));
   EXPECT_THAT(kinOf(on.quilt, nullptr, tileRef(3)), testing::ElementsAre(tileRef(3))) << "its borders are not the same";

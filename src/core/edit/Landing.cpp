@@ -124,6 +124,11 @@ Landing landingOf(const Quilt& quilt, const LandingAsk& ask, const CellSet& cell
   }
   for (const HandPart& part : ask.hand.others) {
     const LayerAt at = layerFor(landing, ask, part, ids);
+    if (part.onlyRole && ask.shut.contains(at.layer)) {
+      // What comes along stays away; what is painted is painted.
+      landing.layers.push_back({map.id, {}});
+      continue;
+    }
     landing.layers.push_back(at);
     const Layer* layer = landing.quilt.layer(at);
     if (layer && ask.shut.contains(layer->id) && landing.refusal.empty()) {
