@@ -132,8 +132,14 @@ QWidget* HemRows::makeRow(std::size_t index) {
     auto* unit = makeSoftLabel(row);
     unit->setWordWrap(false);
     unit->setText(tr("rows"));
-    lower->addWidget(rows);
-    lower->addWidget(unit);
+    // They stay together at a line's end.
+    auto* both = new QWidget(row);
+    auto* beside = new QHBoxLayout(both);
+    beside->setContentsMargins(0, 0, 0, 0);
+    beside->setSpacing(kRowGap);
+    beside->addWidget(rows);
+    beside->addWidget(unit);
+    lower->addWidget(both);
   }
   auto* role = menuButton(called("role"), tr("The layer on which it lies"), row);
   role->setText(hem.role.empty() ? tr("same layer") : tr("on %1").arg(QString::fromStdString(hem.role)));

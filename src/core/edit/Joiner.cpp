@@ -93,18 +93,12 @@ std::size_t Joiner::HashWant::operator()(const Want& want) const {
   return mixedBits(halves[0] ^ mixedBits(halves[1]));
 }
 
-const EdgingMember* Joiner::memberAt(Cell cell) const {
-  const auto found = cell.empty() ? byCell_.end() : byCell_.find(cell.bits());
-  return found == byCell_.end() ? nullptr : found->second;
-}
-
-const EdgingMember* Joiner::shownAt(Seen& before, CellPos at) const {
-  const EdgingMember* member = memberAt(before.at(at));
-  const int meant = member ? before.meant(at) : 0;
-  if (meant == 0) return member;
+const EdgingMember* Joiner::meantAt(const Seen& before, const EdgingMember& member, CellPos at) const {
+  const int meant = before.meant(at);
+  if (meant == 0) return &member;
   const auto [known, isNew] = meant_.try_emplace(meant);
   if (isNew) known->second = memberMeant(edging_, meant);
-  return known->second ? &*known->second : member;
+  return known->second ? &*known->second : &member;
 }
 
 std::optional<MaterialIndex> Joiner::materialOf(Cell cell) const {
@@ -126,14 +120,16 @@ void Joiner::layCorner(CellPos at, std::size_t corner, MaterialIndex material) {
 std::optional<MaterialIndex> Joiner::middleOf(Seen& before, CellPos at) const {
   const std::int8_t laid = laid_.at(at);
   if (laid != SparseBytes::kUnset) return laid;
-  const EdgingMember* own = shownAt(before, at);
-  return own ? std::optional(own->middle) : materialOf(before.at(at));
+  const Cell there = before.at(at);
+  if (const EdgingMember* own = shown(before, there, at)) return own->middle;
+  return there.empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
 }
 
 std::optional<MaterialIndex> Joiner::cornerOf(Seen& before, CellPos at, std::size_t corner) const {
   if (const std::int8_t laid = cornerLaid(at, corner); laid != SparseBytes::kUnset) return laid;
-  if (const EdgingMember* own = shownAt(before, at)) return own->corners[corner];
-  return before.at(at).empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
+  const Cell there = before.at(at);
+  if (const EdgingMember* own = shown(before, there, at)) return own->corners[corner];
+  return there.empty() && hasNothing_ ? std::optional(kNothingSeen) : std::nullopt;
 }
 
 std::optional<MaterialIndex> Joiner::between(MaterialIndex a, MaterialIndex b) const {
@@ -296,7 +292,7 @@ void Joiner::layBetween(Seen& before, const Ask& ask, MaterialIndex laid, CellSe
 
 std::optional<Joiner::Want> Joiner::wanted(Seen& before, CellPos at) const {
   const Cell there = before.at(at);
-  const EdgingMember* own = shownAt(before, at);
+  const EdgingMember* own = shown(before, there, at);
   const std::int8_t laid = laid_.at(at);
   const bool isLaid = laid != SparseBytes::kUnset;
   const bool isClear = there.empty() && hasNothing_;

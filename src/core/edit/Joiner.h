@@ -68,7 +68,10 @@ class Joiner {
 
   // What a cell is to show after what was laid so far; nothing where that is none of the edging's business.
   std::optional<EdgingShape> wantedAt(const LayerCells& before, CellPos at) const;
-  const EdgingMember* memberAt(Cell cell) const;
+  const EdgingMember* memberAt(Cell cell) const {
+    const auto found = cell.empty() ? byCell_.end() : byCell_.find(cell.bits());
+    return found == byCell_.end() ? nullptr : found->second;
+  }
   // Puts tiles that show what was meant better in the place of those that stand in; the cells that changed.
   CellSet layMeant(LayerCells& onto);
   // The members nearest to a shape, the best first, at most so many.
@@ -80,6 +83,7 @@ class Joiner {
    public:
     explicit Seen(const LayerCells& layer) : cells_(layer.cells), meant_(layer.meant.empty() ? nullptr : &layer.meant) {}
     Cell at(CellPos pos) { return cells_.at(pos); }
+    bool hasMeant() const { return meant_ != nullptr; }
     int meant(CellPos pos) const { return meant_ ? meant_->at(pos) : 0; }
 
    private:
@@ -87,7 +91,12 @@ class Joiner {
     const NumberGrid* meant_;
   };
   // The member that lies there, or, of one that stands in, one that shows what was meant.
-  const EdgingMember* shownAt(Seen& before, CellPos at) const;
+  const EdgingMember* shownAt(Seen& before, CellPos at) const { return shown(before, before.at(at), at); }
+  const EdgingMember* shown(const Seen& before, Cell there, CellPos at) const {
+    const EdgingMember* member = memberAt(there);
+    return member && before.hasMeant() ? meantAt(before, *member, at) : member;
+  }
+  const EdgingMember* meantAt(const Seen& before, const EdgingMember& member, CellPos at) const;
   // What is wanted at a cell, to be looked up fast: middle, sides, corners.
   struct Want {
     std::array<std::int8_t, 16> places;
