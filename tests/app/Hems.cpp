@@ -216,8 +216,13 @@ TEST_F(Hems, WhatIsInHandIsBroughtAlongFromTheBench) {
   hand.click(swatch("material-street-ground-2"));
   hand.click(part<QToolButton>("edging-hedge"));
   hand.click(part<QToolButton>("bench-hem-add"));
+  EXPECT_EQ(hedge().hems.size(), 1u) << "lawn covers the ground and never ends";
+  hand.key(Qt::Key_Escape);
+  hand.click(swatch("material-loft-walls-0"));
+  hand.click(part<QToolButton>("edging-hedge"));
+  hand.click(part<QToolButton>("bench-hem-add"));
   ASSERT_EQ(hedge().hems.size(), 2u);
-  EXPECT_EQ(hedge().hems[1].aroundMaterial, "lawn");
+  EXPECT_EQ(hedge().hems[1].aroundMaterial, "wall");
   hand.click(part<QToolButton>("bench-hem-1-gone"));
   hand.click(part<QToolButton>("bench-hem-0-gone"));
   EXPECT_TRUE(hedge().hems.empty());

@@ -59,7 +59,8 @@ QImage OtherSides::pictureOf(TileRef tile) const {
 void OtherSides::refresh() {
   const Map* map = session_ ? session_->map() : nullptr;
   const Block* held = map ? &session_->desk().inHand.block : nullptr;
-  const bool one = held && held->parts().size() == 1 && map->grid.kind != GridKind::orthogonal &&
+  // A material is laid by what lies around it, never turned.
+  const bool one = held && !session_->desk().inHand.joins() && held->parts().size() == 1 && map->grid.kind != GridKind::orthogonal &&
                    held->parts().front().cell.tile().slot != kChalkSlot;
   setVisible(one);
   if (!one) return;

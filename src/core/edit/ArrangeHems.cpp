@@ -59,8 +59,13 @@ HemOfHand hemOfHand(const Quilt& quilt, const Edging& edging, MaterialIndex alon
   if (!found.why.empty()) return found;
   if (hand.joins()) {
     const Edging* around = quilt.edging(hand.edging);
+    if (!around || !showsNothing(*around)) {
+      // Taken away it would leave another of its materials behind.
+      found.why = "All around lies only what can end: no tile of this shows nothing beside it";
+      return found;
+    }
     hem.around = hand.edging;
-    hem.aroundMaterial = around ? materialName(*around, hand.material) : std::string();
+    hem.aroundMaterial = materialName(*around, hand.material);
     hem.name = freeName(edging, hem.aroundMaterial);
     hem.role = "things";
     return found;
