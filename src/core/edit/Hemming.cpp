@@ -6,17 +6,11 @@
 #include <set>
 
 #include "core/edit/Chance.h"
+#include "core/edit/Joiner.h"
 
 namespace uq {
 
 namespace {
-
-std::optional<Cell> cellOf(const Quilt& quilt, const TileId& tile, Turn turn) {
-  const Sheet* sheet = quilt.sheet(tile.sheet);
-  const auto slot = quilt.slots().find(tile.sheet);
-  if (!sheet || !slot || !sheet->place(tile.tile)) return std::nullopt;
-  return Cell({*slot, tile.tile}, turn);
-}
 
 // What it costs to lay a tile of one row, or piece, where another belongs: the less the more it looks like it.
 int rowCost(HemRow wanted, HemRow has) {

@@ -12,22 +12,18 @@
 
 namespace uq {
 
-namespace {
-
-std::optional<Cell> cellOf(const Quilt& quilt, const EdgingMember& member) {
-  const Sheet* sheet = quilt.sheet(member.tile.sheet);
-  const auto slot = quilt.slots().find(member.tile.sheet);
-  if (!sheet || !slot || !sheet->place(member.tile.tile)) return std::nullopt;
-  return Cell({*slot, member.tile.tile}, member.turn);
+std::optional<Cell> cellOf(const Quilt& quilt, const TileId& tile, Turn turn) {
+  const Sheet* sheet = quilt.sheet(tile.sheet);
+  const auto slot = quilt.slots().find(tile.sheet);
+  if (!sheet || !slot || !sheet->place(tile.tile)) return std::nullopt;
+  return Cell({*slot, tile.tile}, turn);
 }
-
-}  // namespace
 
 std::optional<Cell> plainTile(const Quilt& quilt, const Edging& edging, MaterialIndex material) {
   std::optional<Cell> best;
   long most = -1;
   for (const EdgingMember& one : edging.members) {
-    const auto cell = cellOf(quilt, one);
+    const auto cell = cellOf(quilt, one.tile, one.turn);
     if (!cell) continue;
     const auto own = [material](const std::vector<MaterialIndex>& places) { return std::count(places.begin(), places.end(), material); };
     const long shows = 100 * (one.middle == material ? 1 : 0) + own(one.sides) + own(one.corners);
@@ -40,7 +36,7 @@ Joiner::Joiner(const Quilt& quilt, const Edging& edging, const Grid& grid)
     : edging_(edging), grid_(grid), places_(static_cast<std::size_t>(placesOf(grid.shape().kind))), hasNothing_(showsNothing(edging)), seed_(std::hash<Id>()(edging.id)) {
   std::array<std::array<bool, kCodes>, kCodes> draws{};  // a member of the first shows the second at a side
   for (const EdgingMember& one : edging.members) {
-    const auto cell = cellOf(quilt, one);
+    const auto cell = cellOf(quilt, one.tile, one.turn);
     if (!cell) continue;
     members_.emplace_back(&one, *cell);
     // A tile with two meanings means the first.

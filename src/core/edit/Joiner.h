@@ -36,6 +36,8 @@
 
 namespace uq {
 
+// A tile as it lies on a map; nothing where its sheet, or it, is not there.
+std::optional<Cell> cellOf(const Quilt& quilt, const TileId& tile, Turn turn);
 // The tile that shows a material and nothing else, or else as much of it as any; nothing where no member does.
 std::optional<Cell> plainTile(const Quilt& quilt, const Edging& edging, MaterialIndex material);
 
