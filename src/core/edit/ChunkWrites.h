@@ -12,6 +12,13 @@ namespace uq {
 
 inline constexpr int kFewCells = 48;  // of a chunk: laid one by one
 
+// The rows of a chunk all of whose cells are meant.
+inline constexpr ChunkRows kWholeChunk = [] {
+  ChunkRows all{};
+  all.fill(~std::uint64_t{0});
+  return all;
+}();
+
 // Calls visit for each cell of a set inside one chunk.
 template <class Visit>
 void forEachBit(ChunkPos at, const ChunkRows& rows, Visit&& visit) {

@@ -6,6 +6,7 @@
 #include <limits>
 #include <set>
 
+#include "core/cells/CellGather.h"
 #include "core/edit/Chance.h"
 #include "core/edit/ChunkWrites.h"
 #include "core/edit/Meant.h"
@@ -151,8 +152,8 @@ MaterialIndex Joiner::ground(Seen& before, const CellSet& ring, MaterialIndex ta
 }
 
 Joiner::Rim Joiner::rimOf(const CellSet& cells) const {
-  CellSet ring;
-  CellSet rim;
+  CellGather ring;
+  CellGather rim;
   for (std::size_t corner = 0; corner < places_; ++corner) {
     // Of the cells at a corner the first is the cell itself.
     for (std::size_t i = 1; i < around_[0].atCorner[corner].size(); ++i) {
@@ -163,7 +164,7 @@ Joiner::Rim Joiner::rimOf(const CellSet& cells) const {
       });
     }
   }
-  return {std::move(ring), cells.without(rim)};
+  return {ring.set(), cells.without(rim.set())};
 }
 
 void Joiner::link(CellPos a, CellPos b, bool joins) {
@@ -398,20 +399,34 @@ std::optional<Cell> Joiner::chosen(const Known& known, CellPos at) const {
   return known.cells.front().first;
 }
 
-bool Joiner::layWanted(Seen& before, LayerCells& onto, CellPos at, bool keeps) {
+std::optional<Joiner::Next> Joiner::nextAt(Seen& before, Next now, CellPos at, bool keeps) {
   const auto want = wanted(before, at);
-  if (!want) return false;
+  if (!want) return std::nullopt;
   const Known& known = knownFor(*want);
-  const Cell now = onto.cells.at(at);
-  const bool isShown = known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now; });
-  const int wasMeant = onto.meant.empty() ? 0 : onto.meant.at(at);
-  if (keeps && isShown) return wasMeant != 0 && onto.meant.set(at, 0);
-  const auto next = chosen(known, at);
-  const int meant = known.cost > 0 ? meantOf(edging_, shapeFor(*want)) : 0;
-  if (!next || (*next == now && meant == wasMeant)) return false;
-  if (*next != now) onto.lay(at, Laid{*next, 0});
-  if (meant != 0 || !onto.meant.empty()) onto.meant.set(at, meant);
-  return true;
+  const bool isShown = keeps && known.cost == 0 && std::any_of(known.cells.begin(), known.cells.end(), [&](const auto& one) { return one.first == now.cell; });
+  const auto cell = isShown ? std::optional(now.cell) : chosen(known, at);
+  if (!cell) return std::nullopt;
+  const Next next{*cell, known.cost > 0 ? meantOf(edging_, shapeFor(*want)) : 0};
+  return next == now ? std::nullopt : std::optional(next);
+}
+
+CellSet Joiner::layWanted(Seen& before, LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may, bool keeps) {
+  CellGather changed;
+  cells.forEachChunk([&](ChunkPos chunk, const ChunkRows* rows) {
+    std::vector<std::pair<CellPos, int>> meant;
+    const bool hadMeant = !onto.meant.empty();
+    writeChunk(onto, chunk, rows ? *rows : kWholeChunk, [&](CellPos at) -> std::optional<Laid> {
+      if (may && !may(at)) return std::nullopt;
+      const Next was{onto.cells.at(at), hadMeant ? onto.meant.at(at) : 0};
+      const auto next = nextAt(before, was, at, keeps);
+      if (!next) return std::nullopt;
+      changed.insert(at);
+      if (hadMeant || next->meant != 0) meant.emplace_back(at, next->meant);
+      return next->cell == was.cell ? std::nullopt : std::optional(Laid{next->cell, 0});
+    });
+    for (const auto& [at, number] : meant) onto.meant.set(at, number);
+  });
+  return changed.set();
 }
 
 CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
@@ -422,17 +437,8 @@ CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
   const MaterialIndex laid = ask.takesAway ? ground(before, rim.ring, ask.material) : ask.material;
   layPlaces(before, ask, laid, rim);
   layBetween(before, ask, laid, rim.ring);
-  CellSet beside;
-  const auto mendAll = [&](const CellSet& cells, bool areLaid) {
-    cells.forEachStretch([&](CellPos first, int count) {
-      for (int i = 0; i < count; ++i) {
-        const CellPos at{first.x + i, first.y};
-        if ((areLaid || ask.may(at)) && layWanted(before, onto, at, !areLaid) && !areLaid) beside.insert(at);
-      }
-    });
-  };
-  mendAll(ask.cells.without(rim.inner), true);
-  mendAll(rim.ring, false);
+  (void)layWanted(before, onto, ask.cells.without(rim.inner), {}, false);
+  CellSet beside = layWanted(before, onto, rim.ring, ask.may, true);
   if (rim.inner.empty()) return beside;
   // All that lies around these was laid: they want the same.
   Want want;
@@ -448,12 +454,7 @@ CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
     return beside;
   }
   rim.inner.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
-    static const ChunkRows kAll = [] {
-      ChunkRows all;
-      all.fill(~std::uint64_t{0});
-      return all;
-    }();
-    writeChunk(onto, at, rows ? *rows : kAll, [&](CellPos cell) -> std::optional<Laid> {
+    writeChunk(onto, at, rows ? *rows : kWholeChunk, [&](CellPos cell) -> std::optional<Laid> {
       const auto next = chosen(known, cell);
       return next ? std::optional(Laid{*next, 0}) : std::nullopt;
     });

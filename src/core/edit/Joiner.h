@@ -152,8 +152,16 @@ class Joiner {
   void link(CellPos a, CellPos b, bool joins);
   void takeForLaid(Seen& before, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew);
   MaterialIndex mostAtCorner(Seen& before, CellPos at, std::size_t corner, const CellSet& cells) const;
-  // Lays what is wanted at a cell, unless it is shown already and `keeps`; whether that changed something.
-  bool layWanted(Seen& before, LayerCells& onto, CellPos at, bool keeps);
+  // What comes to lie on a cell, with what was meant there.
+  struct Next {
+    Cell cell;
+    int meant = 0;
+    friend bool operator==(const Next&, const Next&) = default;
+  };
+  // Nothing where `now` stays; what shows what is wanted already stays if `keeps`.
+  std::optional<Next> nextAt(Seen& before, Next now, CellPos at, bool keeps);
+  // Lays that on those of the cells that may be touched; the cells that changed.
+  CellSet layWanted(Seen& before, LayerCells& onto, const CellSet& cells, const std::function<bool(CellPos)>& may, bool keeps);
   std::optional<Want> wanted(Seen& before, CellPos at) const;
   bool isNothingWanted(const Want& want) const;
   EdgingShape shapeFor(const Want& want) const;

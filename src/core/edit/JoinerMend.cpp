@@ -64,14 +64,7 @@ CellSet Joiner::mend(LayerCells& onto, const CellSet& cells, const std::function
   const LayerCells was = onto;
   Seen before(was);
   takeForLaid(before, cells, may, isNew);
-  CellSet changed;
-  rimOf(cells).ring.united(cells).forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      const CellPos at{first.x + i, first.y};
-      if (may(at) && layWanted(before, onto, at, true)) changed.insert(at);
-    }
-  });
-  return changed;
+  return layWanted(before, onto, rimOf(cells).ring.united(cells), may, true);
 }
 
 CellSet Joiner::layMeant(LayerCells& onto) {

@@ -95,15 +95,10 @@ class PatternLaying : public Laying {
   }
 
   Touched layEach(LayerCells& onto, const Ask& ask) {
-    static const ChunkRows kAll = [] {
-      ChunkRows all;
-      all.fill(~std::uint64_t{0});
-      return all;
-    }();
     Touched touched;
     ask.cells.forEachChunk([&](ChunkPos at, const ChunkRows* rows) {
       ChunkRows laidRows{};
-      writeChunk(onto, at, rows ? *rows : kAll, [&](CellPos cell) -> std::optional<Laid> {
+      writeChunk(onto, at, rows ? *rows : kWholeChunk, [&](CellPos cell) -> std::optional<Laid> {
         auto laid = pattern_.at(ask.part, grid_.toSide(cell));
         if (!laid) return std::nullopt;
         laid = takesAway_ ? Laid{} : raised(*laid, lift_);
