@@ -43,7 +43,7 @@ class Hems : public Story {
   }
 };
 
-TEST_F(Hems, ARoadAPondAFenceWithAGapAndAPlatformAreFewActions) {
+TEST_F(Hems, ARoadAPondAndAFenceWithAGapAreFewActions) {
   EXPECT_LE(since([&] {
               hand.click(swatch("material-street-ground-1"));
               hand.drag(room->canvas(), {onMap({3, 20}), onMap({12, 20}), onMap({12, 15})});
@@ -80,6 +80,65 @@ TEST_F(Hems, ARoadAPondAFenceWithAGapAndAPlatformAreFewActions) {
   EXPECT_EQ(sides({17, 23}), 0b0010);
   EXPECT_TRUE(at("Sheds & trams", {16, 23}).empty());
   picture("road-pond-fence");
+}
+
+TEST_F(Hems, APlatformIsTwoActions) {
+  openMap("Lantern Row");
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-hedge-0"));
+              hand.drag(room->canvas(), {onMap({4, 3}), onMap({9, 3})});
+            }),
+            2);
+  report("a platform: two actions");
+  const Layer& layer = *session().quilt().layer(session().desk().activeAt());
+  const auto shape = [&](int x) { return static_cast<int>(layer.cells.at({x, 3}).tile().number) - 16; };
+  EXPECT_EQ(shape(4), 0b0010) << "its left end";
+  for (int x = 5; x < 9; ++x) EXPECT_EQ(shape(x), 0b1010);
+  EXPECT_EQ(shape(9), 0b1000) << "its right end";
+}
+
+// Half a cell: the material comes to the corner nearest to the pointer, along the way of the hand, and goes again.
+TEST_F(Hems, HalfACellIsOneCorner) {
+  EXPECT_FALSE(part<QToolButton>("tape-width-half")->isVisible()) << "nothing in hand has corners";
+  hand.click(swatch("material-street-ground-3"));
+  hand.click(part<QToolButton>("tape-width-half"));
+  EXPECT_TRUE(part<QToolButton>("tape-width-half")->isChecked());
+  EXPECT_FALSE(part<QToolButton>("tape-width-1")->isChecked());
+  const LayerAt paving{map().id, map().layerNamed("Paving")->id};
+  const LayerCells before = *session().quilt().layer(paving);
+  const CellPos cell{35, 9};
+  const auto corner = [&](CellPos of) { return (onMap(of) + onMap({of.x - 1, of.y - 1})) / 2 + QPointF(2, 2); };
+  hand.click(room->canvas(), corner(cell));
+  const auto grid = makeGrid(map().grid);
+  const Edging& ground = *edgingNamed(session().quilt(), "Street ground");
+  const auto shows = [&](CellPos at, std::size_t place) {
+    const Joiner joiner(session().quilt(), ground, *grid);
+    const EdgingMember* member = joiner.memberAt(session().quilt().layer(paving)->cells.at(at));
+    return member ? member->corners[place] : kAnything;
+  };
+  const int canal = materialOf("Street ground", "canal");
+  EXPECT_EQ(shows({35, 9}, 0), canal);
+  EXPECT_EQ(shows({34, 9}, 1), canal);
+  EXPECT_EQ(shows({34, 8}, 2), canal);
+  EXPECT_EQ(shows({35, 8}, 3), canal);
+  EXPECT_NE(shows({35, 9}, 2), canal) << "its other corners are left alone";
+  hand.drag(room->canvas(), {corner(cell), corner({37, 9})});
+  EXPECT_EQ(shows({36, 9}, 0), canal);
+  EXPECT_EQ(shows({36, 9}, 1), canal);
+  picture("half-a-cell");
+  // A broader brush is a whole cell again; a thinner one half.
+  hand.key(Qt::Key_Period);
+  EXPECT_TRUE(part<QToolButton>("tape-width-1")->isChecked());
+  hand.key(Qt::Key_Comma);
+  EXPECT_TRUE(part<QToolButton>("tape-width-half")->isChecked());
+  hand.hold(Qt::Key_Control);
+  hand.drag(room->canvas(), {corner(cell), corner({37, 9})}, Qt::LeftButton, Qt::ControlModifier);
+  hand.letGo(Qt::Key_Control);
+  EXPECT_NE(shows({36, 9}, 0), canal);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(LayerCells(*session().quilt().layer(paving)).cells == before.cells);
 }
 
 TEST_F(Hems, ARoomIsOneBoxOfFloorAndAWallTakenAwayIsAnOpening) {

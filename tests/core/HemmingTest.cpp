@@ -279,11 +279,36 @@ TEST(Hemming, ComesAlongWhereWallsAreMovedOrJoinedAnew) {
   EXPECT_EQ(on.tile(faces, {7, 7}), static_cast<int>(HemmedMap::faceTile(HemRow::top, HemPiece::middle)));
   // Taken away by hand, it is laid by joining anew; a second time nothing is left to do.
   on.quilt = on.quilt.with(faces, LayerCells());
+  EXPECT_EQ(joinFindings(on.quilt, on.ground()).hems.count(), 10) << "and is found missing before";
   QuiltRejoined anew = rejoinedWithHems(on.quilt, on.ground(), CellSet(on.bounds));
   EXPECT_EQ(anew.changed.count(), 10) << "two rows as the hem says";
   on.quilt = anew.quilt;
   EXPECT_EQ((FaceKnown{on, on.ground(), 2}).wrong(faces), 0);
   EXPECT_TRUE(rejoinedWithHems(on.quilt, on.ground(), CellSet(on.bounds)).changed.empty());
+  EXPECT_TRUE(joinFindings(on.quilt, on.ground()).hems.empty());
+}
+
+// Tops of walls alone are pasted: their faces come, and end where the walls do.
+TEST(Hemming, ComesAlongWithABlockThatIsPasted) {
+  for (const char* role : {"", "faces"}) {
+    EXPECT_TRUE(rc::check(std::string("on a layer of role ") + role, [role] {
+      HemmedMap on(*rc::gen::elementOf(std::vector<GridKind>(std::begin(kGridKinds), std::end(kGridKinds))));
+      on.change(on.walls, [&](Edging& walls) { walls.hems[0].role = role; });
+      on.paint(on.plan(on.walls, Tool::line, 2), {{1, 1}, {*rc::gen::inRange(2, 6), 1}});
+      const Quilt walled = on.quilt;
+      const auto grid = makeGrid(on.shape);
+      std::vector<Block::Part> tops;
+      for (int x = 0; x < 3; ++x) tops.push_back({grid->toSide({x, 0}) - grid->toSide({0, 0}), on.at({1 + x, 1})});
+      std::erase_if(tops, [](const Block::Part& part) { return part.cell.empty(); });
+      StrokePlan plan = layingOn(on.ground(), InHand(Block(tops), on.shape.kind));
+      plan.options.joinsMet = true;
+      const CellPos to{*rc::gen::inRange(2, 12), *rc::gen::inRange(6, 11)};
+      on.paint(plan, {to});
+      const LayerAt faces = *role ? *on.ofRole(role) : on.ground();
+      RC_ASSERT((FaceKnown{on, on.ground(), 2}).wrong(faces) == 0);
+      RC_ASSERT(on.isWall(on.ground(), to));
+    }));
+  }
 }
 
 // Two maps that are sewn come out as one would, walls and faces, on all grids.

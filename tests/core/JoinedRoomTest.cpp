@@ -9,11 +9,17 @@
 
 namespace uq::test {
 
+namespace {
+
+GridKind anyMadeGrid() { return *rc::gen::element(GridKind::orthogonal, GridKind::diamond, GridKind::hexagonalPointy, GridKind::hexagonalFlat); }
+
+}  // namespace
+
 // Whatever lies at the edge: the same material beyond it leaves no joint wrong, and what lay inside is as it was but for cells at the edge.
 TEST(JoinedRoom, OfTheSameMaterialHasNoJointWrong) {
   for (const Decides decides : {Decides::sides, Decides::corners, Decides::both}) {
     EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
-      JoinedGround on(fullSet(decides, GridKind::orthogonal));
+      JoinedGround on(fullSet(decides, anyMadeGrid()));
       for (int i = 0; i < 4; ++i) on.paint(someCells(on.bounds, 3));
       RC_ASSERT(on.wrongJoints() == 0);
       const CellRect old = on.bounds;
@@ -29,10 +35,11 @@ TEST(JoinedRoom, OfTheSameMaterialHasNoJointWrong) {
 }
 
 TEST(JoinedRoom, LinesThatComeInOrGoLeaveRightEnds) {
-  for (const Decides decides : {Decides::sides, Decides::corners}) {
+  for (const Decides decides : {Decides::sides, Decides::corners, Decides::both}) {
     EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
-      JoinedGround on(fullSet(decides, GridKind::orthogonal));
+      JoinedGround on(fullSet(decides, anyMadeGrid()));
       for (int i = 0; i < 4; ++i) on.paint(someCells(on.bounds, 3));
+      RC_TAG(std::string(cellsCalled(on.made.shape.kind)));
       const bool columns = *rc::gen::arbitrary<bool>();
       const int count = *rc::gen::element(-2, -1, 1, 2);
       const CellLines lines{columns ? CellLines::Which::columns : CellLines::Which::rows, *rc::gen::inRange(2, 9), count};

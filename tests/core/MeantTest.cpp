@@ -64,7 +64,7 @@ TEST(Meant, SaysAShapeOfTwoMaterialsExactly) {
         const auto read = memberMeant(made.truth, meantOf(made.truth, shapeOf(one)));
         RC_ASSERT(read.has_value());
         RC_ASSERT(read->sides == one.sides);
-        if (decides == Decides::corners) RC_ASSERT(read->corners == one.corners);
+        if (cornersDecide(decides)) RC_ASSERT(read->corners == one.corners);
         if (decides != Decides::corners) RC_ASSERT(read->middle == one.middle);
       }
     }));
@@ -80,7 +80,7 @@ TEST(Meant, OfAnotherEdgingSaysNothing) {
 
 // With shapes missing, too, the order in which materials are laid makes no difference.
 TEST(Meant, MakesTheOrderOfStrokesMakeNoDifference) {
-  for (const Decides decides : {Decides::sides, Decides::corners}) {
+  for (const Decides decides : {Decides::sides, Decides::corners, Decides::both}) {
     EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
       MadeEdging made = ofTwo(decides);
       Gapped one(std::move(made), 30);
@@ -99,7 +99,7 @@ TEST(Meant, MakesTheOrderOfStrokesMakeNoDifference) {
 
 // Shapes that come later take the place of what stood in, and all is as if they had been there.
 TEST(Meant, MendsTheMapWhenTheShapeComes) {
-  for (const Decides decides : {Decides::sides, Decides::corners}) {
+  for (const Decides decides : {Decides::sides, Decides::corners, Decides::both}) {
     EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
       MadeEdging made = ofTwo(decides);
       JoinedGround whole(made);

@@ -107,7 +107,7 @@ TEST_F(WorkDoor, WorkBeginsBeforeAllMapsAreThere) {
   EXPECT_THAT(refusal({"Delete", quilt.without<Sheet>(quilt.sheets().front()->id), sheds()}), HasSubstr("opened"));
   ASSERT_TRUE(work->make({"Paint", painted({1, 1}), sheds()}));
   ASSERT_TRUE(work->begin("Brush", Gesture::painting(stroke())));
-  work->gesture()->moveTo({2, 2}, false);
+  work->gesture()->follow({{2, 2}});
   work->show();
   ASSERT_TRUE(work->finish());
   ASSERT_NE(work->lastStroke(), nullptr);
@@ -148,7 +148,7 @@ TEST_F(WorkDoor, WhatItsOwnReaderWouldRefuseIsNotMade) {
 TEST_F(WorkDoor, NothingComesInUnderAGestureAndWhatCameWaits) {
   std::vector<std::string> order;
   ASSERT_TRUE(work->begin("Brush", Gesture::painting(stroke())));
-  work->gesture()->moveTo({1, 1}, false);
+  work->gesture()->follow({{1, 1}});
   work->show();
   EXPECT_NE(work->quilt(), quilt);
   EXPECT_THAT(refusal({"Paint", painted({5, 5}), sheds()}), HasSubstr("under the hand"));
@@ -157,7 +157,7 @@ TEST_F(WorkDoor, NothingComesInUnderAGestureAndWhatCameWaits) {
   work->whenFree([&] { order.push_back("first"); });
   work->whenFree([&] { order.push_back("second"); });
   EXPECT_FALSE(work->takeWaiting()) << "not yet";
-  work->gesture()->moveTo({3, 1}, false);
+  work->gesture()->follow({{3, 1}});
   const auto made = work->finish();
   ASSERT_TRUE(made && *made);
   EXPECT_EQ(work->undoLine().steps().back().name, "Brush on Sheds");

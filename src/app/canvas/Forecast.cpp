@@ -37,11 +37,12 @@ const Stroke* Forecast::stroke(const Pointing& pointing) {
   const Desk& desk = scene_.desk();
   if (desk.inHand.parts().size() > kMostForetold) return nullptr;
   const CellPos at = *pointing.cell;
-  const bool same = tried_ && triedAway_ == pointing.takesAway && triedEven_ == pointing.even;
+  const bool same = tried_ && triedAway_ == pointing.takesAway && triedEven_ == pointing.even && triedCorner_ == pointing.corner;
   const bool here = triedAt_ == at || (desk.tool == Tool::fill && tried_ && tried_->shape().contains(at));
   if (!same || !here) {
-    tried_.emplace(session.verbs().strokes.tryOut(session.verbs().strokes.askAt(at, pointing.takesAway, pointing.even)));
+    tried_.emplace(session.verbs().strokes.tryOut(session.verbs().strokes.askAt(at, pointing.takesAway, pointing.even, pointing.corner)));
     triedAt_ = at;
+    triedCorner_ = pointing.corner;
     triedAway_ = pointing.takesAway;
     triedEven_ = pointing.even;
   }

@@ -22,6 +22,7 @@ struct Pointing {
   enum class Doing { nothing, stroking, refitting, other };  // "other": any drag that lays nothing
 
   std::optional<CellPos> cell;  // under the pointer, or the cell cursor; only within the map
+  int corner = 0;               // of that cell, nearest to the pointer; see StrokeMove
   Doing doing = Doing::nothing;
   bool takesAway = false;
   bool even = false;         // Shift is down: straight ways, equal sides, Fill everywhere
@@ -92,6 +93,7 @@ class Forecast {
   // What was tried out, and for what.
   std::optional<Stroke> tried_;
   CellPos triedAt_;
+  int triedCorner_ = 0;
   bool triedAway_ = false;
   bool triedEven_ = false;
 };

@@ -147,6 +147,7 @@ Pointing MapCanvas::pointing() const {
   using Doing = Pointing::Doing;
   Pointing pointing;
   pointing.cell = hoveredCell();
+  if (pointer_ && !cursor_ && pointing.cell) pointing.corner = cornerAt(*pointer_);
   pointing.doing = drag_ == Drag::none     ? Doing::nothing
                    : drag_ == Drag::stroke ? Doing::stroking
                    : drag_ == Drag::refit  ? Doing::refitting

@@ -208,6 +208,8 @@ class MapCanvas : public QWidget {
   void pressToHang();
   void pressToResize(QPointF at);
   void dragLines(QPointF at);
+  // Of the cell under a point the corner nearest to it, where a brush of half a cell would tell; else 0.
+  int cornerAt(QPointF at) const;
   void pressToStroke(CellPos at, bool takesAway);
   void pressToTake(QPointF at);
   void releaseToTake();

@@ -8,6 +8,7 @@
 #include "app/canvas/Lens.h"
 #include "app/canvas/MapEdges.h"
 #include "app/canvas/MapCanvas.h"
+#include "core/grid/CellCorner.h"
 #include "core/edit/HangingPlace.h"
 #include "core/edit/LayerFacts.h"
 
@@ -271,15 +272,21 @@ void MapCanvas::dragLines(QPointF at) {
 void MapCanvas::pressToStroke(CellPos at, bool takesAway) {
   dragTakesAway_ = takesAway;
   Strokes& strokes = session_->verbs().strokes;
-  strokes.begin(strokes.askAt(at, takesAway, shift_));
+  strokes.begin(strokes.askAt(at, takesAway, shift_, pointing().corner));
   if (session_->inGesture()) drag_ = Drag::stroke;
   pressed_ = at;
   lastPart_ = {};
 }
 
+int MapCanvas::cornerAt(QPointF at) const {
+  if (!map() || !session_->desk().options.halfCell) return 0;
+  const Plane here = plane();
+  return cornerNear(here.grid(), here.pixelAt(at)).corner;
+}
+
 void MapCanvas::moveStroke(QPointF at) {
   const CellPos to = cellAt(at);
-  session_->verbs().strokes.moveTo(to, shift_);
+  session_->verbs().strokes.moveTo(to, shift_, cornerAt(at));
   if (session_->verbs().strokes.stretchBox()) {
     // The end at the pointer is the one whose look the wheel changes.
     const auto grid = makeGrid(map()->grid);
@@ -291,6 +298,7 @@ void MapCanvas::moveStroke(QPointF at) {
 
 void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
   const auto before = hoveredCell();
+  const int cornerBefore = pointer_ ? cornerAt(*pointer_) : 0;
   // A canvas that moves under a resting pointer is no movement of the hand.
   if (pointer_ != event->position()) cursor_.reset();
   if (takenAt_ != event->position() && drag_ != Drag::take) takenAt_.reset();
@@ -331,7 +339,7 @@ void MapCanvas::mouseMoveEvent(QMouseEvent* event) {
       break;
   }
   showCursor();
-  if (hoveredCell() != before) {
+  if (hoveredCell() != before || cornerAt(event->position()) != cornerBefore) {
     refusal_.clear();
     offersGrowth_ = offersGrowth_ && !hoveredCell();
     updateOverlay();

@@ -14,6 +14,7 @@
 #include "app/workroom/Session.h"
 #include "core/edit/Edgings.h"
 #include "core/edit/Seams.h"
+#include "core/edit/Stroke.h"
 #include "core/document/PlanView.h"
 
 namespace uq {
@@ -71,23 +72,30 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
   bold.setBold(true);
   tool_->setFont(bold);
   addPart(tool_);
-  for (const int width : kWidths) {
+  const auto addWidth = [this](const QString& name, const QString& text, const QString& tip, const std::function<void(ToolOptions&)>& choose) {
     auto* button = new QToolButton(choices_);
-    button->setObjectName(QStringLiteral("tape-width-%1").arg(width));
-    button->setText(QString::number(width));
+    button->setObjectName(QStringLiteral("tape-width-") + name);
+    button->setText(text);
     button->setCheckable(true);
     button->setProperty("tight", true);
     button->setMinimumSize(kWidthButton);
     button->setFocusPolicy(Qt::TabFocus);
-    button->setToolTip(tr("%n cell(s) across", nullptr, width));
-    button->setAccessibleName(button->toolTip());
-    connect(button, &QToolButton::clicked, this, [this, width] {
+    button->setToolTip(tip);
+    button->setAccessibleName(tip);
+    connect(button, &QToolButton::clicked, this, [this, choose] {
       Desk desk = session_->desk();
-      desk.options.width = width;
+      choose(desk.options);
       session_->setDesk(std::move(desk));
     });
-    widths_.emplace_back(width, button);
     addPart(button);
+    return button;
+  };
+  for (const int width : kWidths) {
+    const QString number = QString::number(width);
+    widths_.emplace_back(width, addWidth(number, number, tr("%n cell(s) across", nullptr, width), [width](ToolOptions& options) {
+                           options.width = width;
+                           options.halfCell = false;
+                         }));
   }
   width_ = new NumberField(tr("Cells across: an odd number up to %1").arg(kBroadest), 1, kBroadest, 0, choices_);
   width_->setObjectName(QStringLiteral("tape-width"));
@@ -97,10 +105,12 @@ Tape::Tape(Actions* actions, QWidget* parent) : QWidget(parent), actions_(action
     Desk desk = session_->desk();
     // Of an even number the next one.
     desk.options.width = static_cast<int>(value) | 1;
+    desk.options.halfCell = false;
     session_->setDesk(std::move(desk));
   });
   connect(width_, &QLineEdit::returnPressed, this, &Tape::handsFree);
   addPart(width_);
+  half_ = addWidth(QStringLiteral("half"), QStringLiteral("½"), tr("Half a cell: the material comes to one corner"), [](ToolOptions& options) { options.halfCell = true; });
   addOption(ActionId::outlinesOnly, true);
   for (const ActionId id : {ActionId::selectByBox, ActionId::selectByOutline, ActionId::selectTouching,
                             ActionId::selectEverywhere, ActionId::regionsAsSeen, ActionId::throughCorners,
@@ -212,10 +222,14 @@ void Tape::refresh(Session* session) {
   const bool byLikeness =
       selects && (options.selectBy == SelectBy::touching || options.selectBy == SelectBy::everywhere);
   tool_->setText(map ? translated(actionRow(actionOf(tool)).text) : QString());
+  const bool offersHalf = map && Stroke::mayLayCorners(session->quilt(), tool, session->desk().inHand);
+  const bool halves = offersHalf && options.halfCell;
   for (const auto& [width, button] : widths_) {
     show(button, map && strokes);
-    button->setChecked(width == options.width);
+    button->setChecked(width == options.width && !halves);
   }
+  show(half_, offersHalf);
+  half_->setChecked(halves);
   show(width_, map && strokes);
   if (!(width_->hasFocus() && width_->isModified())) width_->setValue(options.width);
   const bool corners = map && (map->grid.kind == GridKind::orthogonal || map->grid.kind == GridKind::diamond);

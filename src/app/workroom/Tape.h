@@ -52,6 +52,7 @@ class Tape : public QWidget {
   std::map<ActionId, QWidget*> buttons_;
   QLabel* tool_;
   std::vector<std::pair<int, QToolButton*>> widths_;
+  QToolButton* half_;  // a corner of a cell
   std::map<ActionId, QToolButton*> options_;
   QWidget* lifts_;
   NumberField* lift_;

@@ -34,6 +34,12 @@ void lookAtEdgings(const Quilt& quilt, const Map& map, Check::Threads& threads) 
       threads.push_back({kWrong, map.id, firstOf(found.wrong), layer.id, cellsOf(wrong, layer, map) + (wrong == 1 ? " shows" : " show") + " another border than belongs there",
                          LooseThread::Mend::joinAnew, "Join anew"});
     }
+    if (const std::int64_t hems = found.hems.count(); hems > 0) {
+      threads.push_back({kWrong, map.id, firstOf(found.hems), layer.id,
+                         "What the materials of “" + layer.name + "” on " + map.name + " bring along is not as it should be at " +
+                             std::to_string(hems) + (hems == 1 ? " cell" : " cells"),
+                         LooseThread::Mend::joinAnew, "Join anew"});
+    }
     if (const std::int64_t standIns = found.standIns.count(); standIns > 0) {
       threads.push_back({kStandIn, map.id, firstOf(found.standIns), layer.id,
                          cellsOf(standIns, layer, map) + (standIns == 1 ? " shows" : " show") + " a stand-in: no tile shows what belongs there", {}, {}});

@@ -23,6 +23,7 @@ enum class SelectBy { box, outline, touching, everywhere };
 // What the tools ask for, each as it was set last.
 struct ToolOptions {
   int width = 1;                // of Brush, Erase and Line, in cells across; see isWidth
+  bool halfCell = false;        // of a material that corners decide, Brush and Erase lay one corner of a cell
   bool outlines = false;        // Box and Oval draw the outline only
   bool throughCorners = false;  // Fill, and Select's touching cells; on squares and diamonds
   Alike alike = Alike::mix;     // what is the same for Fill and Select

@@ -239,20 +239,25 @@ class JoinLaying : public Laying {
 
  private:
   Touched layMaterial(LayerCells& onto, const LayerCells& before, const Ask& ask) {
-    if (steps_.empty()) return {ask.cells, {}, joiner_.lay(onto, {before, ask.cells, hand_.material, takesAway_, ask.way, ask.may})};
+    if (steps_.empty()) return {ask.cells, {}, join(onto, before, ask.cells, ask, ask.may)};
     Source& main = steps_.main();
     main.was = onto;
     // What hangs beside a border stays, unless something is laid there.
     const auto may = [&](CellPos at) { return ask.may(at) && !steps_.isHem(main.was.cells.at(at)); };
     const CellSet cells = takesAway_ ? withoutHems(ask.cells, onto) : ask.cells;
-    CellSet beside = joiner_.lay(onto, {before, cells, hand_.material, takesAway_, ask.way, may});
+    CellSet beside = join(onto, before, cells, ask, may);
     main.now = onto;
-    main.laid = takesAway_ ? CellSet() : cells;
+    main.laid = takesAway_ || !ask.corners.empty() ? CellSet() : cells;
     main.changed = endsAfter(grid_, main, cells, beside);
     const HemSteps::Done done = steps_.lay(onto, {{}, before, false, hand_.rows, false, ask.may, isGround_});
     beside = beside.united(done.changed);
     if (!done.bared.empty()) beside = beside.united(layGround(onto, before, done.bared, ask.may));
     return {ask.cells, {}, beside.without(ask.cells)};
+  }
+
+  CellSet join(LayerCells& onto, const LayerCells& before, const CellSet& cells, const Ask& ask, const std::function<bool(CellPos)>& may) {
+    static const CellSet kNone;
+    return joiner_.lay(onto, {before, ask.corners.empty() ? cells : kNone, hand_.material, takesAway_, ask.way, may, {}, ask.corners});
   }
 
   // Where a hem lay on the material's own layer and lies no more comes what lies around.
@@ -327,10 +332,11 @@ HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, con
   const Map* map = now.map(at.map);
   const Layer* layer = now.layer(at);
   const Layer* was = before.layer(at);
-  if (!map || !layer || !was || edging.hems.empty()) return {now, {}};
+  if (!map || !layer || edging.hems.empty()) return {now, {}};
+  static const LayerCells kBlank;
   const auto grid = makeGrid(map->grid);
   HemSteps steps(now, edging, *grid);
-  steps.main().was = *was;
+  steps.main().was = was ? *was : kBlank;
   steps.main().now = *layer;
   steps.main().laid = changed;
   steps.main().changed = changed;
@@ -342,9 +348,9 @@ HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, con
   for (const std::string& role : roles) {
     const auto onto = role.empty() ? std::optional(at) : layerOf(*map, role, at.layer);
     const Layer* old = onto ? before.layer(*onto) : nullptr;
-    if (!onto || !old) continue;
+    if (!onto) continue;
     LayerCells cells = *mended.layer(*onto);
-    const HemSteps::Done done = steps.lay(cells, {role, *old, !role.empty() && *onto == at, 0, true, may, isGround});
+    const HemSteps::Done done = steps.lay(cells, {role, old ? *old : kBlank, !role.empty() && *onto == at, 0, true, may, isGround});
     const auto mayBeside = [&](CellPos cell) { return may(cell) && !steps.isHem(cells.cells.at(cell)); };
     if (!done.bared.empty()) Joiner(now, edging, *grid).lay(cells, {LayerCells(cells), done.bared, 0, true, {}, mayBeside});
     all = all.united(done.changed);

@@ -70,14 +70,14 @@ Joiner::Joiner(const Quilt& quilt, const Edging& edging, const Grid& grid)
       const auto beyond = grid.acrossCorner(from, static_cast<int>(i));
       here.acrossCorner.push_back(beyond ? std::optional(way(*beyond)) : std::nullopt);
       here.atCorner.emplace_back();
-      Corner first{from, static_cast<int>(i)};
+      CellCorner first{from, static_cast<int>(i)};
       for (const CellPos cell : grid.aroundCorner(from, static_cast<int>(i))) {
         here.atCorner.back().push_back(way(cell));
         const auto other = grid.outline(cell);
         // The corner of the other cell that lies nearest: outlines of toothed grids may differ by a pixel.
         const auto far = [&](const PixelPos& at) { return std::abs(at.x - outline[i].x) + std::abs(at.y - outline[i].y); };
         const auto nearest = std::min_element(other.begin(), other.end(), [&](const PixelPos& a, const PixelPos& b) { return far(a) < far(b); });
-        first = std::min(first, Corner{cell, static_cast<int>(nearest - other.begin())});
+        first = std::min(first, CellCorner{cell, static_cast<int>(nearest - other.begin())});
       }
       here.canonical.push_back({way(first.cell), first.corner});
     }
@@ -105,12 +105,12 @@ std::optional<MaterialIndex> Joiner::materialOf(Cell cell) const {
 }
 
 std::int8_t Joiner::cornerLaid(CellPos at, std::size_t corner) const {
-  const Corner& first = around(at).canonical[corner];
+  const CellCorner& first = around(at).canonical[corner];
   return laidCorners_[static_cast<std::size_t>(first.corner)].at(on(at, first.cell));
 }
 
 void Joiner::layCorner(CellPos at, std::size_t corner, MaterialIndex material) {
-  const Corner& first = around(at).canonical[corner];
+  const CellCorner& first = around(at).canonical[corner];
   laidCorners_[static_cast<std::size_t>(first.corner)].set(on(at, first.cell), static_cast<std::int8_t>(material));
 }
 
@@ -165,6 +165,14 @@ Joiner::Rim Joiner::rimOf(const CellSet& cells) const {
     }
   }
   return {ring.set(), cells.without(rim.set())};
+}
+
+CellSet Joiner::cellsAt(std::span<const CellCorner> corners) const {
+  CellSet cells;
+  for (const CellCorner& one : corners) {
+    for (const CellPos way : around(one.cell).atCorner[static_cast<std::size_t>(one.corner)]) cells.insert(on(one.cell, way));
+  }
+  return cells;
 }
 
 void Joiner::link(CellPos a, CellPos b, bool joins) {
@@ -238,7 +246,8 @@ void Joiner::layPlaces(Seen& before, const Ask& ask, MaterialIndex laid, const R
       for (std::size_t corner = 0; corner < places_; ++corner) layCorner({first.x + i, first.y}, corner, laid);
     }
   });
-  if (!ask.takesAway) return;
+  for (const CellCorner& one : ask.corners) layCorner(one.cell, static_cast<std::size_t>(one.corner), laid);
+  if (!ask.takesAway || !ask.corners.empty()) return;
   // A corner of a cell that stays whole stays.
   rim.ring.forEachStretch([&](CellPos first, int count) {
     for (int i = 0; i < count; ++i) {
@@ -432,6 +441,7 @@ CellSet Joiner::layWanted(Seen& before, LayerCells& onto, const CellSet& cells, 
 CellSet Joiner::lay(LayerCells& onto, const Ask& ask) {
   Seen before(ask.before);
   Rim rim = rimOf(ask.cells);
+  if (!ask.corners.empty()) rim.ring = cellsAt(ask.corners);
   // A path joins inside a set, too.
   if (edging_.decides == Decides::path) rim.inner = {};
   const MaterialIndex laid = ask.takesAway ? ground(before, rim.ring, ask.material) : ask.material;

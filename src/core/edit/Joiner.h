@@ -33,6 +33,7 @@
 #include "core/cells/SparseBytes.h"
 #include "core/document/Quilt.h"
 #include "core/document/EdgingShape.h"
+#include "core/grid/CellCorner.h"
 
 namespace uq {
 
@@ -56,6 +57,7 @@ class Joiner {
     std::span<const CellPos> way = {};  // the cells in the order in which they were crossed, where that is known: a path joins along it
     std::function<bool(CellPos)> may;   // whether a cell may be touched at all
     std::optional<std::vector<std::pair<CellPos, CellPos>>> joints = {};  // where said: which cells a path joins, whatever the way
+    std::span<const CellCorner> corners = {};  // where corners decide: these alone are laid or taken away; `cells` are none then
   };
   // A path goes on from where it ended, unless a new stroke is begun.
   void beginStroke() { last_.reset(); }
@@ -113,17 +115,12 @@ class Joiner {
     int weights = 0;
     int cost = 0;
   };
-  struct Corner {
-    CellPos cell;
-    int corner = 0;
-    friend constexpr auto operator<=>(const Corner&, const Corner&) = default;
-  };
   // What lies around a cell, by whether its column and row are odd, as ways from it.
   struct Around {
     std::vector<CellPos> across;
     std::vector<std::optional<CellPos>> acrossCorner;
     std::vector<std::vector<CellPos>> atCorner;
-    std::vector<Corner> canonical;  // each corner, as the first of the cells that meet there calls it
+    std::vector<CellCorner> canonical;  // each corner, as the first of the cells that meet there calls it
   };
 
   const Around& around(CellPos at) const { return around_[static_cast<std::size_t>((at.x & 1) + 2 * (at.y & 1))]; }
@@ -146,6 +143,7 @@ class Joiner {
     CellSet inner;
   };
   Rim rimOf(const CellSet& cells) const;
+  CellSet cellsAt(std::span<const CellCorner> corners) const;
   void layPlaces(Seen& before, const Ask& ask, MaterialIndex laid, const Rim& rim);
   void layLinks(const Ask& ask);
   void layBetween(Seen& before, const Ask& ask, MaterialIndex laid, CellSet& ring);

@@ -9,7 +9,7 @@ namespace uq {
 MaterialIndex Joiner::mostAtCorner(Seen& before, CellPos at, std::size_t corner, const CellSet& cells) const {
   std::array<int, kCodes> counts{};
   bool isClear = false;
-  const Corner& first = around(at).canonical[corner];
+  const CellCorner& first = around(at).canonical[corner];
   for (const CellPos way : around(at).atCorner[corner]) {
     const CellPos beside = on(at, way);
     if (!cells.contains(beside)) continue;
@@ -19,7 +19,7 @@ MaterialIndex Joiner::mostAtCorner(Seen& before, CellPos at, std::size_t corner,
     if (!member) continue;
     // Which of its own corners that is.
     for (std::size_t own = 0; own < places_; ++own) {
-      const Corner& same = around(beside).canonical[own];
+      const CellCorner& same = around(beside).canonical[own];
       if (on(beside, same.cell) == on(at, first.cell) && same.corner == first.corner) ++counts[index(member->corners[own])];
     }
   }

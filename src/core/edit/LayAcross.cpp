@@ -106,7 +106,7 @@ Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& layin
     const auto patch = patchwork_.at(cell);
     return patch && partner(now, home, patch->map).has_value();
   };
-  touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may, ask.way});
+  touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may, ask.way, ask.onLanding, ask.corners});
   patchwork_.forEachPatch(touched.cells.united(touched.beside), [&](const Patch& patch, const CellSet& own) {
     const auto at = partner(now, home, patch.map);
     if (!at) return;

@@ -197,6 +197,12 @@ class MeetLaying : public Laying {
     return touched;
   }
 
+  std::vector<const Edging*> bringsAlong() const override {
+    std::vector<const Edging*> hemmed = edgings_;
+    std::erase_if(hemmed, [](const Edging* one) { return one->hems.empty(); });
+    return hemmed;
+  }
+
   // Those of the grid's family to which a tile of the hand belongs.
   static std::vector<const Edging*> edgingsOf(const LayingPlan& plan) {
     std::vector<const Edging*> all;

@@ -14,9 +14,11 @@
 #include <memory>
 #include <optional>
 #include <span>
+#include <vector>
 
 #include "core/cells/LayerCells.h"
 #include "core/edit/Landing.h"
+#include "core/grid/CellCorner.h"
 
 namespace uq {
 
@@ -53,6 +55,7 @@ class Laying {
     std::function<bool(CellPos)> may;  // whether a cell may be touched at all
     std::span<const CellPos> way = {};  // the cells in the order in which they are crossed, where that is known
     bool onLanding = false;             // a further part that comes to lie on the landing layer, too
+    std::span<const CellCorner> corners = {};  // with half a cell: `cells` are those around them, and only they are laid
   };
   struct Touched {
     CellSet cells;
@@ -60,6 +63,8 @@ class Laying {
     CellSet beside{};  // others, that changed along with them
   };
   virtual Touched lay(LayerCells& onto, const Ask& ask) = 0;
+  // Edgings whose hems are laid, on all layers, once all parts of the hand are (withHemsMended). They live as long as the plan's quilt.
+  virtual std::vector<const Edging*> bringsAlong() const { return {}; }
 };
 
 // The strategy that suits what is in hand. A hand that takes away lays nothing on the places of its block.

@@ -13,6 +13,27 @@ constexpr int kMask = (1 << kBits) - 1;
 int code(MaterialIndex material) { return material + 2; }  // 1: nothing
 MaterialIndex materialOf(int code) { return code - 2; }
 
+// By sides and corners a corner may show the other material though no side beside it does: an inner corner. On four-sided cells these
+// sets of sides and inner corners are numbered after the 16 sets of sides without one; there are 31.
+struct Inner {
+  int sides;
+  int corners;
+  friend bool operator==(const Inner&, const Inner&) = default;
+};
+const std::vector<Inner>& inners() {
+  static const std::vector<Inner> kAll = [] {
+    std::vector<Inner> all;
+    for (int sides = 0; sides < 16; ++sides) {
+      for (int corners = 1; corners < 16; ++corners) {
+        const int beside = sides | (sides << 1 & 15) | sides >> 3;
+        if ((corners & beside) == 0) all.push_back({sides, corners});
+      }
+    }
+    return all;
+  }();
+  return kAll;
+}
+
 }  // namespace
 
 int meantOf(const Edging& edging, const EdgingShape& wanted) {
@@ -27,6 +48,11 @@ int meantOf(const Edging& edging, const EdgingShape& wanted) {
     first = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; })->first;
   }
   counts.erase(first);
+  if (counts.empty() && edging.decides == Decides::both) {
+    for (const MaterialIndex one : wanted.corners) {
+      if (one != kAnything && one != first) ++counts[one];
+    }
+  }
   MaterialIndex second = first;
   if (!counts.empty()) second = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; })->first;
   // Where a path does not run on nothing need be said of what lies there.
@@ -36,6 +62,15 @@ int meantOf(const Edging& edging, const EdgingShape& wanted) {
     const bool isOther = places[i] != first && (places[i] != kAnything || edging.decides == Decides::path);
     if (isOther) mask |= 1 << i;
   }
+  if (edging.decides == Decides::both && places.size() == 4) {
+    int corners = 0;
+    for (std::size_t i = 0; i < wanted.corners.size(); ++i) {
+      const bool isInner = places[i] == first && places[(i + 3) % 4] == first && wanted.corners[i] == second && second != first;
+      if (isInner) corners |= 1 << i;
+    }
+    const auto inner = std::find(inners().begin(), inners().end(), Inner{mask, corners});
+    if (inner != inners().end()) mask = 16 + static_cast<int>(inner - inners().begin());
+  }
   return code(first) << (2 * kBits) | code(second) << kBits | mask;
 }
 
@@ -43,7 +78,14 @@ std::optional<EdgingMember> memberMeant(const Edging& edging, int meant) {
   const int count = placesOf(edging.grid);
   const MaterialIndex first = materialOf(meant >> (2 * kBits) & kMask);
   const MaterialIndex second = materialOf(meant >> kBits & kMask);
-  const int mask = meant & kMask;
+  int mask = meant & kMask;
+  int inner = 0;
+  if (edging.decides == Decides::both && count == 4 && mask >= 16) {
+    const auto at = static_cast<std::size_t>(mask - 16);
+    if (at >= inners().size()) return std::nullopt;
+    mask = inners()[at].sides;
+    inner = inners()[at].corners;
+  }
   const auto isKnown = [&](MaterialIndex one) { return one >= kNothingSeen && one < static_cast<int>(edging.materials.size()); };
   if (meant <= 0 || !isKnown(first) || !isKnown(second) || mask >= 1 << count) return std::nullopt;
   EdgingMember member;
@@ -56,7 +98,7 @@ std::optional<EdgingMember> memberMeant(const Edging& edging, int meant) {
     // A corner beside a side that shows the other shows it, too.
     for (std::size_t i = 0; i < places.size(); ++i) {
       const MaterialIndex side = places[(i + places.size() - 1) % places.size()];
-      member.corners.push_back(side != first ? side : places[i]);
+      member.corners.push_back(side != first ? side : inner >> i & 1 ? second : places[i]);
     }
   }
   return member;

@@ -2,7 +2,8 @@
 //
 // It is kept beside the tile (LayerCells::meant), so that whatever is laid beside goes by what was meant, in whatever order, and a
 // shape that comes later takes the stand-in's place. It says two materials and at which places the second is: by corners the
-// corners, by sides, both and of a path the sides. What shows a third at one of them is kept as nearly as that can say.
+// corners, by sides and of a path the sides, by both the sides and, on
+// four-sided cells, inner corners. What shows a third at one of them is kept as nearly as that can say.
 // A value is 1 .. 2^18 − 1; 0 says nothing. Materials count by their place in the edging's list. Threads: any.
 #pragma once
 

@@ -133,7 +133,9 @@ JoinFindings joinFindings(const Quilt& quilt, LayerAt at) {
   for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
     Joiner joiner(quilt, *edging, *grid);
     LayerCells cells = *layer;
-    found.wrong = found.wrong.united(joiner.mend(cells, all, [&](CellPos cell) { return map->bounds.contains(cell); }, false));
+    const auto may = [&](CellPos cell) { return map->bounds.contains(cell); };
+    found.wrong = found.wrong.united(joiner.mend(cells, all, may, false));
+    if (!edging->hems.empty()) found.hems = found.hems.united(withHemsMended(quilt, quilt, at, *edging, all, may).changed);
     all.forEachStretch([&](CellPos first, int count) {
       for (int i = 0; i < count; ++i) {
         const CellPos cell{first.x + i, first.y};

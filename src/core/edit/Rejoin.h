@@ -34,10 +34,11 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id map, std::i
 Quilt withStandInsMended(const Quilt& quilt, const Edging& edging);
 
 // How joining anew would leave a layer: cells that would change, and those that show less well what belongs there than they would
-// with the shape that is missing.
+// with the shape that is missing; and cells, on any layer, on which what is brought along is missing or does not belong.
 struct JoinFindings {
   CellSet wrong;
   CellSet standIns;
+  CellSet hems;
 };
 JoinFindings joinFindings(const Quilt& quilt, LayerAt at);
 

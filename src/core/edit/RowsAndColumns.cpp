@@ -129,8 +129,11 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
   // What now lies beside something else is joined with it.
   const Map& now = *after.map(id);
   const int from = lines.at - kJoinedBeside;
-  const int to = lines.at + std::max(lines.count, 0) + kJoinedBeside;
   const CellRect all = now.bounds;
+  // What moves by half a cell lies beside other cells all over.
+  const bool shifts = lines.count % evenLines(map->grid.kind, lines.which) != 0;
+  const int end = lines.areColumns() ? all.x1 : all.y1;
+  const int to = shifts ? end : lines.at + std::max(lines.count, 0) + kJoinedBeside;
   const CellSet band(lines.areColumns() ? CellRect{from, all.y0, to, all.y1}.intersected(all) : CellRect{all.x0, from, all.x1, to}.intersected(all));
   for (const Shared<Layer>& layer : std::vector(now.layers)) {
     if (layer->holdsTiles() && goesAlong(layer.read(), only)) joinBand(after, {id, layer->id}, band);

@@ -1,6 +1,7 @@
 #include "core/edit/Stroke.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "core/edit/ResizeMap.h"
 #include "core/edit/StrokeWork.h"
@@ -12,18 +13,18 @@ Stroke::~Stroke() = default;
 Stroke::Stroke(Stroke&&) noexcept = default;
 Stroke& Stroke::operator=(Stroke&&) noexcept = default;
 
-void Stroke::moveTo(CellPos cell, bool even) {
+void Stroke::follow(const StrokeMove& move) {
   const Map* map = before_.map(work_->plan_.layer.map);
-  if (!map || !map->growsAsPainted) return work_->moveTo(cell, even);
+  if (!map || !map->growsAsPainted) return work_->moveTo(move);
   // A shape is drawn from the first place to the last; what it grew by in between is taken back.
   const bool byPath = work_->goesByPath();
   if (!byPath && moves_.size() > 1) moves_.pop_back();
-  moves_.emplace_back(cell, even);
+  moves_.push_back(move);
   if (!byPath && work_->before_.map(map->id)->bounds != map->bounds) {
     work_ = std::make_unique<Work>(before_, work_->plan_);
-    for (const auto& [at, evenly] : moves_) work_->moveTo(at, evenly);
+    for (const StrokeMove& one : moves_) work_->moveTo(one);
   } else {
-    work_->moveTo(cell, even);
+    work_->moveTo(move);
   }
   grow();
 }
@@ -43,7 +44,7 @@ void Stroke::grow() {
     if (to == now.bounds) return;
     const auto box = work_->box_;
     auto larger = std::make_unique<Work>(withBounds(work_->before_, map->id, to), work_->plan_);
-    for (const auto& [cell, even] : moves_) larger->moveTo(cell, even);
+    for (const StrokeMove& one : moves_) larger->moveTo(one);
     if (box && larger->box_ != box) larger->refit(*box);
     work_ = std::move(larger);
   }
@@ -62,6 +63,18 @@ const CellSet& Stroke::shape() const { return work_->shape_; }
 std::optional<CellRect> Stroke::stretchBox() const { return work_->box_; }
 std::int64_t Stroke::kept() const { return work_->keptCells_.count(); }
 const std::string& Stroke::refusal() const { return work_->refusal_; }
+
+bool Stroke::mayLayCorners(const Quilt& quilt, Tool tool, const InHand& hand) {
+  const Edging* edging = hand.joins() ? quilt.edging(hand.edging) : nullptr;
+  return (tool == Tool::brush || tool == Tool::erase) && edging && edging->decides == Decides::corners;
+}
+
+ToolOptions withWidthStepped(ToolOptions options, int steps, bool hasHalves) {
+  const bool wasHalf = hasHalves && std::exchange(options.halfCell, false);
+  options.halfCell = hasHalves && steps < 0 && options.width == 1;
+  if (!wasHalf) options.width = std::clamp(options.width + 2 * steps, 1, kBroadest);
+  return options;
+}
 
 StrokePlan planOf(const Desk& desk, const Quilt&, bool takesAway) {
   StrokePlan plan;

@@ -49,6 +49,14 @@ StrokePlan planOf(const Desk& desk, const Quilt& quilt, bool takesAway);
 StrokePlan layingOn(LayerAt layer, InHand hand);
 StrokePlan takingAway(LayerAt layer, InHand hand);
 
+// Where the pointer was on its way.
+struct StrokeMove {
+  CellPos cell;
+  bool even = false;  // Shift: Line snaps to the grid's ways, Box and Oval have equal sides
+  int corner = 0;     // of the cell, that a brush of half a cell lays
+  friend bool operator==(const StrokeMove&, const StrokeMove&) = default;
+};
+
 class Stroke {
  public:
   Stroke(Quilt before, StrokePlan plan);
@@ -56,8 +64,12 @@ class Stroke {
   Stroke(Stroke&&) noexcept;
   Stroke& operator=(Stroke&&) noexcept;
 
-  // Presses (first call) or moves to a cell. `even`: Line snaps to the grid's ways, Box and Oval have equal sides.
-  void moveTo(CellPos cell, bool even = false);
+  // Presses (first call) or moves to a cell.
+  void moveTo(CellPos cell, bool even = false) { follow({cell, even}); }
+  void follow(const StrokeMove& move);
+  // Whether a tool could lay single corners of cells of what is in hand; and whether it does.
+  static bool mayLayCorners(const Quilt& quilt, Tool tool, const InHand& hand);
+  static bool laysCorners(const Quilt& quilt, Tool tool, const ToolOptions& options, const InHand& hand) { return options.halfCell && mayLayCorners(quilt, tool, hand); }
   // The map's own cells are the canvas's; those beyond a stitch are of other maps. Which maps it reaches there.
   std::set<Id> mapsLaidOn() const;
   // What lies on a cell of the canvas on the layer where it lands, or that layer's partner there.
@@ -94,8 +106,11 @@ class Stroke {
   class Work;
   std::unique_ptr<Work> work_;  // on the quilt before, or on one whose map has grown
   Quilt before_;
-  std::vector<std::pair<CellPos, bool>> moves_;  // where the map may grow
+  std::vector<StrokeMove> moves_;  // where the map may grow
 };
+
+// Broader or thinner by so many steps; thinner than a cell comes half of one, where there is that.
+ToolOptions withWidthStepped(ToolOptions options, int steps, bool hasHalves);
 
 // The whole stroke at once.
 Quilt stroked(const Quilt& before, const StrokePlan& plan, const std::vector<CellPos>& path);

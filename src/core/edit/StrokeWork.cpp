@@ -76,11 +76,14 @@ std::string Stroke::Work::stopsAt() const {
   return {};
 }
 
-void Stroke::Work::moveTo(CellPos cell, bool even) {
+void Stroke::Work::moveTo(const StrokeMove& move) {
+  const auto& [cell, even, corner] = move;
   if (!grid_ || plan_.hand.empty()) return;
   if (!press_) press_ = cell;
   lastEven_ = even;
-  if (goesByPath()) {
+  if (goesByPath() && laysCorners(before_, plan_.tool, plan_.options, plan_.hand)) {
+    cornersTo({cell, corner});
+  } else if (goesByPath()) {
     brushTo(cell);
   } else if (plan_.tool != Tool::fill || !last_) {
     layAnew(cell, even);
@@ -205,6 +208,29 @@ void Stroke::Work::brushTo(CellPos cell) {
   lay(allowed(whole));
 }
 
+void Stroke::Work::cornersTo(const CellCorner& corner) {
+  const auto around = [&](const std::vector<CellCorner>& corners) {
+    CellSet cells;
+    for (const CellCorner& one : corners) {
+      for (const CellPos at : grid_->aroundCorner(one.cell, one.corner)) cells.insert(at);
+    }
+    return cells;
+  };
+  if (!laying_) {
+    planLaying(grid_->toSide(*press_));
+    land(allowed(around({corner})));
+  }
+  if (!refusal_.empty()) return;
+  corners_ = lastCorner_ ? cornersBetween(*grid_, *lastCorner_, corner) : std::vector{corner};
+  lastCorner_ = corner;
+  // A corner is laid where one of its cells may be touched.
+  std::erase_if(corners_, [&](const CellCorner& one) { return allowed(around({one})).empty(); });
+  const CellSet cells = around(corners_);
+  shape_ = shape_.united(cells);
+  footprint_ = footprint_.united(allowed(cells).bounds());
+  if (!corners_.empty()) lay(allowed(cells));
+}
+
 void Stroke::Work::brushSingle(const std::vector<CellPos>& line, const Laid& laid) {
   const LayerAt home = landing_.layers.front();
   if (!now_.layer(home)) return;
@@ -247,6 +273,7 @@ std::vector<CellPos> Stroke::Work::nearMap(std::vector<CellPos> line) const {
 
 void Stroke::Work::lay(const CellSet& cells) {
   if (cells.empty()) return;
+  CellSet all;
   for (std::size_t part = 0; part < landing_.layers.size(); ++part) {
     const LayerAt at = landing_.layers[part];
     const Layer* layer = now_.layer(at);
@@ -260,7 +287,8 @@ void Stroke::Work::lay(const CellSet& cells) {
                           brushes,
                           [this](CellPos cell) { return mayTouch(cell); },
                           way_,
-                          part > 0 && at == landing_.layers.front()};
+                          part > 0 && at == landing_.layers.front(),
+                          corners_};
     Laying::Touched touched;
     if (part > 0 || plan_.hand.joins()) seen_ = now_;
     if (across_) {
@@ -271,9 +299,22 @@ void Stroke::Work::lay(const CellSet& cells) {
       touched = laying_->lay(edited, ask);
       now_ = now_.with(at, std::move(edited));
     }
-    cells_ = cells_.united(touched.cells);
-    if (!touched.beside.empty()) cells_ = cells_.united(touched.beside);
+    all = all.united(touched.cells);
+    if (!touched.beside.empty()) all = all.united(touched.beside);
+    cells_ = cells_.united(all);
     keptCells_ = keptCells_.united(touched.kept);
+  }
+  layHems(all);
+}
+
+void Stroke::Work::layHems(const CellSet& touched) {
+  for (const Edging* edging : laying_->bringsAlong()) {
+    for (const LayerAt& at : landing_.layers) {
+      if (at.map != plan_.layer.map) continue;
+      HemsMended mended = withHemsMended(before_, now_, at, *edging, touched.intersected(CellSet(before_.map(at.map)->bounds)), [this](CellPos cell) { return mayTouch(cell); });
+      now_ = std::move(mended.quilt);
+      cells_ = cells_.united(mended.changed);
+    }
   }
 }
 

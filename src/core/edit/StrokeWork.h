@@ -13,7 +13,7 @@ class Stroke::Work {
   std::set<Id> mapsLaidOn() const;
   Laid laidAt(CellPos canvas) const;
   std::string stopsAt() const;
-  void moveTo(CellPos cell, bool even);
+  void moveTo(const StrokeMove& move);
   void finish();
   void refit(CellRect box);
 
@@ -59,6 +59,9 @@ class Stroke::Work {
   // Brush and Erase: the cells from the last place to this one, as broad as the tool.
   void brushTo(CellPos cell);
 
+  // The same with half a cell: the corners on the way.
+  void cornersTo(const CellCorner& corner);
+
   // One tile, one cell broad: the stroke that is made most, without sets of cells for each move.
   void brushSingle(const std::vector<CellPos>& line, const Laid& laid);
 
@@ -84,6 +87,8 @@ class Stroke::Work {
 
   // Lays what is in hand on cells that may be touched, on all its layers.
   void lay(const CellSet& cells);
+  // What a block that joins what it meets brings along, on its own map.
+  void layHems(const CellSet& touched);
   std::unique_ptr<const Grid> grid_;
   std::map<Id, std::string> closed_;
   Patchwork patchwork_;
@@ -91,6 +96,8 @@ class Stroke::Work {
   std::optional<CellPos> press_;
   std::optional<CellPos> last_;
   std::unique_ptr<Laying> laying_;
+  std::optional<CellCorner> lastCorner_;
+  std::vector<CellCorner> corners_;  // of this move, with half a cell
   std::vector<CellPos> way_;  // of this move, where what is in hand joins
   Quilt seen_ = before_;  // before the part that is being laid
   CellRect footprint_;  // around all that would be laid, beyond the map's edge too

@@ -79,6 +79,7 @@ void readName(const Table& table, const Json* json, T& value) {
 
 Json optionsJson(const ToolOptions& options) {
   Json::Object json{{"width", options.width},
+                    {"halfCell", options.halfCell},
                     {"outlines", options.outlines},
                     {"throughCorners", options.throughCorners},
                     {"onlyThisMap", options.onlyThisMap},
@@ -99,6 +100,7 @@ ToolOptions optionsOf(const Json* json) {
   if (cells && isWidth(*cells)) {
     options.width = static_cast<int>(*cells);
   }
+  options.halfCell = flagOf(json->find("halfCell"), false);
   options.outlines = flagOf(json->find("outlines"), false);
   options.throughCorners = flagOf(json->find("throughCorners"), false);
   options.onlyThisMap = flagOf(json->find("onlyThisMap"), false);

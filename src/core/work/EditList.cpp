@@ -129,7 +129,7 @@ class Doing : private EditMaps {
     if (!step.find("places")) return press(step, tool, pathOf(step, tool), 0, done);
     std::int64_t cells = 0;
     std::uint64_t number = 0;
-    for (const CellPos place : placesIn(step, "places")) {
+    for (const StrokeMove& place : placesIn(step, "places")) {
       press(step, tool, {place}, number++, done);
       cells += done.cells;
       if (error_) return;
@@ -137,8 +137,8 @@ class Doing : private EditMaps {
     done.cells = cells;
   }
 
-  std::vector<CellPos> placesIn(const Json& step, const char* field) {
-    std::vector<CellPos> all;
+  std::vector<StrokeMove> placesIn(const Json& step, const char* field) {
+    std::vector<StrokeMove> all;
     const Json* places = step.find(field);
     const auto* list = places ? places->as<Json::Array>() : nullptr;
     if (!list || list->empty() || list->size() > kMostPlaces) {
@@ -146,26 +146,38 @@ class Doing : private EditMaps {
       return all;
     }
     for (const Json& one : *list) {
-      const auto pair = numbers(one, 2);
-      if (!pair) return {};
-      all.push_back({(*pair)[0], (*pair)[1]});
+      const auto* fields = one.as<Json::Array>();
+      const bool saysCorner = isHalf(step) && fields && fields->size() == 3;
+      const auto place = numbers(one, saysCorner ? 3 : 2);
+      if (!place) return {};
+      const int corner = saysCorner ? (*place)[2] : 0;
+      const int corners = placesOf(quilt_.map(at_.map)->grid.kind);
+      if (corner < 0 || corner >= corners) refuse("a corner is a number from 0 to " + std::to_string(corners - 1), one);
+      all.push_back({{(*place)[0], (*place)[1]}, false, corner});
     }
     return all;
   }
 
-  std::vector<CellPos> pathOf(const Json& step, Tool tool) {
+  // "width": 0.5, which is half a cell: one corner.
+  static bool isHalf(const Json& step) {
+    const Json* width = step.find("width");
+    const auto* cells = width ? width->as<Json::Number>() : nullptr;
+    return cells && cells->text == "0.5";
+  }
+
+  std::vector<StrokeMove> pathOf(const Json& step, Tool tool) {
     if (step.find("path")) return placesIn(step, "path");
     if (step.find("at") || tool == Tool::fill || text(step, "do") == "stamp") {
       const auto at = cell(step, "at");
-      return at ? std::vector{*at} : std::vector<CellPos>();
+      return at ? std::vector{StrokeMove{*at}} : std::vector<StrokeMove>();
     }
     const auto from = cell(step, "from");
     const auto to = cell(step, "to");
-    return from && to ? std::vector{*from, *to} : std::vector<CellPos>();
+    return from && to ? std::vector{StrokeMove{*from}, StrokeMove{*to}} : std::vector<StrokeMove>();
   }
 
   // One press, drag and release; `number` tells those of one step apart.
-  void press(const Json& step, Tool tool, const std::vector<CellPos>& path, std::uint64_t number, EditDone& done) {
+  void press(const Json& step, Tool tool, const std::vector<StrokeMove>& path, std::uint64_t number, EditDone& done) {
     if (!quilt_.layer(at_)->holdsTiles()) return refuse("“" + quilt_.layer(at_)->name + "” is no layer for tiles", step);
     StrokePlan plan;
     plan.tool = tool;
@@ -173,7 +185,8 @@ class Doing : private EditMaps {
     plan.layer = at_;
     plan.obeys = !flag(step, "lands");
     plan.takesAway = flag(step, "takesAway") || tool == Tool::erase;
-    plan.options.width = bounded(step, "width", 1, kBroadest, 1);
+    plan.options.halfCell = isHalf(step);
+    if (!plan.options.halfCell) plan.options.width = bounded(step, "width", 1, kBroadest, 1);
     plan.options.outlines = flag(step, "outline");
     plan.options.throughCorners = flag(step, "corners");
     plan.options.onlyThisMap = flag(step, "onlyThisMap");
@@ -191,8 +204,10 @@ class Doing : private EditMaps {
       plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return covers_(quilt_, shape, tile); };
     }
     if (!isWidth(plan.options.width)) {
-      return refuse("\"width\" is an odd number from 1 to 31", step);
+      return refuse("\"width\" is an odd number from 1 to 31, or 0.5", step);
     }
+    if (plan.options.halfCell && !error_ && !Stroke::laysCorners(quilt_, tool, plan.options, plan.hand))
+      return refuse("Half a cell is for a material whose corners decide", step);
     if (plan.hand.empty() && !plan.takesAway)
       return refuse("it says no tile, hand or stamp, and no step before it did", step);
     const GridKind grid = quilt_.map(at_.map)->grid.kind;
@@ -206,7 +221,10 @@ class Doing : private EditMaps {
     if (error_) return;
     const bool even = flag(step, "even");
     Gesture gesture = Gesture::painting(Stroke(quilt_, std::move(plan)));
-    for (const CellPos at : path) gesture.moveTo(at, even);
+    for (StrokeMove move : path) {
+      move.even = even;
+      gesture.follow(move);
+    }
     const Stroke& stroke = *gesture.stroke();
     if (const Json* box = step.find("fitted")) {
       const auto sides = numbers(*box, 4);

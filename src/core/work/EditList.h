@@ -36,8 +36,8 @@ struct EditsDone {
 Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
                           const StepRules& rules = {});
 
-// A stroke as a step that repeats it: its plan, and the places of the pointer with whether they were even.
-Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
+// A stroke as a step that repeats it: its plan, and the way of the pointer.
+Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<StrokeMove>& moves,
             std::optional<CellRect> stretchBox);
 // The list of some steps.
 Json editList(std::vector<Json> steps);

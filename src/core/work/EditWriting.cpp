@@ -7,17 +7,23 @@
 
 namespace uq {
 
-Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<std::pair<CellPos, bool>>& moves,
+Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<StrokeMove>& moves,
             std::optional<CellRect> stretchBox) {
   const auto tool =
       std::find_if(std::begin(kStrokeSteps), std::end(kStrokeSteps), [&](const auto& one) { return one.second == plan.tool; });
   Json::Object step{{"do", tool->first}, {"map", plan.layer.map.text()}, {"layer", plan.layer.layer.text()}};
   step.emplace_back("hand", handJson(plan.hand, before, SheetsBy::id));
   Json::Array path;
-  for (const auto& [cell, even] : moves) path.push_back(Json::Array{cell.x, cell.y});
+  const bool halves = Stroke::laysCorners(before, plan.tool, plan.options, plan.hand);
+  for (const StrokeMove& move : moves) {
+    Json::Array place{move.cell.x, move.cell.y};
+    if (halves) place.push_back(move.corner);
+    path.push_back(std::move(place));
+  }
   step.emplace_back("path", std::move(path));
-  if (!moves.empty() && moves.back().second) step.emplace_back("even", true);
-  if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
+  if (!moves.empty() && moves.back().even) step.emplace_back("even", true);
+  if (halves) step.emplace_back("width", Json::Number{"0.5"});
+  else if (plan.options.width != 1) step.emplace_back("width", plan.options.width);
   if (plan.options.outlines) step.emplace_back("outline", true);
   if (plan.options.throughCorners) step.emplace_back("corners", true);
   if (plan.options.onlyThisMap) step.emplace_back("onlyThisMap", true);

@@ -34,10 +34,10 @@ Gesture Gesture::changing(Quilt before) {
   return gesture;
 }
 
-void Gesture::moveTo(CellPos cell, bool even) {
+void Gesture::follow(const StrokeMove& move) {
   if (!stroke_) return;
-  stroke_->moveTo(cell, even);
-  moves_.emplace_back(cell, even);
+  stroke_->follow(move);
+  moves_.push_back(move);
 }
 
 void Gesture::refit(CellRect box) {

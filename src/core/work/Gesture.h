@@ -19,8 +19,7 @@ namespace uq {
 class Gesture {
  public:
   enum class Kind { stroke, move, change };
-  // Where the pointer was, and whether shapes were even there (Stroke::moveTo).
-  using Moves = std::vector<std::pair<CellPos, bool>>;
+  using Moves = std::vector<StrokeMove>;
 
   // `moves`: those that the stroke has made already.
   static Gesture painting(Stroke stroke, Moves moves = {});
@@ -38,7 +37,7 @@ class Gesture {
   const std::optional<CellSet>& selected() const { return selected_; }
 
   // Each belongs to one kind and does nothing for others.
-  void moveTo(CellPos cell, bool even);  // stroke
+  void follow(const StrokeMove& move);   // stroke
   void refit(CellRect box);              // stroke of a stretch; see Stroke::refit
   void relay(Stroke stroke);             // stroke: laid anew along the same moves, with another hand
   void moveBy(SidePos by);               // move: in all, in side coordinates

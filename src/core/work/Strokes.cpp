@@ -22,7 +22,7 @@ bool goesByPath(const Desk& desk) {
 // A stroke that was made, made again.
 Stroke along(const Quilt& before, StrokePlan plan, const Gesture::Moves& moves) {
   Stroke stroke(before, std::move(plan));
-  for (const auto& [cell, even] : moves) stroke.moveTo(cell, even);
+  for (const StrokeMove& move : moves) stroke.follow(move);
   return stroke;
 }
 
@@ -71,10 +71,11 @@ StrokePlan Strokes::planned(const Ask& ask) {
   return plan;
 }
 
-Strokes::Ask Strokes::askAt(CellPos cell, bool takesAway, bool even) const {
+Strokes::Ask Strokes::askAt(CellPos cell, bool takesAway, bool even, int corner) const {
   Ask ask;
   ask.takesAway = takesAway;
   ask.path = {cell};
+  ask.corner = corner;
   if (!even) return ask;
   const bool fills = work_.desk().tool == Tool::fill;
   if (!goesByPath(work_.desk())) {
@@ -113,7 +114,7 @@ Stroke Strokes::tryOut(const Ask& ask) {
   StrokePlan plan = planned(ask);
   plan.mostLaid = kMostTriedOut;
   Stroke stroke(work_.quilt(), std::move(plan));
-  for (const CellPos cell : ask.path) stroke.moveTo(cell, ask.even);
+  for (const CellPos cell : ask.path) stroke.follow({cell, ask.even, ask.corner});
   return stroke;
 }
 
@@ -140,12 +141,12 @@ void Strokes::begin(const Ask& ask) {
     work_.setDesk(std::move(desk));
   }
   if (!work_.begin(name, Gesture::painting(Stroke(work_.quilt(), std::move(plan))))) return;
-  for (const CellPos cell : ask.path) moveTo(cell, ask.even);
+  for (const CellPos cell : ask.path) moveTo(cell, ask.even, ask.corner);
 }
 
-void Strokes::moveTo(CellPos to, bool even) {
+void Strokes::moveTo(CellPos to, bool even, int corner) {
   if (!stroke()) return;
-  work_.gesture()->moveTo(to, even);
+  work_.gesture()->follow({to, even, corner});
   work_.show();
 }
 
@@ -268,7 +269,7 @@ bool Strokes::recogniseStretch(CellPos at) {
   last.plan = layingOn(landing, found->stretch);
   last.plan.tool = Tool::box;
   last.plan.seed = work_.seed();
-  last.moves = {{from, false}, {to, false}};
+  last.moves = {{from}, {to}};
   last.box = box;
   last.after = work_.quilt();
   work_.setLastStroke(std::move(last));

@@ -27,6 +27,7 @@ class Strokes {
     bool even = false;        // equal sides, straight ways
     bool everywhere = false;  // all such cells of the layer
     std::vector<CellPos> path;
+    int corner = 0;               // of each of them, with a brush of half a cell
     CellSet within{};             // only these cells are touched, and selected ones; an empty set does not count
     CellSet given{};              // filled instead of a region
     std::optional<Tool> tool{};  // other than the desk's
@@ -34,7 +35,7 @@ class Strokes {
 
   // That of a press at a cell. Brush and Erase join it to where the last stroke ended while `even`; Fill then takes all
   // such cells of the layer.
-  Ask askAt(CellPos cell, bool takesAway, bool even) const;
+  Ask askAt(CellPos cell, bool takesAway, bool even, int corner = 0) const;
   // That of a box of cells at once, from its corner `from` to the other one `to`: shapes are drawn in it, Brush and Erase
   // go over all of it. `even` counts for Fill.
   Ask askOver(const CellSet& cells, CellPos from, CellPos to, bool takesAway, bool even) const;
@@ -44,7 +45,7 @@ class Strokes {
 
   // From press to release, which is Work::finish(). Nothing happens where it may not be.
   void begin(const Ask& ask);
-  void moveTo(CellPos to, bool even = false);
+  void moveTo(CellPos to, bool even = false, int corner = 0);
   bool underWay() const { return work_.gesture() != nullptr; }
   const Stroke* stroke() const { return work_.gesture() ? work_.gesture()->stroke() : nullptr; }
 

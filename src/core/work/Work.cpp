@@ -198,7 +198,7 @@ Result<bool> Work::finish() {
   std::set<Id> maps;
   if (const Stroke* stroke = gesture_->stroke()) {
     if (!stroke->refusal().empty()) refuse(stroke->refusal());
-    if (!gesture_->moves().empty()) lastPoint_ = {desk_.map, gesture_->moves().back().first};
+    if (!gesture_->moves().empty()) lastPoint_ = {desk_.map, gesture_->moves().back().cell};
     last = LastStroke{stroke->before(), stroke->plan(), gesture_->moves(), stroke->stretchBox(), gesture_->quilt()};
     last->plan.mostLaid = 0;
     name = strokeName(desk_, quilt_, stroke->plan().tool, stroke->plan().takesAway, &stroke->landing());
