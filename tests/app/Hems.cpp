@@ -100,31 +100,45 @@ TEST_F(Hems, APlatformIsTwoActions) {
 // Half a cell: the material comes to the corner nearest to the pointer, along the way of the hand, and goes again.
 TEST_F(Hems, HalfACellIsOneCorner) {
   EXPECT_FALSE(part<QToolButton>("tape-width-half")->isVisible()) << "nothing in hand has corners";
-  hand.click(swatch("material-street-ground-3"));
+  hand.click(swatch("material-street-ground-1"));
   hand.click(part<QToolButton>("tape-width-half"));
   EXPECT_TRUE(part<QToolButton>("tape-width-half")->isChecked());
   EXPECT_FALSE(part<QToolButton>("tape-width-1")->isChecked());
   const LayerAt paving{map().id, map().layerNamed("Paving")->id};
   const LayerCells before = *session().quilt().layer(paving);
-  const CellPos cell{35, 9};
-  const auto corner = [&](CellPos of) { return (onMap(of) + onMap({of.x - 1, of.y - 1})) / 2 + QPointF(2, 2); };
-  hand.click(room->canvas(), corner(cell));
   const auto grid = makeGrid(map().grid);
-  const Edging& ground = *edgingNamed(session().quilt(), "Street ground");
+  const Edging ground = *edgingNamed(session().quilt(), "Street ground");
   const auto shows = [&](CellPos at, std::size_t place) {
     const Joiner joiner(session().quilt(), ground, *grid);
     const EdgingMember* member = joiner.memberAt(session().quilt().layer(paving)->cells.at(at));
     return member ? member->corners[place] : kAnything;
   };
-  const int canal = materialOf("Street ground", "canal");
-  EXPECT_EQ(shows({35, 9}, 0), canal);
-  EXPECT_EQ(shows({34, 9}, 1), canal);
-  EXPECT_EQ(shows({34, 8}, 2), canal);
-  EXPECT_EQ(shows({35, 8}, 3), canal);
-  EXPECT_NE(shows({35, 9}, 2), canal) << "its other corners are left alone";
-  hand.drag(room->canvas(), {corner(cell), corner({37, 9})});
-  EXPECT_EQ(shows({36, 9}, 0), canal);
-  EXPECT_EQ(shows({36, 9}, 1), canal);
+  // Where setts lie all around.
+  const MaterialIndex setts = materialOf("Street ground", "setts");
+  const auto isPlain = [&](CellPos around) {
+    for (int y = around.y - 2; y <= around.y + 2; ++y) {
+      for (int x = around.x - 2; x <= around.x + 4; ++x) {
+        for (std::size_t corner = 0; corner < 4; ++corner) {
+          if (shows({x, y}, corner) != setts) return false;
+        }
+      }
+    }
+    return true;
+  };
+  CellPos cell{4, 4};
+  while (!isPlain(cell) && cell.y < 26) cell.x < 34 ? ++cell.x : (cell.x = 4, ++cell.y);
+  ASSERT_TRUE(isPlain(cell));
+  const auto corner = [&](CellPos of) { return (onMap(of) + onMap({of.x - 1, of.y - 1})) / 2 + QPointF(2, 2); };
+  hand.click(room->canvas(), corner(cell));
+  const int slabs = materialOf("Street ground", "slabs");
+  EXPECT_EQ(shows(cell, 0), slabs);
+  EXPECT_EQ(shows({cell.x - 1, cell.y}, 1), slabs);
+  EXPECT_EQ(shows({cell.x - 1, cell.y - 1}, 2), slabs);
+  EXPECT_EQ(shows({cell.x, cell.y - 1}, 3), slabs);
+  EXPECT_NE(shows(cell, 2), slabs) << "its other corners are left alone";
+  hand.drag(room->canvas(), {corner(cell), corner({cell.x + 2, cell.y})});
+  EXPECT_EQ(shows({cell.x + 1, cell.y}, 0), slabs);
+  EXPECT_EQ(shows({cell.x + 1, cell.y}, 1), slabs);
   picture("half-a-cell");
   // A broader brush is a whole cell again; a thinner one half.
   hand.key(Qt::Key_Period);
@@ -132,9 +146,9 @@ TEST_F(Hems, HalfACellIsOneCorner) {
   hand.key(Qt::Key_Comma);
   EXPECT_TRUE(part<QToolButton>("tape-width-half")->isChecked());
   hand.hold(Qt::Key_Control);
-  hand.drag(room->canvas(), {corner(cell), corner({37, 9})}, Qt::LeftButton, Qt::ControlModifier);
+  hand.drag(room->canvas(), {corner(cell), corner({cell.x + 2, cell.y})}, Qt::LeftButton, Qt::ControlModifier);
   hand.letGo(Qt::Key_Control);
-  EXPECT_NE(shows({36, 9}, 0), canal);
+  EXPECT_NE(shows({cell.x + 1, cell.y}, 0), slabs);
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   hand.key(Qt::Key_Z, Qt::ControlModifier);
   hand.key(Qt::Key_Z, Qt::ControlModifier);

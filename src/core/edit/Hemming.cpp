@@ -269,7 +269,8 @@ class Hemming::Work {
     return cells;
   }
 
-  bool goesOn(CellPos at) const { return new_.contains(at) ? ask_.may(at) && isFree(at) : isOf(onto_.cells, at, ask_.hem); }
+  // Behind a door or a window that stands in a face it goes on.
+  bool goesOn(CellPos at) const { return new_.contains(at) ? ask_.may(at) : isOf(onto_.cells, at, ask_.hem); }
 
   void dressCell(CellPos at, HemRow row) {
     const auto runs = [&](bool left) {

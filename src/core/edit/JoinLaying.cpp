@@ -332,7 +332,7 @@ HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, con
   const Map* map = now.map(at.map);
   const Layer* layer = now.layer(at);
   const Layer* was = before.layer(at);
-  if (!map || !layer || edging.hems.empty()) return {now, {}};
+  if (!map || !layer || edging.hems.empty()) return {now, {}, {}};
   static const LayerCells kBlank;
   const auto grid = makeGrid(map->grid);
   HemSteps steps(now, edging, *grid);
@@ -342,6 +342,7 @@ HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, con
   steps.main().changed = changed;
   Quilt mended = now;
   CellSet all;
+  CellSet wrong;
   std::vector<std::string> roles{""};
   addRoles(now, edging, map->grid.kind, [](const Hem&) { return true; }, roles);
   const std::function<bool(CellPos)> isGround = [&](CellPos cell) { return hasGround(*mended.map(at.map), cell); };
@@ -354,9 +355,12 @@ HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, con
     const auto mayBeside = [&](CellPos cell) { return may(cell) && !steps.isHem(cells.cells.at(cell)); };
     if (!done.bared.empty()) Joiner(now, edging, *grid).lay(cells, {LayerCells(cells), done.bared, 0, true, {}, mayBeside});
     all = all.united(done.changed);
+    mended.layer(*onto)->cells.forEachPainted(done.changed.bounds(), [&](CellPos cell, Cell there) {
+      if (steps.isHem(there) && done.changed.contains(cell)) wrong.insert(cell);
+    });
     if (!done.changed.empty()) mended = mended.with(*onto, std::move(cells));
   }
-  return {mended, all};
+  return {mended, all, wrong};
 }
 
 std::vector<LayerCells> withHemsShown(const Quilt& quilt, const Edging& edging, const Grid& grid, const LayerCells& materials, CellRect bounds) {

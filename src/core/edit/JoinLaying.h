@@ -28,6 +28,7 @@ bool hasGround(const Map& map, CellPos at);
 struct HemsMended {
   Quilt quilt;
   CellSet changed;  // on any layer
+  CellSet wrong;    // those of them on which something lay that is brought along
 };
 HemsMended withHemsMended(const Quilt& before, const Quilt& now, LayerAt at, const Edging& edging, const CellSet& changed, const std::function<bool(CellPos)>& may);
 

@@ -135,7 +135,7 @@ JoinFindings joinFindings(const Quilt& quilt, LayerAt at) {
     LayerCells cells = *layer;
     const auto may = [&](CellPos cell) { return map->bounds.contains(cell); };
     found.wrong = found.wrong.united(joiner.mend(cells, all, may, false));
-    if (!edging->hems.empty()) found.hems = found.hems.united(withHemsMended(quilt, quilt, at, *edging, all, may).changed);
+    if (!edging->hems.empty()) found.hems = found.hems.united(withHemsMended(quilt, quilt, at, *edging, all, may).wrong);
     all.forEachStretch([&](CellPos first, int count) {
       for (int i = 0; i < count; ++i) {
         const CellPos cell{first.x + i, first.y};

@@ -34,7 +34,8 @@ Quilt joinedWhereChanged(const Quilt& before, const Quilt& after, Id map, std::i
 Quilt withStandInsMended(const Quilt& quilt, const Edging& edging);
 
 // How joining anew would leave a layer: cells that would change, and those that show less well what belongs there than they would
-// with the shape that is missing; and cells, on any layer, on which what is brought along is missing or does not belong.
+// with the shape that is missing; and cells, on any layer, on which lies what is brought along and does not
+// belong there as it is. What was never brought along is not missed.
 struct JoinFindings {
   CellSet wrong;
   CellSet standIns;
