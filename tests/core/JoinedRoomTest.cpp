@@ -43,6 +43,7 @@ TEST(JoinedRoom, LinesThatComeInOrGoLeaveRightEnds) {
       const bool columns = *rc::gen::arbitrary<bool>();
       const int count = *rc::gen::element(-2, -1, 1, 2);
       const CellLines lines{columns ? CellLines::Which::columns : CellLines::Which::rows, *rc::gen::inRange(2, 9), count};
+      RC_LOG() << cellsCalled(on.made.shape.kind) << " " << on.made.called << (columns ? " columns " : " rows ") << lines.at << " by " << count << "\n";
       on.quilt = withLines(on.quilt, on.at.map, lines);
       on.bounds = on.quilt.map(on.at.map)->bounds;
       RC_ASSERT(on.wrongJoints() == 0);

@@ -8,6 +8,8 @@
 #include "core/JoinedGround.h"
 #include "core/SavedQuilt.h"
 #include "core/edit/EdgingCoverage.h"
+#include "core/edit/JoinQuilts.h"
+#include "core/edit/LayerFacts.h"
 #include "core/edit/Rejoin.h"
 
 namespace uq::test {
@@ -69,6 +71,36 @@ TEST(Meant, SaysAShapeOfTwoMaterialsExactly) {
       }
     }));
   }
+}
+
+TEST(Meant, SaysAShapeOfMoreMaterialsExactlyWhereTheyAreFew) {
+  for (const Decides decides : {Decides::sides, Decides::corners}) {
+    EXPECT_TRUE(rc::check(std::string(decidesName(decides)), [decides] {
+      Edging edging = fullSet(decides).truth;
+      edging.materials.resize(static_cast<std::size_t>(*rc::gen::inRange(3, 5)));
+      const auto any = [&] { return *rc::gen::inRange(-1, static_cast<int>(edging.materials.size())); };
+      EdgingShape shape{any(), {}, {}};
+      auto& places = decides == Decides::corners ? shape.corners : shape.sides;
+      for (int i = 0; i < placesOf(edging.grid); ++i) places.push_back(any());
+      const auto read = memberMeant(edging, meantOf(edging, shape));
+      RC_ASSERT(read.has_value());
+      RC_ASSERT((decides == Decides::corners ? read->corners : read->sides) == places);
+      if (decides == Decides::sides) RC_ASSERT(read->middle == shape.middle);
+    }));
+  }
+}
+
+TEST(Meant, ComesAlongWhereVersionsAreJoined) {
+  EXPECT_TRUE(rc::check([&] {
+    Gapped on(ofTwo(Decides::corners), 60);
+    const Quilt base = on.quilt;
+    for (const CellPos cell : someCells(on.bounds, 4)) on.paint({cell});
+    IdSource ids(3);
+    const Quilt here = renameLayer(base, on.at, "Streets");
+    const Quilt both = joined(base, here, on.quilt, [](const BothChanged&) { return Side::here; }, ids).quilt;
+    RC_ASSERT(both.layer(on.at)->meant == on.layer().meant);
+    RC_ASSERT(both.layer(on.at)->name == "Streets");
+  }));
 }
 
 TEST(Meant, OfAnotherEdgingSaysNothing) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 
 namespace uq {
 
@@ -12,6 +13,50 @@ constexpr int kMask = (1 << kBits) - 1;
 
 int code(MaterialIndex material) { return material + 2; }  // 1: nothing
 MaterialIndex materialOf(int code) { return code - 2; }
+
+// Beyond what two materials need: all places spelt out, with one digit each, where so few materials leave room for that.
+constexpr int kSpelt = 36 << (2 * kBits);
+constexpr int kMost = (1 << (3 * kBits)) - 1;
+
+// The places of a shape that are spelt out, the middle first where corners do not decide alone.
+std::vector<MaterialIndex> placesSpelt(const Edging& edging, const EdgingShape& shape) {
+  std::vector<MaterialIndex> all;
+  if (edging.decides != Decides::corners) all.push_back(shape.middle);
+  all.insert(all.end(), shape.sides.begin(), shape.sides.end());
+  all.insert(all.end(), shape.corners.begin(), shape.corners.end());
+  return all;
+}
+
+// 0 where something may be anything, or that is more than a number holds.
+int spelt(const Edging& edging, const EdgingShape& shape) {
+  const int base = static_cast<int>(edging.materials.size()) + 1;
+  std::int64_t number = 0;
+  std::int64_t room = 1;
+  for (const MaterialIndex one : placesSpelt(edging, shape)) {
+    if (one == kAnything) return 0;
+    number += room * (one + 1);
+    room *= base;
+    if (room > kMost - kSpelt) return 0;
+  }
+  return kSpelt + static_cast<int>(number);
+}
+
+std::optional<EdgingMember> memberSpelt(const Edging& edging, int meant) {
+  const int base = static_cast<int>(edging.materials.size()) + 1;
+  int number = meant - kSpelt;
+  const auto next = [&] {
+    const MaterialIndex one = number % base - 1;
+    number /= base;
+    return one;
+  };
+  const int places = placesOf(edging.grid);
+  EdgingMember member;
+  if (edging.decides != Decides::corners) member.middle = next();
+  for (int i = 0; i < places && sidesDecide(edging.decides); ++i) member.sides.push_back(next());
+  for (int i = 0; i < places && cornersDecide(edging.decides); ++i) member.corners.push_back(next());
+  if (edging.decides == Decides::corners) member.middle = member.corners.front();
+  return number == 0 ? std::optional(member) : std::nullopt;
+}
 
 // By sides and corners a corner may show the other material though no side beside it does: an inner corner. On four-sided cells these
 // sets of sides and inner corners are numbered after the 16 sets of sides without one; there are 31.
@@ -37,6 +82,10 @@ const std::vector<Inner>& inners() {
 }  // namespace
 
 int meantOf(const Edging& edging, const EdgingShape& wanted) {
+  const std::vector<MaterialIndex> all = placesSpelt(edging, wanted);
+  if (std::set<MaterialIndex>(all.begin(), all.end()).size() > 2) {
+    if (const int number = spelt(edging, wanted); number != 0) return number;
+  }
   const std::vector<MaterialIndex>& places = edging.decides == Decides::corners ? wanted.corners : wanted.sides;
   std::map<MaterialIndex, int> counts;
   for (const MaterialIndex one : places) {
@@ -75,6 +124,7 @@ int meantOf(const Edging& edging, const EdgingShape& wanted) {
 }
 
 std::optional<EdgingMember> memberMeant(const Edging& edging, int meant) {
+  if (meant >= kSpelt) return memberSpelt(edging, meant);
   const int count = placesOf(edging.grid);
   const MaterialIndex first = materialOf(meant >> (2 * kBits) & kMask);
   const MaterialIndex second = materialOf(meant >> kBits & kMask);

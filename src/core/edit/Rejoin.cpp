@@ -35,7 +35,7 @@ void addSheets(const Quilt& quilt, const CellGrid& cells, const CellSet& which, 
 
 }  // namespace
 
-Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may) {
+Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may, bool isNew) {
   const Map* map = quilt.map(at.map);
   const Layer* layer = quilt.layer(at);
   if (!map || !layer || !layer->holdsTiles() || quilt.edgings().empty()) return {layer ? static_cast<const LayerCells&>(*layer) : LayerCells(), {}};
@@ -46,7 +46,7 @@ Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const st
   const auto grid = makeGrid(map->grid);
   const auto mayTouch = [&](CellPos cell) { return map->bounds.contains(cell) && (!may || may(cell)); };
   for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
-    result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch, false));
+    result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch, isNew));
   }
   return result;
 }

@@ -17,7 +17,8 @@ struct Rejoined {
   CellSet changed;
 };
 // `may`: whether a cell may be touched at all; cells outside the map's bounds may not.
-Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may = {});
+// `isNew`: they were laid there just now; see Joiner::mend.
+Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const std::function<bool(CellPos)>& may = {}, bool isNew = false);
 
 // The same, with what the edgings bring along: laid where it belongs, on all layers that there are.
 struct QuiltRejoined {

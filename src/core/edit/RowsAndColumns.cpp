@@ -13,8 +13,8 @@ namespace {
 constexpr int kMostLines = 2 * kFarthestCell;  // so that no sum overflows
 constexpr int kJoinedBeside = 1;                // cells on either side of what came in, or went
 
-void joinBand(Quilt& quilt, LayerAt at, const CellSet& band) {
-  Rejoined joined = rejoined(quilt, at, band);
+void joinBand(Quilt& quilt, LayerAt at, const CellSet& band, bool isNew = false) {
+  Rejoined joined = rejoined(quilt, at, band, {}, isNew);
   if (!joined.changed.empty()) quilt = quilt.with(at, std::move(joined.cells));
 }
 
@@ -135,8 +135,13 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
   const int end = lines.areColumns() ? all.x1 : all.y1;
   const int to = shifts ? end : lines.at + std::max(lines.count, 0) + kJoinedBeside;
   const CellSet band(lines.areColumns() ? CellRect{from, all.y0, to, all.y1}.intersected(all) : CellRect{all.x0, from, all.x1, to}.intersected(all));
+  const int near = lines.at + lines.count + 1;
+  const CellSet beside = lines.count < 0 ? CellSet() : CellSet(lines.areColumns() ? CellRect{from, all.y0, near, all.y1} : CellRect{all.x0, from, all.x1, near});
   for (const Shared<Layer>& layer : std::vector(now.layers)) {
-    if (layer->holdsTiles() && goesAlong(layer.read(), only)) joinBand(after, {id, layer->id}, band);
+    if (!layer->holdsTiles() || !goesAlong(layer.read(), only)) continue;
+    joinBand(after, {id, layer->id}, band);
+    // What lay beside other cells before may lie at the map's edge now; beside new lines it ends as it did.
+    if (shifts) joinBand(after, {id, layer->id}, band.without(CellSet(all.grown(-1))).without(beside), true);
   }
   return after;
 }
