@@ -250,22 +250,4 @@ int render(const RenderOrder& order) {
   return opened->problems.empty() ? kFine : kProblems;
 }
 
-int exportMap(const RenderOrder& order) {
-  auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
-  if (!opened) {
-    report(opened.error());
-    return kNotOpened;
-  }
-  const Map* map = opened->quilt.mapNamed(order.map);
-  if (!map) return refuse(kNotOpened, "\"" + order.map + "\" is no map of this quilt. 'uquilt info' lists them.");
-  MapPainter painter(SheetPictures::load(opened->quilt, opened->problems));
-  for (const Error& problem : opened->problems) report(problem);
-  if (const auto written = exportMap(*realDisk(), painter, opened->quilt, *map, order.output); !written) {
-    report(written.error());
-    return kNotWritten;
-  }
-  std::cout << order.output << ": " << map->name << ", " << map->layers.size() << " layers\n";
-  return opened->problems.empty() ? kFine : kProblems;
-}
-
 }  // namespace uq::cli

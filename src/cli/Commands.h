@@ -37,9 +37,6 @@ struct RenderOrder {
   std::vector<int> camera;           // x and y of the screen's upper left, in map pixels: layers move by their parallax
   std::string frame;                 // "320x180": how much the screen shows; empty: as the map or the quilt says
 };
-// One map as a layered picture, its name ending in .ora, or as a PNG.
-int exportMap(const RenderOrder& order);
-
 // One map as a PNG: all of its bounds, every layer unless told otherwise.
 int render(const RenderOrder& order);
 

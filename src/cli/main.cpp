@@ -7,6 +7,7 @@
 #include "cli/Commands.h"
 #include "cli/EdgingCommand.h"
 #include "cli/EditCommand.h"
+#include "cli/ExportCommand.h"
 #include "cli/JointsCommand.h"
 #include "cli/LinksCommand.h"
 #include "cli/ResizeCommand.h"
@@ -62,10 +63,13 @@ int main(int argc, char** argv) {
   }
   onBoard->excludes(beside);
 
-  auto* out = app.add_subcommand("export", "A map as a layered picture (.ora, OpenRaster), or as a PNG");
-  out->add_option("MAP", order.map, "The map's name")->required();
-  out->add_option("-o,--output", order.output, "The file to write: .ora or .png")->required();
-  out->add_option("--quilt", order.quilt, "The quilt's folder (default: the current folder)");
+  auto* out = app.add_subcommand("export", "Maps for a game or another program: exchange JSON, CSV, PNG or OpenRaster");
+  uq::cli::MapsExportOrder mapsOut;
+  out->add_option("MAP", mapsOut.maps, "Names of maps (default: all)");
+  out->add_option("-o,--output", mapsOut.output, "The folder to write into, or for one map a file: .ora or .png")->required();
+  out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png or ora; without it as -o ends");
+  out->add_option("--cells", mapsOut.cells, "Of json: plain or runs. Of csv: numbers or names");
+  out->add_option("--quilt", mapsOut.quilt, "The quilt's folder (default: the current folder)");
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
   check->add_option("QUILT", quilt, quiltHelp);
@@ -211,7 +215,7 @@ int main(int argc, char** argv) {
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
-  if (out->parsed()) return uq::cli::exportMap(order);
+  if (out->parsed()) return uq::cli::exportMaps(mapsOut);
   checking.quilt = quilt;
   return uq::cli::check(checking);
 }

@@ -1,0 +1,94 @@
+// A quilt given to a game: the example reader, which is not ours, rebuilds the same pictures from what was exported.
+#include "Uquilt.h"
+
+namespace uq {
+
+class Exchange : public Uquilt {
+ protected:
+  QString out() { return scratch.filePath(QStringLiteral("game")); }
+  Answer exported(std::initializer_list<const char*> more = {}) { return run(words({"export", "--form", "json", "-o"}) + QStringList{out()} + words(more)); }
+  Answer read(const QStringList& arguments) {
+    QProcess process;
+    process.start(QStringLiteral("python3"), QStringList{QStringLiteral(UQ_SOURCE_DIR "/examples/python/quilt_reader.py"), out()} + arguments);
+    EXPECT_TRUE(process.waitForFinished(120'000));
+    return {process.exitCode(), process.readAllStandardOutput().toStdString(), process.readAllStandardError().toStdString()};
+  }
+  // Pixels that differ between what uquilt draws and what the reader does.
+  int different(const char* map, std::initializer_list<const char*> camera = {}) {
+    const Answer drawn = render(map, camera);
+    EXPECT_EQ(drawn.code, 0) << drawn.err;
+    const QString theirs = scratch.filePath(QStringLiteral("theirs.png"));
+    const Answer rebuilt = read(words({"draw", map}) + QStringList{theirs} + words(camera));
+    EXPECT_EQ(rebuilt.code, 0) << rebuilt.err;
+    const QImage a = QImage(png()).convertToFormat(QImage::Format_ARGB32);
+    const QImage b = QImage(theirs).convertToFormat(QImage::Format_ARGB32);
+    EXPECT_EQ(a.size(), b.size()) << map;
+    if (a.size() != b.size() || a.isNull()) return -1;
+    int count = 0;
+    for (int y = 0; y < a.height(); ++y) {
+      for (int x = 0; x < a.width(); ++x) count += a.pixel(x, y) != b.pixel(x, y) ? 1 : 0;
+    }
+    return count;
+  }
+};
+
+TEST_F(Exchange, AnotherReaderDrawsEveryMapOfTheDemoTheSame) {
+  const Answer done = exported();
+  ASSERT_EQ(done.code, 0) << done.err;
+  for (const char* map : {"Depot Yard", "Canal Locks", "Ferry Street", "Lantern Row", "Quayside", "Roof Market", "Signal Loft", "Ward Board"}) {
+    EXPECT_EQ(different(map), 0) << map;
+  }
+}
+
+TEST_F(Exchange, AnotherReaderMovesTheLayersWithTheCamera) {
+  ASSERT_EQ(exported({"--cells", "runs"}).code, 0);
+  EXPECT_EQ(different("Lantern Row", {"--camera", "200,40", "--frame", "480,270"}), 0);
+  EXPECT_EQ(different("Depot Yard", {"--camera", "31,77", "--frame", "320,180"}), 0);
+}
+
+TEST_F(Exchange, AnotherReaderFollowsEveryWayAndTellsSolidCells) {
+  ASSERT_EQ(exported().code, 0);
+  const Answer ways = read(words({"ways"}));
+  EXPECT_EQ(ways.code, 0) << ways.err;
+  EXPECT_THAT(ways.out, testing::HasSubstr("is sewn to"));
+  EXPECT_THAT(ways.out, testing::HasSubstr("<->"));
+  const Answer solid = read(words({"solid", "Depot Yard"}));
+  EXPECT_EQ(solid.code, 0) << solid.err;
+  EXPECT_THAT(solid.out, testing::HasSubstr("#"));
+  EXPECT_THAT(solid.out, testing::HasSubstr("."));
+}
+
+TEST_F(Exchange, TheSameQuiltGivesTheSameBytesAndIsWrittenOnce) {
+  ASSERT_EQ(exported().code, 0);
+  const Answer again = exported();
+  EXPECT_EQ(again.code, 0);
+  EXPECT_THAT(again.out, testing::StartsWith("0 files written"));
+}
+
+TEST_F(Exchange, WhatAFormHasNoPlaceForIsNamed) {
+  const Answer csv = run(words({"export", "Lantern Row", "--form", "csv", "-o"}) + QStringList{out()});
+  EXPECT_EQ(csv.code, 0) << csv.err;
+  EXPECT_THAT(csv.err, testing::HasSubstr("CSV of Lantern Row has no place for"));
+  EXPECT_THAT(csv.err, testing::HasSubstr("doorway"));
+  EXPECT_THAT(exported().err, testing::Not(testing::HasSubstr("no place")));
+}
+
+TEST_F(Exchange, NamesInCsvAreThoseOfTheTiles) {
+  ASSERT_EQ(run(words({"export", "Depot Yard", "--form", "csv", "--cells", "names", "-o"}) + QStringList{out()}).code, 0);
+  QFile paving(out() + QStringLiteral("/depot-yard/paving.csv"));
+  ASSERT_TRUE(paving.open(QIODevice::ReadOnly));
+  const QByteArray text = paving.readAll();
+  EXPECT_EQ(text.count('\n'), 32);
+  EXPECT_EQ(text.left(text.indexOf('\r')).count(','), 47);
+  EXPECT_TRUE(text.contains("street 16"));
+}
+
+TEST_F(Exchange, RefusesWhatMakesNoSense) {
+  EXPECT_EQ(run(words({"export", "--form", "clay", "-o"}) + QStringList{out()}).code, 2);
+  EXPECT_EQ(run(words({"export", "--form", "json", "--cells", "names", "-o"}) + QStringList{out()}).code, 2);
+  EXPECT_EQ(run(words({"export", "Nowhere", "--form", "json", "-o"}) + QStringList{out()}).code, 3);
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o", "/proc/nowhere"})).code, 4);
+  EXPECT_EQ(run(words({"export", "-o", "all.png"})).code, 2) << "one file holds one map";
+}
+
+}  // namespace uq
