@@ -6,7 +6,7 @@ drawn is in Map.draw, and nothing here is needed to understand the files, which 
 
   quilt_reader.py FOLDER                          what there is
   quilt_reader.py FOLDER draw MAP PICTURE.png     draws a map
-      [--camera X,Y --frame W,H]                  as the player's screen shows it there
+      [--camera X,Y --frame WxH]                  as the player's screen shows it there
   quilt_reader.py FOLDER ways                     follows every doorway and every seam
   quilt_reader.py FOLDER solid MAP                which cells somebody walking cannot enter, # and .
 """
@@ -414,7 +414,7 @@ def ways(quilt):
 
 
 def pair(text):
-    return tuple(int(one) for one in text.split(","))
+    return tuple(int(one) for one in text.replace("x", ",").split(","))
 
 
 def main(arguments):
