@@ -20,9 +20,12 @@ class Exchange : public Uquilt {
     const QString theirs = scratch.filePath(QStringLiteral("theirs.png"));
     const Answer rebuilt = read(words({"draw", map}) + QStringList{theirs} + words(camera));
     EXPECT_EQ(rebuilt.code, 0) << rebuilt.err;
-    const QImage a = QImage(png()).convertToFormat(QImage::Format_ARGB32_Premultiplied);
-    const QImage b = QImage(theirs).convertToFormat(QImage::Format_ARGB32_Premultiplied);
-    EXPECT_EQ(a.size(), b.size()) << map;
+    return differences(QImage(png()), QImage(theirs));
+  }
+  static int differences(const QImage& ours, const QImage& theirs) {
+    const QImage a = ours.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    const QImage b = theirs.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    EXPECT_EQ(a.size(), b.size());
     if (a.size() != b.size() || a.isNull()) return -1;
     int count = 0;
     for (int y = 0; y < a.height(); ++y) {
@@ -40,6 +43,19 @@ TEST_F(Exchange, AnotherReaderDrawsEveryMapOfTheDemoTheSame) {
   ASSERT_EQ(done.code, 0) << done.err;
   for (const char* map : {"Depot Yard", "Canal Locks", "Ferry Street", "Lantern Row", "Quayside", "Roof Market", "Signal Loft", "Ward Board"}) {
     EXPECT_EQ(different(map), 0) << map;
+  }
+}
+
+TEST_F(Exchange, TheReaderInCDrawsEveryMapOfTheDemoTheSame) {
+  ASSERT_EQ(exported({"--cells", "runs"}).code, 0);
+  const QString theirs = scratch.filePath(QStringLiteral("theirs.png"));
+  for (const char* map : {"Depot Yard", "Canal Locks", "Ferry Street", "Lantern Row", "Quayside", "Roof Market", "Signal Loft", "Ward Board"}) {
+    ASSERT_EQ(render(map).code, 0);
+    QProcess process;
+    process.start(QStringLiteral(UQ_READER), QStringList{out(), QString::fromUtf8(map), theirs});
+    ASSERT_TRUE(process.waitForFinished());
+    EXPECT_EQ(process.exitCode(), 0) << process.readAllStandardError().toStdString();
+    EXPECT_EQ(differences(QImage(png()), QImage(theirs)), 0) << map;
   }
 }
 
