@@ -18,7 +18,7 @@ build, source = (pathlib.Path(p).resolve() for p in sys.argv[1:3])
 CORE = ["base", "grid", "cells", "document", "sheets", "edit"]
 LAST = ["history", "store", "check"]
 # Headers of other people's libraries, by a part of their path.
-OUTSIDE = {"qtwidgets": "/QtWidgets/", "qt": "/qt6/", "nlohmann": "/nlohmann/", "cli11": "/CLI/"}
+OUTSIDE = {"qtwidgets": "/QtWidgets/", "qt": "/qt6/", "nlohmann": "/nlohmann/", "mustache": "/kainjow/", "cli11": "/CLI/"}
 
 wrong = []
 
@@ -45,7 +45,7 @@ def may_use(user, library):
         return part == "app"
     if library == "qt":
         return part != "core"
-    if library == "nlohmann":
+    if library in ("nlohmann", "mustache"):
         return user.parts[:2] == ("core", "store")
     return user == pathlib.Path("cli/main.cpp")
 

@@ -1,12 +1,14 @@
 #include "cli/ExportCommand.h"
 
 #include <algorithm>
+#include <filesystem>
 #include <iostream>
 
 #include "cli/Commands.h"
 #include "core/edit/FormLosses.h"
 #include "core/store/CsvText.h"
 #include "core/store/QuiltStore.h"
+#include "core/store/TemplateText.h"
 #include "raster/ExchangeExport.h"
 #include "raster/MapExport.h"
 
@@ -39,6 +41,57 @@ Result<int> writeCsv(Disk& disk, const Quilt& quilt, const Map& map, const MapsE
   return written;
 }
 
+// "level.h.mustache" writes files that end in ".h".
+std::string endingOf(const std::string& file) {
+  std::string name = std::filesystem::path(file).filename().string();
+  if (name.ends_with(".mustache")) name.resize(name.size() - std::string_view(".mustache").size());
+  const std::size_t dot = name.rfind('.');
+  return dot == std::string::npos ? ".txt" : name.substr(dot);
+}
+
+Escaping escapingFor(const std::string& ending) {
+  for (const char* one : {".xml", ".html", ".svg"}) {
+    if (ending == one) return Escaping::xml;
+  }
+  for (const char* one : {".h", ".c", ".cpp", ".hpp", ".lua", ".json", ".js", ".py"}) {
+    if (ending == one) return Escaping::c;
+  }
+  return Escaping::none;
+}
+
+int exportByTemplate(Disk& disk, const Quilt& quilt, const std::vector<const Map*>& maps, const MapsExportOrder& order) {
+  const auto escaping = order.escape.empty() ? std::optional(escapingFor(endingOf(order.templateFile))) : escapingFromName(order.escape);
+  if (!escaping) return refuse(kUsage, "--escape is none, xml or c.");
+  if (order.templateFile.empty()) return refuse(kUsage, "--form template needs --template FILE; examples/templates has some to begin with.");
+  const auto text = disk.read(order.templateFile, static_cast<std::int64_t>(kLongestTemplate));
+  if (!text) return notWritten(text.error());
+  // All is filled before anything is written.
+  std::vector<std::pair<std::string, std::string>> files;
+  for (const Map* map : maps) {
+    ExchangeMapParts parts;
+    parts.drawing = exchangeDrawing(*map);
+    parts.wholeMap = true;
+    const Result<Json> data = templateData(quilt, *map, parts);
+    if (!data) return notWritten(data.error());
+    const std::string asked = order.name.empty() ? map->folder + endingOf(order.templateFile) : order.name;
+    const auto filledName = filledTemplate(asked, *data, Escaping::none, "--name");
+    const auto name = filledName ? nameInside(*filledName) : filledName;
+    if (!name) return notWritten(name.error());
+    const auto filled = filledTemplate(*text, *data, *escaping, order.templateFile);
+    if (!filled) return notWritten(filled.error());
+    const auto same = [&](const auto& one) { return one.first == *name; };
+    if (std::any_of(files.begin(), files.end(), same)) return refuse(kUsage, "Two maps would be written to " + *name + ": --name has to tell them apart.");
+    files.emplace_back(*name, *filled);
+  }
+  for (const auto& [name, filled] : files) {
+    const std::string file = order.output + "/" + name;
+    if (auto made = disk.makeFolder(std::filesystem::path(file).parent_path().string()); !made) return notWritten(made.error());
+    if (auto put = writeWhole(disk, file, filled); !put) return notWritten(put.error());
+    std::cout << file << "\n";
+  }
+  return kFine;
+}
+
 }  // namespace
 
 int exportMaps(const MapsExportOrder& order) {
@@ -48,7 +101,8 @@ int exportMaps(const MapsExportOrder& order) {
       if (order.output.ends_with("." + std::string(formName(one)))) form = one;
     }
   }
-  if (!form) return refuse(kUsage, "--form is json, csv, png or ora; without it -o ends in .png or .ora.");
+  const bool isOwn = order.form == "template";
+  if (!form && !isOwn) return refuse(kUsage, "--form is json, csv, png, ora or template; without it -o ends in .png or .ora.");
   const auto jsonCells = cellsAsFromName(order.cells);
   const auto csvCells = csvAsFromName(order.cells == "plain" ? "numbers" : order.cells);
   if (form == Form::json && !jsonCells) return refuse(kUsage, "--cells of json is plain or runs.");
@@ -65,6 +119,9 @@ int exportMaps(const MapsExportOrder& order) {
   if (maps.empty()) {
     for (const Shared<Map>& map : quilt.maps()) maps.push_back(&map.read());
   }
+  const std::shared_ptr<Disk> real = realDisk();
+  Disk& disk = *real;
+  if (isOwn) return exportByTemplate(disk, quilt, maps, order);
   const bool isFile = form != Form::json && order.output.ends_with("." + std::string(formName(*form)));
   if (isFile && maps.size() != 1) return refuse(kUsage, "One file holds one map: say which, or a folder after -o.");
   MapPainter painter(SheetPictures::load(quilt, opened->problems));
@@ -72,8 +129,6 @@ int exportMaps(const MapsExportOrder& order) {
   for (const Map* map : maps) {
     if (const std::string lost = lossesInWords(quilt, *map, *form); !lost.empty()) std::cerr << lost << ".\n";
   }
-  const std::shared_ptr<Disk> real = realDisk();
-  Disk& disk = *real;
   if (form == Form::json) {
     ExchangeAsk ask{order.output, {}, *jsonCells};
     for (const Map* map : maps) ask.maps.push_back(map->id);

@@ -67,7 +67,10 @@ int main(int argc, char** argv) {
   uq::cli::MapsExportOrder mapsOut;
   out->add_option("MAP", mapsOut.maps, "Names of maps (default: all)");
   out->add_option("-o,--output", mapsOut.output, "The folder to write into, or for one map a file: .ora or .png")->required();
-  out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png or ora; without it as -o ends");
+  out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png, ora or template; without it as -o ends");
+  out->add_option("--template", mapsOut.templateFile, "A form of one's own in the Mustache language: NAME.ENDING.mustache (examples/templates)");
+  out->add_option("--escape", mapsOut.escape, "How a template writes what is filled in: none, xml or c (default: as its ending asks)");
+  out->add_option("--name", mapsOut.name, "What a template's files are called, as a template itself: \"levels/{{id}}.h\"");
   out->add_option("--cells", mapsOut.cells, "Of json: plain or runs. Of csv: numbers or names");
   out->add_option("--quilt", mapsOut.quilt, "The quilt's folder (default: the current folder)");
 

@@ -1,4 +1,6 @@
 // A quilt given to a game: the example reader, which is not ours, rebuilds the same pictures from what was exported.
+#include <QXmlStreamReader>
+
 #include "Uquilt.h"
 
 namespace uq {
@@ -108,6 +110,44 @@ TEST_F(Exchange, NamesInCsvAreThoseOfTheTiles) {
   EXPECT_EQ(text.count('\n'), 32);
   EXPECT_EQ(text.left(text.indexOf('\r')).count(','), 47);
   EXPECT_TRUE(text.startsWith("lawn 5,"));
+}
+
+TEST_F(Exchange, EveryTemplateOfTheGalleryFillsEveryMap) {
+  int count = 0;
+  for (const auto& file : std::filesystem::directory_iterator(UQ_SOURCE_DIR "/examples/templates")) {
+    const Answer done = run(words({"export", "--form", "template", "--template"}) + QStringList{QString::fromStdString(file.path().string())} + words({"-o"}) + QStringList{out()});
+    EXPECT_EQ(done.code, 0) << file.path() << done.err;
+    ++count;
+  }
+  EXPECT_GE(count, 5);
+  QFile xml(out() + QStringLiteral("/lantern-row.xml"));
+  ASSERT_TRUE(xml.open(QIODevice::ReadOnly));
+  QXmlStreamReader reader(&xml);
+  while (!reader.atEnd()) reader.readNext();
+  EXPECT_FALSE(reader.hasError()) << reader.errorString().toStdString();
+  QProcess compiler;
+  compiler.start(QStringLiteral("cc"), QStringList{QStringLiteral("-fsyntax-only"), QStringLiteral("-x"), QStringLiteral("c"), out() + QStringLiteral("/lantern-row.h")});
+  ASSERT_TRUE(compiler.waitForFinished());
+  EXPECT_EQ(compiler.exitCode(), 0) << compiler.readAllStandardError().toStdString();
+}
+
+TEST_F(Exchange, ATemplateThatIsWrongOrLeavesTheFolderWritesNothing) {
+  const QString file = scratch.filePath(QStringLiteral("own.txt.mustache"));
+  const auto put = [&](const char* text) {
+    QFile own(file);
+    EXPECT_TRUE(own.open(QIODevice::WriteOnly));
+    own.write(text);
+  };
+  const auto fill = [&](std::initializer_list<const char*> more) { return run(words({"export", "--form", "template", "--template"}) + QStringList{file} + words({"-o"}) + QStringList{out()} + words(more)); };
+  put("{{name}}\n{{#layers}}");
+  const Answer wrong = fill({});
+  EXPECT_EQ(wrong.code, 4);
+  EXPECT_THAT(wrong.err, testing::HasSubstr("line 2"));
+  put("{{name}}");
+  EXPECT_EQ(fill({"--name", "../{{file}}.txt"}).code, 4);
+  EXPECT_EQ(fill({"--name", "all.txt"}).code, 2) << "all maps in one file";
+  EXPECT_FALSE(std::filesystem::exists(out().toStdString()));
+  EXPECT_EQ(fill({"Depot Yard", "--name", "levels/{{id}}.txt"}).code, 0);
 }
 
 TEST_F(Exchange, RefusesWhatMakesNoSense) {

@@ -254,8 +254,9 @@ void addRows(Out& out, const CellRect& area, CellsAs as, NumberAt&& numberAt) {
   out.add("]");
 }
 
-void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells& numbers, CellsAs as) {
-  const CellRect area = layer.cells.usedBounds().intersected(map.bounds);
+void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
+  const CellsAs as = parts.cells;
+  const CellRect area = parts.wholeMap ? map.bounds : layer.cells.usedBounds().intersected(map.bounds);
   out.field("area", rect(area.empty() ? CellRect{} : area));
   out.field("as", cellsAsName(as));
   CellReader cells(layer.cells);
@@ -296,7 +297,7 @@ void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, con
                                                     {"repeatsDown", layer.backdrop.repeatsDown}})
                                 : Json());
   }
-  if (layer.holdsTiles()) addCells(out, map, layer, numbers, parts.cells);
+  if (layer.holdsTiles()) addCells(out, map, layer, numbers, parts);
   out.add("\n}");
 }
 
@@ -412,6 +413,21 @@ std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMa
   }
   out.add("]\n}\n");
   return out.take();
+}
+
+Result<Json> templateData(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts) {
+  Result<Json> data = readJson(exchangeMapText(quilt, map, parts), map.folder);
+  if (!data) return data;
+  const Result<Json> whole = readJson(exchangeQuiltText(quilt), "quilt.json");
+  if (!whole) return whole;
+  const PixelRect pixels = makeGrid(map.grid)->pixelBounds(map.bounds);
+  data->set("columns", map.bounds.width());
+  data->set("rows", map.bounds.height());
+  data->set("pixelWidth", pixels.w);
+  data->set("pixelHeight", pixels.h);
+  data->set("file", map.folder);
+  data->set("quilt", *whole);
+  return data;
 }
 
 }  // namespace uq

@@ -68,6 +68,7 @@ struct ExchangeMapParts {
   std::map<std::size_t, ExchangeBackdrop> backdrops{};  // by layer
   std::string chalk{};                              // picture of the chalk, one colour beside the other; empty: none lies there
   CellsAs cells = CellsAs::plain;
+  bool wholeMap = false;  // each layer's area is all of the map
 };
 
 // Paths of the files in an export.
@@ -76,5 +77,8 @@ std::string exchangePicture(const Sheet& sheet);
 
 std::string exchangeQuiltText(const Quilt& quilt);
 std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts);
+// What a template is filled with: all that the map's text says, what the quilt's says under `quilt`, and what is needed first: `columns`,
+// `rows`, `pixelWidth`, `pixelHeight`, and the `file` name of the map without an ending.
+Result<Json> templateData(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts);
 
 }  // namespace uq
