@@ -1,10 +1,10 @@
 #include "cli/EdgingCommand.h"
 
-#include <charconv>
 #include <iostream>
 #include <optional>
 
 #include "cli/Commands.h"
+#include "cli/RegionWord.h"
 #include "cli/SheetCommands.h"
 #include "core/edit/EdgingCoverage.h"
 #include "core/edit/Edgings.h"
@@ -20,20 +20,6 @@ namespace {
 int refused(ExitCode code, const std::string& text) {
   std::cerr << text << "\n";
   return code;
-}
-
-// "2,0,4,4"; nothing where it is spelt otherwise.
-std::optional<CellRect> regionFrom(const std::string& text) {
-  int numbers[4] = {};
-  const char* at = text.data();
-  const char* end = at + text.size();
-  for (int i = 0; i < 4; ++i) {
-    const auto [next, error] = std::from_chars(at, end, numbers[i]);
-    if (error != std::errc() || (i < 3 && (next == end || *next != ',')) || (i == 3 && next != end)) return std::nullopt;
-    at = next + 1;
-  }
-  if (numbers[0] < 0 || numbers[1] < 0 || numbers[2] < 1 || numbers[3] < 1 || numbers[0] > 1'000'000 || numbers[1] > 1'000'000 || numbers[2] > 1'000'000 || numbers[3] > 1'000'000) return std::nullopt;
-  return CellRect{numbers[0], numbers[1], numbers[0] + numbers[2], numbers[1] + numbers[3]};
 }
 
 Json guessJson(const Edging& edging) {
@@ -85,7 +71,7 @@ Json coverageJson(const Quilt& quilt, const Edging& edging, const EdgingCoverage
 }  // namespace
 
 int guessEdging(const GuessOrder& order) {
-  const auto region = order.region.empty() ? std::nullopt : regionFrom(order.region);
+  const auto region = order.region.empty() ? std::nullopt : regionFrom(order.region, 0);
   if (!order.region.empty() && !region) return refused(kUsage, "--region is X,Y,W,H: columns and rows of the cut");
   const bool writes = !order.keep.empty();
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), writes ? QuiltStore::Access::write : QuiltStore::Access::read);

@@ -12,6 +12,7 @@
 #include "cli/LinksCommand.h"
 #include "cli/ResizeCommand.h"
 #include "cli/PackCommand.h"
+#include "cli/QueryCommand.h"
 #include "cli/RecoverCommand.h"
 #include "cli/SheetCommands.h"
 
@@ -81,6 +82,14 @@ int main(int argc, char** argv) {
   check->add_flag("--json", checking.json, "Print what is broken and all loose threads as one JSON object");
   check->add_flag("--strict", checking.strict, "Exit with 1 where a thread hangs loose");
   check->add_flag("--joints", checking.joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
+
+  uq::cli::QueryOrder asked;
+  auto* queries = app.add_subcommand("query", "What a quilt holds, one JSON object a line, for scripts (docs/exchange.md)");
+  queries->add_option("WHAT", asked.what, "facts, maps, layers, cells, tiles, spots or doorways")->required();
+  queries->add_option("--quilt", asked.quilt, "The quilt's folder (default: the current folder)");
+  queries->add_option("--map", asked.map, "Only of this map");
+  queries->add_option("--layer", asked.layer, "Only of layers of this name");
+  queries->add_option("--region", asked.region, "Only cells and spots in X,Y,WIDTH,HEIGHT");
 
   auto* links = app.add_subcommand("links", "How the maps hang together: seams, doorways, spots, and what doorways need");
   links->add_option("QUILT", quilt, quiltHelp);
@@ -218,6 +227,7 @@ int main(int argc, char** argv) {
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
+  if (queries->parsed()) return uq::cli::query(asked);
   if (out->parsed()) return uq::cli::exportMaps(mapsOut);
   checking.quilt = quilt;
   return uq::cli::check(checking);

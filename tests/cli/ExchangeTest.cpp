@@ -112,6 +112,38 @@ TEST_F(Exchange, NamesInCsvAreThoseOfTheTiles) {
   EXPECT_TRUE(text.startsWith("lawn 5,"));
 }
 
+// A line is an object; what a script asks for is what is there.
+TEST_F(Exchange, AQueryGivesWhatIsThereAsLines) {
+  const auto lines = [&](std::initializer_list<const char*> words_) {
+    const Answer told = run(words({"query"}) + words(words_));
+    EXPECT_EQ(told.code, 0) << told.err;
+    return QByteArray::fromStdString(told.out).split('\n');
+  };
+  const auto cells = lines({"cells", "--map", "Depot Yard", "--layer", "Paving", "--region", "2,3,4,5"});
+  EXPECT_EQ(cells.size(), 21) << "and an empty line at the end";
+  EXPECT_TRUE(cells.front().startsWith("{\"map\": \"Depot Yard\", \"layer\": \"Paving\", \"x\": 2, \"y\": 3, \"sheet\": \"street\"")) << cells.front().toStdString();
+  EXPECT_EQ(lines({"maps"}).size(), 9);
+  EXPECT_EQ(lines({"facts"}).size(), 2);
+  EXPECT_GE(lines({"tiles"}).size(), 800);
+  EXPECT_EQ(lines({"spots", "--map", "Depot Yard"}).size(), 5);
+  EXPECT_EQ(lines({"doorways", "--map", "Depot Yard"}).size(), 4);
+  EXPECT_GE(lines({"layers", "--map", "Depot Yard"}).size(), 5);
+  EXPECT_EQ(run(words({"query", "clouds"})).code, 2);
+  EXPECT_EQ(run(words({"query", "cells", "--region", "1,2,3"})).code, 2);
+  EXPECT_EQ(run(words({"query", "maps", "--map", "Nowhere"})).code, 3);
+}
+
+TEST_F(Exchange, AScriptMakesAVillageFromAPlan) {
+  QProcess process;
+  process.start(QStringLiteral("python3"), QStringList{QStringLiteral(UQ_SOURCE_DIR "/examples/python/make_village.py"), QString::fromStdString(folder), QStringLiteral("New Wharf"),
+                                                       QStringLiteral("--uquilt"), QStringLiteral(UQ_UQUILT)});
+  ASSERT_TRUE(process.waitForFinished());
+  EXPECT_EQ(process.exitCode(), 0) << process.readAllStandardError().toStdString();
+  EXPECT_THAT(process.readAllStandardOutput().toStdString(), testing::AllOf(testing::HasSubstr("Ground: 180 cells"), testing::HasSubstr("Things: 3 cells")));
+  EXPECT_EQ(run(words({"check", "--joints"})).code, 0);
+  EXPECT_THAT(run(words({"query", "spots", "--map", "New Wharf"})).out, testing::HasSubstr("door 1"));
+}
+
 TEST_F(Exchange, EveryTemplateOfTheGalleryFillsEveryMap) {
   int count = 0;
   for (const auto& file : std::filesystem::directory_iterator(UQ_SOURCE_DIR "/examples/templates")) {

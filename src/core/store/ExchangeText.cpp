@@ -297,7 +297,7 @@ void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, con
                                                     {"repeatsDown", layer.backdrop.repeatsDown}})
                                 : Json());
   }
-  if (layer.holdsTiles()) addCells(out, map, layer, numbers, parts);
+  if (layer.holdsTiles() && parts.withCells) addCells(out, map, layer, numbers, parts);
   out.add("\n}");
 }
 

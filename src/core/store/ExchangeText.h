@@ -68,6 +68,7 @@ struct ExchangeMapParts {
   std::map<std::size_t, ExchangeBackdrop> backdrops{};  // by layer
   std::string chalk{};                              // picture of the chalk, one colour beside the other; empty: none lies there
   CellsAs cells = CellsAs::plain;
+  bool withCells = true;
   bool wholeMap = false;  // each layer's area is all of the map
 };
 

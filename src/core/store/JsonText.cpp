@@ -202,6 +202,12 @@ Result<Json> readJson(std::string_view text, const std::string& file) {
   return std::move(builder.root);
 }
 
+std::string writeJsonLine(const Json& json) {
+  std::string out;
+  writeValue(json, 0, true, out);
+  return out;
+}
+
 std::string writeJson(const Json& json) {
   std::string out;
   writeValue(json, 0, false, out);

@@ -26,5 +26,7 @@ Result<Json> readJson(std::string_view text, const std::string& file);
 
 // Ends with a line feed.
 std::string writeJson(const Json& json);
+// On one line, without a line feed.
+std::string writeJsonLine(const Json& json);
 
 }  // namespace uq
