@@ -1,10 +1,13 @@
 #include "core/store/ExchangeText.h"
 
 #include <algorithm>
+#include <array>
 #include <charconv>
+#include <cstring>
+#include <memory>
 #include <set>
 
-#include "core/cells/CellReader.h"
+#include "core/base/InShares.h"
 #include "core/edit/MapFacts.h"
 #include "core/store/Fields.h"
 #include "core/store/JsonText.h"
@@ -199,15 +202,9 @@ Json stepJson(const Map& map, const ExchangeStep& step) {
   return one;
 }
 
-// Writes numbers as fast as they can be spelt.
 class Out {
  public:
   void add(std::string_view text) { text_ += text; }
-  void number(std::int64_t one) {
-    char digits[24];
-    const auto end = std::to_chars(digits, digits + sizeof digits, one).ptr;
-    text_.append(digits, end);
-  }
   // The text of a value without the line feed after it.
   void value(const Json& json) {
     std::string text = writeJson(json);
@@ -220,35 +217,84 @@ class Out {
     text_ += "\": ";
     value(json);
   }
+  void expect(std::size_t bytes) { text_.reserve(text_.size() + bytes); }
   std::string take() { return std::move(text_); }
 
  private:
   std::string text_;
 };
 
+// Numbers as text with a comma after each. Few different ones lie on a map, so they are kept as they were spelt last.
+class Spelling {
+ public:
+  // Writes at most kLongest characters; the end of them.
+  static constexpr std::size_t kLongest = 11;
+  char* spell(std::uint32_t number, char* to) {
+    if (number == 0) {
+      to[0] = '0', to[1] = ',';
+      return to + 2;
+    }
+    Spelt& known = known_[(number ^ number >> 11) & (known_.size() - 1)];
+    if (known.number != number || known.length == 0) {
+      known.number = number;
+      char* end = std::to_chars(known.text, known.text + sizeof known.text, number).ptr;
+      *end++ = ',';
+      known.length = static_cast<unsigned char>(end - known.text);
+    }
+    std::memcpy(to, known.text, sizeof known.text);
+    return to + known.length;
+  }
+
+ private:
+  struct Spelt {
+    std::uint32_t number = 0;
+    char text[kLongest] = {};
+    unsigned char length = 0;
+  };
+  std::array<Spelt, 1024> known_;
+};
+
+// The numbers of a row of an area, chunk by chunk.
+template <class NumberOf>
+void fillRow(const CellGrid& cells, const CellRect& area, int y, const NumberOf& numberOf, std::vector<std::uint32_t>& to) {
+  for (int x = area.x0; x < area.x1;) {
+    const CellGrid::ChunkView chunk = cells.chunk(ChunkPos::of({x, y}));
+    const CellRect all = chunk.at.cells();
+    const int end = std::min(area.x1, all.x1);
+    const auto at = to.begin() + (x - area.x0);
+    if (chunk.isUniform()) {
+      std::fill(at, at + (end - x), numberOf(chunk.uniform()));
+    } else {
+      const auto row = chunk.row(y - all.y0);
+      std::transform(row.begin() + (x - all.x0), row.begin() + (end - all.x0), at, numberOf);
+    }
+    x = end;
+  }
+}
+
 // The cells of an area, row by row.
-template <class NumberAt>
-void addRows(Out& out, const CellRect& area, CellsAs as, NumberAt&& numberAt) {
+template <class NumberOf>
+void addRows(Out& out, const CellGrid& cells, const CellRect& area, CellsAs as, const NumberOf& numberOf) {
+  if (as == CellsAs::plain) out.expect(static_cast<std::size_t>(area.count()) * 4);
+  const auto spelling = std::make_unique<Spelling>();
+  std::vector<std::uint32_t> numbers(static_cast<std::size_t>(area.width()));
+  std::vector<char> row((static_cast<std::size_t>(std::max(area.width(), 0)) * 2 + 1) * Spelling::kLongest);
   out.add("[");
   for (int y = area.y0; y < area.y1; ++y) {
     out.add(y == area.y0 ? "\n[" : ",\n[");
-    if (as == CellsAs::plain) {
-      for (int x = area.x0; x < area.x1; ++x) {
-        if (x > area.x0) out.add(",");
-        out.number(std::int64_t{numberAt(CellPos{x, y})});
+    fillRow(cells, area, y, numberOf, numbers);
+    char* to = row.data();
+    for (auto at = numbers.begin(); at != numbers.end();) {
+      auto end = at + 1;
+      if (as == CellsAs::runs) {
+        end = std::find_if(end, numbers.end(), [&](std::uint32_t one) { return one != *at; });
+        to = spelling->spell(static_cast<std::uint32_t>(end - at), to);
       }
-    } else {
-      for (int x = area.x0; x < area.x1;) {
-        const std::int64_t number = numberAt(CellPos{x, y});
-        int end = x + 1;
-        while (end < area.x1 && std::int64_t{numberAt(CellPos{end, y})} == number) ++end;
-        if (x > area.x0) out.add(",");
-        out.number(std::int64_t{end - x});
-        out.add(",");
-        out.number(number);
-        x = end;
-      }
+      to = spelling->spell(*at, to);
+      at = end;
     }
+    // Without the last comma.
+    out.add(std::string_view(row.data(), static_cast<std::size_t>(to - row.data() - 1)));
     out.add("]");
   }
   out.add("]");
@@ -256,16 +302,15 @@ void addRows(Out& out, const CellRect& area, CellsAs as, NumberAt&& numberAt) {
 
 void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
   const CellsAs as = parts.cells;
-  const CellRect area = parts.wholeMap ? map.bounds : layer.cells.usedBounds().intersected(map.bounds);
-  out.field("area", rect(area.empty() ? CellRect{} : area));
+  CellRect area = parts.wholeMap ? map.bounds : layer.cells.usedBounds().intersected(map.bounds);
+  if (area.empty()) area = {};
+  out.field("area", rect(area));
   out.field("as", cellsAsName(as));
-  CellReader cells(layer.cells);
   out.add(",\n\"cells\": ");
-  addRows(out, area, as, [&](CellPos at) { return std::int64_t{numbers.numberOf(cells.at(at))}; });
+  addRows(out, layer.cells, area, as, [&](Cell cell) { return numbers.numberOf(cell); });
   if (layer.lifts.empty()) return;
-  CellReader lifts(layer.lifts.cells());
   out.add(",\n\"lifts\": ");
-  addRows(out, area, as, [&](CellPos at) { return std::int64_t{NumberGrid::numberOf(lifts.at(at))}; });
+  addRows(out, layer.lifts.cells(), area, as, [](Cell cell) { return static_cast<std::uint32_t>(NumberGrid::numberOf(cell)); });
 }
 
 void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
@@ -407,10 +452,18 @@ std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMa
   out.field("chalk", textOrNull(parts.chalk));
   out.field("drawing", std::move(drawing));
   out.add(",\n\"layers\": [");
-  for (std::size_t i = 0; i < map.layers.size(); ++i) {
-    if (i > 0) out.add(",\n");
-    addLayer(out, map, *grid, i, numbers, parts);
-  }
+  const auto texts = inShares(map.layers.size(), 1, [&](std::size_t from, std::size_t to) {
+    Out layers;
+    for (std::size_t i = from; i < to; ++i) {
+      if (i > 0) layers.add(",\n");
+      addLayer(layers, map, *grid, i, numbers, parts);
+    }
+    return layers.take();
+  });
+  std::size_t bytes = 0;
+  for (const std::string& text : texts) bytes += text.size();
+  out.expect(bytes + 8);
+  for (const std::string& text : texts) out.add(text);
   out.add("]\n}\n");
   return out.take();
 }
