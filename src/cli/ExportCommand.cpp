@@ -23,6 +23,19 @@ int refuse(ExitCode code, const std::string& text) {
 
 int notWritten(const Error& error) { return refuse(kNotWritten, error.text()); }
 
+// What is the quilt's own is never written over: its documents and the folders of its parts.
+bool isOwnOf(const std::string& quilt, const std::string& path) {
+  std::error_code error;
+  const auto whole = std::filesystem::weakly_canonical(std::filesystem::absolute(path, error), error);
+  const auto inside = whole.lexically_relative(std::filesystem::weakly_canonical(quilt, error));
+  if (error || inside.empty() || *inside.begin() == "..") return false;
+  constexpr const char* kOwn[] = {"quilt.json", "links.json", "plan.json", "maps", "sheets", "stamps", "edgings", ".urban-quilt"};
+  const auto first = inside.begin()->string();
+  return std::any_of(std::begin(kOwn), std::end(kOwn), [&](const char* own) { return first == own; });
+}
+
+int refuseOwn(const std::string& path) { return refuse(kNotWritten, path + ": what the quilt keeps there is not written over. Nothing was written. Choose another place"); }
+
 // Where each of several maps, or one, goes.
 std::string fileFor(const MapsExportOrder& order, const Map& map, Form form) {
   const std::string ending = "." + std::string(formName(form));
@@ -84,6 +97,9 @@ int exportByTemplate(Disk& disk, const Quilt& quilt, const std::vector<const Map
     files.emplace_back(*name, *filled);
   }
   for (const auto& [name, filled] : files) {
+    if (isOwnOf(quiltFolder(order.quilt), order.output + "/" + name)) return refuseOwn(order.output + "/" + name);
+  }
+  for (const auto& [name, filled] : files) {
     const std::string file = order.output + "/" + name;
     if (auto made = disk.makeFolder(std::filesystem::path(file).parent_path().string()); !made) return notWritten(made.error());
     if (auto put = writeWhole(disk, file, filled); !put) return notWritten(put.error());
@@ -121,6 +137,10 @@ int exportMaps(const MapsExportOrder& order) {
   }
   const std::shared_ptr<Disk> real = realDisk();
   Disk& disk = *real;
+  const std::string own = quiltFolder(order.quilt);
+  for (const Map* map : maps) {
+    if (!isOwn && (isOwnOf(own, order.output) || (form != Form::json && isOwnOf(own, fileFor(order, *map, *form))))) return refuseOwn(order.output);
+  }
   if (isOwn) return exportByTemplate(disk, quilt, maps, order);
   const bool isFile = form != Form::json && order.output.ends_with("." + std::string(formName(*form)));
   if (isFile && maps.size() != 1) return refuse(kUsage, "One file holds one map: say which, or a folder after -o.");

@@ -27,7 +27,7 @@ struct ExchangeDone {
   std::vector<std::string> lacks;    // what could not be given, in words: pictures that are missing
 };
 
-// The Error says which file could not be written; those before it are.
+// The Error says which file could not be written; those before it are. A folder in which a quilt is kept is refused.
 Result<ExchangeDone> exportExchange(Disk& disk, MapPainter& painter, const Quilt& quilt, const ExchangeAsk& ask, Progress* progress = nullptr);
 
 // What of a map is drawn in the game, in words of the exchange.

@@ -250,6 +250,25 @@ TEST_F(Hems, WhereMaterialsArePaintedARightClickTakesTheMaterial) {
   EXPECT_FALSE(session().desk().inHand.joins());
 }
 
+// By keyboard alone: what it was on goes, and it stays on the list.
+TEST_F(Hems, TheKeyboardStaysOnWhatIsBroughtAlong) {
+  openMap("Signal Loft");
+  hand.click(part<QToolButton>("edging-loft-floor"));
+  const auto floor = [&]() -> const Edging& { return *edgingNamed(session().quilt(), "Loft floor"); };
+  ASSERT_EQ(floor().hems.size(), 1u);
+  hand.click(part<QLineEdit>("bench-hem-0-name"));
+  part<QLineEdit>("bench-hem-0-name")->selectAll();
+  hand.type(QStringLiteral(" "));
+  hand.key(Qt::Key_Tab);
+  EXPECT_EQ(part<QLineEdit>("bench-hem-0-name")->text(), QStringLiteral("walls")) << "a name of nothing is none";
+  EXPECT_TRUE(part<QToolButton>("bench-hem-0-gone")->hasFocus());
+  hand.key(Qt::Key_Space);
+  EXPECT_TRUE(floor().hems.empty());
+  EXPECT_TRUE(part<QToolButton>("bench-hem-add")->hasFocus());
+  hand.key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(floor().hems.size(), 1u);
+}
+
 TEST_F(Hems, WhatIsInHandIsBroughtAlongFromTheBench) {
   hand.click(room->table(), onTable("trim", 0));
   hand.drag(room->table(), {onTable("trim", 8), onTable("trim", 11)});

@@ -182,6 +182,25 @@ TEST_F(Exchange, ATemplateThatIsWrongOrLeavesTheFolderWritesNothing) {
   EXPECT_EQ(fill({"Depot Yard", "--name", "levels/{{id}}.txt"}).code, 0);
 }
 
+// The folder of a quilt has a quilt.json of its own.
+TEST_F(Exchange, NeverWritesOverTheQuilt) {
+  const auto bytesOf = [&](const char* file) {
+    QFile one(QString::fromStdString(folder + file));
+    EXPECT_TRUE(one.open(QIODevice::ReadOnly));
+    return one.readAll();
+  };
+  const QByteArray before = bytesOf("/quilt.json");
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o", "."})).code, 4);
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o"}) + QStringList{QString::fromStdString(folder)}).code, 4);
+  EXPECT_EQ(run(words({"export", "--form", "png", "-o", "sheets"})).code, 4);
+  EXPECT_EQ(run(words({"export", "Depot Yard", "-o", "sheets/street.png"})).code, 4);
+  EXPECT_EQ(run(words({"export", "Depot Yard", "--form", "template", "--name", "quilt.json", "--template", UQ_SOURCE_DIR "/examples/templates/own.txt.mustache", "-o", "."})).code, 4);
+  EXPECT_EQ(bytesOf("/quilt.json"), before);
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o", "game"})).code, 0) << "a folder of its own is fine";
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o", "game"})).code, 0) << "again, too";
+  EXPECT_EQ(run(words({"check"})).code, 0);
+}
+
 TEST_F(Exchange, RefusesWhatMakesNoSense) {
   EXPECT_EQ(run(words({"export", "--form", "clay", "-o"}) + QStringList{out()}).code, 2);
   EXPECT_EQ(run(words({"export", "--form", "json", "--cells", "names", "-o"}) + QStringList{out()}).code, 2);

@@ -1,5 +1,6 @@
 #include "app/bench/HemRows.h"
 
+#include <QApplication>
 #include <QLineEdit>
 #include <QMenu>
 #include <QVBoxLayout>
@@ -55,6 +56,8 @@ void HemRows::show(Session& session, const Edging& edging) {
   if (edging_ == edging.id && shown_ == edging.hems && rows_->count() == static_cast<int>(shown_.size())) return;
   edging_ = edging.id;
   shown_ = edging.hems;
+  QWidget* held = QApplication::focusWidget();
+  const QString focused = held && rows_->count() > 0 && isAncestorOf(held) && held != add_ ? held->objectName() : QString();
   while (QLayoutItem* item = rows_->takeAt(0)) {
     // Later: one of them may be what is being answered.
     item->widget()->hide();
@@ -63,6 +66,10 @@ void HemRows::show(Session& session, const Edging& edging) {
     delete item;
   }
   for (std::size_t i = 0; i < shown_.size(); ++i) rows_->addWidget(makeRow(i));
+  // The keyboard stays where it was; what it was on may be gone.
+  if (focused.isEmpty()) return;
+  auto* same = findChild<QWidget*>(focused);
+  (same ? same : add_)->setFocus(Qt::TabFocusReason);
 }
 
 QWidget* HemRows::makeRow(std::size_t index) {
@@ -83,7 +90,8 @@ QWidget* HemRows::makeRow(std::size_t index) {
   name->setMaxLength(250);
   connect(name, &QLineEdit::editingFinished, this, [this, index, name] {
     const QString text = name->text().trimmed();
-    if (text.isEmpty() || index >= shown_.size() || text.toStdString() == shown_[index].name) return;
+    if (index >= shown_.size() || text.toStdString() == shown_[index].name) return;
+    if (text.isEmpty()) return name->setText(QString::fromStdString(shown_[index].name));
     edit(index, tr("Name %1").arg(text), [text](Edging&, Hem& of) { of.name = text.toStdString(); });
   });
   auto* place = menuButton(called("place"), tr("Where it lies"), row);
@@ -122,6 +130,8 @@ QWidget* HemRows::makeRow(std::size_t index) {
   upper->addWidget(name, 1);
   upper->addWidget(gone);
   lower->addWidget(place);
+  setTabOrder(name, gone);
+  setTabOrder(gone, place);
   if (!hem.isAround()) {
     auto* rows = new NumberField(tr("How many rows"), 1, kMostHemRows, 0, row);
     rows->setObjectName(called("rows"));

@@ -67,7 +67,7 @@ Json sheetJson(const Sheet& sheet, std::uint32_t number) {
                       {"tiles", std::move(tiles)}};
 }
 
-Json doorwayEnd(const Quilt& quilt, const PinAt& end, Heading heading) {
+Json doorwayEnd(const Quilt& quilt, const PinAt& end, std::optional<Heading> heading) {
   const Map* map = quilt.map(end.map);
   const Pin* pin = map ? map->pin(end.pin) : nullptr;
   Json::Object object{{"map", end.map.text()}, {"spot", end.pin.text()}};
@@ -77,13 +77,13 @@ Json doorwayEnd(const Quilt& quilt, const PinAt& end, Heading heading) {
     object.emplace_back("spotName", textOrNull(pin->name));
     object.emplace_back("cell", Json::Array{middle.x, middle.y});
   }
-  object.emplace_back("facing", headingName(heading));
+  object.emplace_back("facing", heading ? Json(headingName(*heading)) : Json());
   return object;
 }
 
 Json doorwayJson(const Quilt& quilt, const Doorway& doorway) {
   return Json::Object{{"id", doorway.id.text()},
-                      {"from", doorwayEnd(quilt, doorway.from, doorway.back.value_or(doorway.arriving))},
+                      {"from", doorwayEnd(quilt, doorway.from, doorway.back)},
                       {"to", doorwayEnd(quilt, doorway.to, doorway.arriving)},
                       {"leadsBack", doorway.back.has_value()},
                       {"needs", textOrNull(doorway.needs)},
@@ -412,7 +412,7 @@ std::string exchangeQuiltText(const Quilt& quilt) {
                                 {"id", facts.id.text()},
                                 {"name", facts.name},
                                 {"screen", pair(facts.screen)},
-                                {"start", starts ? doorwayEnd(quilt, facts.start, Heading::south) : Json()},
+                                {"start", starts ? doorwayEnd(quilt, facts.start, std::nullopt) : Json()},
                                 {"maps", std::move(maps)},
                                 {"sheets", std::move(sheets)},
                                 {"edgings", std::move(edgings)},
