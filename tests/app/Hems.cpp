@@ -44,12 +44,15 @@ class Hems : public Story {
 };
 
 TEST_F(Hems, ARoadAPondAndAFenceWithAGapAreFewActions) {
+  hand.click(part<QToolButton>("tape-width-3"));
   EXPECT_LE(since([&] {
               hand.click(swatch("material-street-ground-1"));
               hand.drag(room->canvas(), {onMap({3, 20}), onMap({12, 20}), onMap({12, 15})});
             }),
             2);
-  report("a road with a bend: two actions");
+  report("a road three cells wide with a bend: two actions");
+  for (const int x : {11, 12, 13}) EXPECT_EQ(material("Street ground", "Paving", {x, 17}), materialOf("Street ground", "slabs")) << x;
+  hand.click(part<QToolButton>("tape-width-1"));
   EXPECT_EQ(material("Street ground", "Paving", {12, 17}), materialOf("Street ground", "slabs"));
   EXPECT_EQ(material("Street ground", "Paving", {7, 20}), materialOf("Street ground", "slabs"));
   hand.key(Qt::Key_3);

@@ -12,7 +12,7 @@ namespace uq::test {
 
 namespace {
 
-constexpr GridKind kMadeGrids[] = {GridKind::orthogonal, GridKind::diamond, GridKind::hexagonalPointy, GridKind::hexagonalFlat};
+constexpr GridKind kMadeGrids[] = {GridKind::orthogonal, GridKind::diamond, GridKind::staggered, GridKind::hexagonalPointy, GridKind::hexagonalFlat};
 
 StrokePlan halfCellPlan(const JoinedGround& on, MaterialIndex material, bool takesAway) {
   StrokePlan plan = layingOn(on.at, materialInHand(on.quilt, on.edge(), material));

@@ -99,7 +99,11 @@ struct JoinedGround : MadeInQuilt {
 inline MadeEdging fullSet(Decides decides, std::optional<GridKind> grid = std::nullopt) {
   for (std::uint64_t seed = *rc::gen::arbitrary<std::uint32_t>();; ++seed) {
     MadeEdging made = madeEdging(seed, false);
-    if (made.set == MadeSet::full && made.truth.decides == decides && made.shape.kind == grid.value_or(made.shape.kind)) return made;
+    const bool suits = made.set == MadeSet::full && made.truth.decides == decides;
+    // Sheets are made for diamonds; they lie on staggered ones, too.
+    const bool staggers = grid == GridKind::staggered || (!grid && *rc::gen::arbitrary<bool>());
+    if (suits && staggers && made.shape.kind == GridKind::diamond) made.shape.kind = GridKind::staggered;
+    if (suits && made.shape.kind == grid.value_or(made.shape.kind)) return made;
   }
 }
 

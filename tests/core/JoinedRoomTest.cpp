@@ -11,7 +11,7 @@ namespace uq::test {
 
 namespace {
 
-GridKind anyMadeGrid() { return *rc::gen::element(GridKind::orthogonal, GridKind::diamond, GridKind::hexagonalPointy, GridKind::hexagonalFlat); }
+GridKind anyMadeGrid() { return *rc::gen::element(GridKind::orthogonal, GridKind::diamond, GridKind::staggered, GridKind::hexagonalPointy, GridKind::hexagonalFlat); }
 
 }  // namespace
 

@@ -1,6 +1,6 @@
 // FormLosses: what an open form cannot hold of a map, in words, so that nobody finds it out in the game.
 //
-// Only what the map has is told. Cost: the layers; of tiles that are turned or drawn in frames, the tiles that lie there.
+// Only what the map has is told. Cost: a count of the tiles that lie on its layers.
 #pragma once
 
 #include <optional>
