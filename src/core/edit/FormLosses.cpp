@@ -34,12 +34,12 @@ std::optional<Form> formFromName(std::string_view name) {
 std::vector<std::string> formLosses(const Quilt& quilt, const Map& map, Form form) {
   std::vector<std::string> losses;
   if (form == Form::json) return losses;
-  const auto layersWith = [&](auto&& has) {
+  const auto counting = [&](auto&& has) {
     return static_cast<std::size_t>(std::count_if(map.layers.begin(), map.layers.end(), [&](const Shared<Layer>& layer) { return has(layer.read()); }));
   };
   std::set<TileRef> tiles;
   for (const Shared<Layer>& layer : map.layers) {
-    for (const auto& [tile, count] : layer->cells.tally(map.bounds)) tiles.insert(tile);
+    for (const auto& one : layer->cells.tally(map.bounds)) tiles.insert(one.first);
   }
   const auto framed = static_cast<std::size_t>(std::count_if(tiles.begin(), tiles.end(), [&](TileRef tile) {
     const Sheet* sheet = quilt.sheetAt(tile.slot);
@@ -47,13 +47,13 @@ std::vector<std::string> formLosses(const Quilt& quilt, const Map& map, Form for
   }));
   const bool isPicture = form == Form::png || form == Form::ora;
   if (form == Form::csv) {
-    if (const auto count = layersWith([](const Layer& one) { return one.kind == LayerKind::backdrop; }); count > 0) losses.push_back(counted(count, "backdrop", "backdrops"));
+    if (const auto count = counting([](const Layer& one) { return one.kind == LayerKind::backdrop; }); count > 0) losses.push_back(counted(count, "backdrop", "backdrops"));
     if (hasLevels(map)) losses.emplace_back("rises");
-    if (layersWith([](const Layer& one) { return !one.lifts.empty(); }) > 0) losses.emplace_back("lifts of single cells");
+    if (counting([](const Layer& one) { return !one.lifts.empty(); }) > 0) losses.emplace_back("lifts of single cells");
     const auto hasLooks = [](const Layer& one) { return one.opacity != 100 || one.tint != kNoTint || one.blend != Blend::normal; };
-    if (layersWith(hasLooks) > 0) losses.emplace_back("how layers are laid over one another");
+    if (counting(hasLooks) > 0) losses.emplace_back("how layers are laid over one another");
   }
-  if (layersWith([](const Layer& one) { return !(one.parallax == Parallax{}); }) > 0) losses.emplace_back("how layers move with the camera");
+  if (counting([](const Layer& one) { return !(one.parallax == Parallax{}); }) > 0) losses.emplace_back("how layers move with the camera");
   if (isPicture && !tiles.empty()) losses.emplace_back("which tile lies where");
   if (framed > 0) losses.push_back(counted(framed, "tile that moves", "tiles that move"));
   std::size_t spots = 0;
