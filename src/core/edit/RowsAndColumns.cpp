@@ -135,7 +135,8 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
   const int end = lines.areColumns() ? all.x1 : all.y1;
   const int to = shifts ? end : lines.at + std::max(lines.count, 0) + kJoinedBeside;
   const CellSet band(lines.areColumns() ? CellRect{from, all.y0, to, all.y1}.intersected(all) : CellRect{all.x0, from, all.x1, to}.intersected(all));
-  const int near = lines.at + lines.count + 1;
+  // Staggered cells touch others by a corner two rows away.
+  const int near = lines.at + lines.count + (map->grid.kind == GridKind::staggered ? 2 : 1);
   const CellSet beside = lines.count < 0 ? CellSet() : CellSet(lines.areColumns() ? CellRect{from, all.y0, near, all.y1} : CellRect{all.x0, from, all.x1, near});
   for (const Shared<Layer>& layer : std::vector(now.layers)) {
     if (!layer->holdsTiles() || !goesAlong(layer.read(), only)) continue;
