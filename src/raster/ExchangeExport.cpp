@@ -24,7 +24,7 @@ class Exporting {
     for (const Shared<Map>& map : quilt_.maps()) {
       if (ask_.maps.empty() || std::find(ask_.maps.begin(), ask_.maps.end(), map->id) != ask_.maps.end()) maps.push_back(&map.read());
     }
-    if (const auto there = disk_.read(ask_.folder + "/quilt.json", kMostCompared); there && there->find("\"exchange-quilt\"") == std::string::npos) {
+    if (const auto there = disk_.read(ask_.folder + "/quilt.json", kMostCompared); there && there->find("\"document\": \"exchange-quilt\"") == std::string::npos) {
       return fail(Error{Error::Cause::notPermitted, "a quilt is kept in this folder, and the export would overwrite it", ask_.folder, 0, "Nothing was written", "Choose another folder"});
     }
     if (progress_) progress_->expect(static_cast<std::int64_t>(maps.size() + quilt_.sheets().size() + 1));

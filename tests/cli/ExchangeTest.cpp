@@ -192,6 +192,18 @@ TEST_F(Exchange, NeverWritesOverTheQuilt) {
   const QByteArray before = bytesOf("/quilt.json");
   EXPECT_EQ(run(words({"export", "--form", "json", "-o", "."})).code, 4);
   EXPECT_EQ(run(words({"export", "--form", "json", "-o"}) + QStringList{QString::fromStdString(folder)}).code, 4);
+  // Whatever it is called.
+  {
+    QFile facts(QString::fromStdString(folder + "/quilt.json"));
+    ASSERT_TRUE(facts.open(QIODevice::WriteOnly));
+    facts.write(QByteArray(before).replace("\"Copperline\"", "\"exchange-quilt\""));
+  }
+  EXPECT_EQ(run(words({"export", "--form", "json", "-o", "."})).code, 4);
+  {
+    QFile facts(QString::fromStdString(folder + "/quilt.json"));
+    ASSERT_TRUE(facts.open(QIODevice::WriteOnly));
+    facts.write(before);
+  }
   EXPECT_EQ(run(words({"export", "--form", "png", "-o", "sheets"})).code, 4);
   EXPECT_EQ(run(words({"export", "Depot Yard", "-o", "sheets/street.png"})).code, 4);
   EXPECT_EQ(run(words({"export", "Depot Yard", "--form", "template", "--name", "quilt.json", "--template", UQ_SOURCE_DIR "/examples/templates/own.txt.mustache", "-o", "."})).code, 4);
