@@ -317,6 +317,17 @@ TEST(Hemming, ComesAlongWithABlockThatIsPasted) {
   }
 }
 
+// Three tops of walls in hand, to be joined where they are laid.
+StrokePlan tops(const HemmedMap& on) {
+  const auto grid = makeGrid(on.shape);
+  std::vector<Block::Part> parts;
+  const Cell alone({*on.quilt.slots().find(on.sheet), 0}, {});
+  for (int x = 0; x < 3; ++x) parts.push_back({grid->toSide({x, 0}) - grid->toSide({0, 0}), alone});
+  StrokePlan plan = layingOn(on.ground(), InHand(Block(parts), on.shape.kind));
+  plan.options.joinsMet = true;
+  return plan;
+}
+
 // Two maps that are sewn come out as one would, walls and faces, on all grids.
 TEST(Hemming, GoesOverStitchesAsOnOneMap) {
   for (const char* role : {"", "faces"}) {
@@ -336,10 +347,11 @@ TEST(Hemming, GoesOverStitchesAsOnOneMap) {
         const bool takesAway = i > 0 && *rc::gen::inRange(0, 3) == 0;
         std::vector<CellPos> path = anyPath(whole.bounds, 2);
         path[0].x %= 8;
+        const bool pastes = *rc::gen::inRange(0, 3) == 0;
         for (HemmedMap* on : {&whole, &halves}) {
-          StrokePlan plan = on->plan(on->walls, tool, rows);
-          plan.takesAway = takesAway;
-          on->paint(plan, path);
+          StrokePlan plan = pastes ? tops(*on) : on->plan(on->walls, tool, rows);
+          plan.takesAway = takesAway && !pastes;
+          on->paint(plan, pastes ? std::vector{path[0]} : path);
         }
         const Map& left = *halves.quilt.map(halves.map);
         const Map& beyond = *halves.quilt.map(right.map);

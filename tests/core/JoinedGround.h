@@ -68,6 +68,21 @@ struct JoinedGround : MadeInQuilt {
     const EdgingMember* one = member(there);
     return one ? std::optional(one->corners[static_cast<std::size_t>(corner)]) : std::nullopt;
   }
+  // What each cell shows, row by row: its middle, then its sides, then its corners.
+  std::string drawn() const {
+    std::string text;
+    for (int y = bounds.y0; y < bounds.y1; ++y, text += "\n") {
+      for (int x = bounds.x0; x < bounds.x1; ++x, text += " ") {
+        const EdgingMember* one = member(cells().at({x, y}));
+        text += one ? std::to_string(one->middle) + ":" : ".";
+        for (const auto* list : {one ? &one->sides : nullptr, one ? &one->corners : nullptr}) {
+          for (std::size_t i = 0; list && i < list->size(); ++i) text += (*list)[i] == kNothingSeen ? "-" : std::to_string((*list)[i]);
+          if (list) text += "/";
+        }
+      }
+    }
+    return text;
+  }
   // Places at which two cells of the map do not show the same. Knows the members and the grid, and nothing of how they are chosen.
   int wrongJoints() const {
     const auto grid = makeGrid(made.shape);

@@ -112,7 +112,7 @@ RC_GTEST_PROP(RowsAndColumns, MoveCellsAsAPlainTableWould, ()) {
   CellSet set;
   cells.forEachPainted(cells.usedBounds(), [&](CellPos at, Cell) { set.insert(at); });
   CellSet then;
-  whereTo(lines, cells).forEachPainted({-400, -400, 400, 400}, [&](CellPos at, Cell) { then.insert(at); });
+  whereTo(lines, cells).forEachPainted({-600, -600, 600, 600}, [&](CellPos at, Cell) { then.insert(at); });
   RC_ASSERT(whereTo(lines, set) == then);
 }
 

@@ -328,9 +328,11 @@ std::optional<Joiner::Want> Joiner::wanted(Seen& before, CellPos at) const {
   }
   // Towards what is not known a cell goes on as it is; one that was laid only towards another thing, not towards an empty place.
   const auto goesOn = [&](CellPos beyond) { return own && own->middle == middle && (!isLaid || !before.at(beyond).empty()) ? own : nullptr; };
+  std::array<bool, 6> known{};
   for (std::size_t i = 0; i < places_; ++i) {
     const CellPos beyond = across(at, i);
     const auto other = middleOf(before, beyond);
+    known[i] = other.has_value();
     const EdgingMember* as = other ? nullptr : goesOn(beyond);
     sides[i] = byte(other ? border(middle, *other) : as ? as->sides[i] : middle);
   }
@@ -346,6 +348,8 @@ std::optional<Joiner::Want> Joiner::wanted(Seen& before, CellPos at) const {
       const EdgingMember* as = beyond && !other ? goesOn(on(at, *beyond)) : nullptr;
       const bool wasInner = as && as->sides[i] == middle && as->sides[(i + places_ - 1) % places_] == middle;
       shown = other ? border(middle, *other) : wasInner ? as->corners[i] : middle;
+      const bool knowsAll = known[i] && known[(i + places_ - 1) % places_] && (!beyond || other);
+      if (shown == middle && !knowsAll) shown = rememberedAtCorner(before, at, i, middle);
     }
     corners[i] = byte(shown);
   }

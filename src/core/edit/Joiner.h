@@ -131,6 +131,9 @@ class Joiner {
   MaterialIndex ground(Seen& before, const CellSet& ring, MaterialIndex taken) const;
   std::optional<MaterialIndex> middleOf(Seen& before, CellPos at) const;
   std::optional<MaterialIndex> cornerOf(Seen& before, CellPos at, std::size_t corner) const;
+  // At a corner round which something lies of which nothing is known: what a cell of the same material shows there of it yet.
+  MaterialIndex rememberedAtCorner(Seen& before, CellPos at, std::size_t corner, MaterialIndex middle) const;
+  std::size_t cornerOn(CellPos beside, CellPos at, std::size_t corner) const;
   MaterialIndex border(MaterialIndex own, MaterialIndex other) const { return borders_[index(own)][index(other)]; }
   // Whether a path is drawn of it: some of its members show something else beside it.
   bool runs(MaterialIndex material) const { return runs_[index(material)]; }

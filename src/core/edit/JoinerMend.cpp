@@ -6,10 +6,37 @@
 
 namespace uq {
 
+// Which corner of a cell beside another one of the other's is.
+std::size_t Joiner::cornerOn(CellPos beside, CellPos at, std::size_t corner) const {
+  const CellCorner& first = around(at).canonical[corner];
+  for (std::size_t own = 0; own < places_; ++own) {
+    const CellCorner& same = around(beside).canonical[own];
+    if (on(beside, same.cell) == on(at, first.cell) && same.corner == first.corner) return own;
+  }
+  return corner;
+}
+
+MaterialIndex Joiner::rememberedAtCorner(Seen& before, CellPos at, std::size_t corner, MaterialIndex middle) const {
+  for (const CellPos way : around(at).atCorner[corner]) {
+    const CellPos beside = on(at, way);
+    const EdgingMember* member = beside == at ? nullptr : shownAt(before, beside);
+    if (!member || member->middle != middle || middleOf(before, beside) != middle) continue;
+    const bool isLaid = laid_.at(beside) != SparseBytes::kUnset;
+    const auto remembers = [&](CellPos beyond) { return !middleOf(before, beyond) && (!isLaid || !before.at(beyond).empty()); };
+    const std::size_t after = cornerOn(beside, at, corner);
+    const std::size_t side = (after + places_ - 1) % places_;
+    if (member->sides[side] != middle && remembers(across(beside, side))) return member->sides[side];
+    if (member->sides[after] != middle && remembers(across(beside, after))) return member->sides[after];
+    const auto& opposite = around(beside).acrossCorner[after];
+    const bool wasInner = member->sides[side] == middle && member->sides[after] == middle && member->corners[after] != middle;
+    if (wasInner && opposite && remembers(on(beside, *opposite))) return member->corners[after];
+  }
+  return middle;
+}
+
 MaterialIndex Joiner::mostAtCorner(Seen& before, CellPos at, std::size_t corner, const CellSet& cells) const {
   std::array<int, kCodes> counts{};
   bool isClear = false;
-  const CellCorner& first = around(at).canonical[corner];
   for (const CellPos way : around(at).atCorner[corner]) {
     const CellPos beside = on(at, way);
     if (!cells.contains(beside)) continue;
@@ -17,11 +44,7 @@ MaterialIndex Joiner::mostAtCorner(Seen& before, CellPos at, std::size_t corner,
     isClear = isClear || (there.empty() && hasNothing_);
     const EdgingMember* member = shownAt(before, beside);
     if (!member) continue;
-    // Which of its own corners that is.
-    for (std::size_t own = 0; own < places_; ++own) {
-      const CellCorner& same = around(beside).canonical[own];
-      if (on(beside, same.cell) == on(at, first.cell) && same.corner == first.corner) ++counts[index(member->corners[own])];
-    }
+    ++counts[index(member->corners[cornerOn(beside, at, corner)])];
   }
   const auto most = std::max_element(counts.begin(), counts.end());
   if (*most > 0) return static_cast<MaterialIndex>(most - counts.begin()) - 1;

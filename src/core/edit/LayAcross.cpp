@@ -54,12 +54,16 @@ std::optional<LayerAt> LayAcross::partner(Quilt& now, LayerAt home, Id map) {
   return made_[{home.layer, map}] = *added.layer;
 }
 
+std::optional<LayerAt> LayAcross::partnerThere(const Quilt& quilt, LayerAt home, Id map) const {
+  if (map == home.map) return home;
+  const auto made = made_.find({home.layer, map});
+  return made != made_.end() ? std::optional(made->second) : partnerOn(quilt, home, map);
+}
+
 LayerCells LayAcross::together(const Quilt& quilt, LayerAt home, CellRect box) const {
   LayerCells all;
   for (const Patch& patch : patchwork_.meeting(box)) {
-    auto at = std::optional(home);
-    const auto made = made_.find({home.layer, patch.map});
-    if (patch.map != home.map) at = made != made_.end() ? std::optional(made->second) : partnerOn(quilt, home, patch.map);
+    const auto at = partnerThere(quilt, home, patch.map);
     const Layer* layer = at ? quilt.layer(*at) : nullptr;
     if (!layer) continue;
     const CellRect common = patch.cells.intersected(box);
@@ -107,7 +111,22 @@ Quilt LayAcross::lay(Quilt now, const Quilt& before, LayerAt home, Laying& layin
     return patch && partner(now, home, patch->map).has_value();
   };
   touched = laying.lay(canvas, {ask.part, &was, cells, ask.laid, ask.shape, ask.reaches, may, ask.way, ask.onLanding, ask.corners});
-  patchwork_.forEachPatch(touched.cells.united(touched.beside), [&](const Patch& patch, const CellSet& own) {
+  return givenBack(std::move(now), canvas, home, touched.cells.united(touched.beside));
+}
+
+Quilt LayAcross::asOneMap(const Quilt& quilt, Id home, CellRect box) const {
+  Map one = *quilt.map(home);
+  one.bounds = box;
+  for (Shared<Layer>& layer : one.layers) {
+    if (!layer->holdsTiles()) continue;
+    LayerCells all = together(quilt, {home, layer->id}, box);
+    layer.edit([&](Layer& edited) { static_cast<LayerCells&>(edited) = std::move(all); });
+  }
+  return quilt.with(std::move(one));
+}
+
+Quilt LayAcross::givenBack(Quilt now, const LayerCells& canvas, LayerAt home, const CellSet& cells) {
+  patchwork_.forEachPatch(cells, [&](const Patch& patch, const CellSet& own) {
     const auto at = partner(now, home, patch.map);
     if (!at) return;
     LayerCells edited = *now.layer(*at);

@@ -39,10 +39,15 @@ class LayAcross {
   // thing comes to lie on all cells, whatever lies there.
   Quilt lay(Quilt now, const Quilt& before, LayerAt home, Laying& laying, const Laying::Ask& ask, bool alike,
             Laying::Touched& touched);
+  // The maps under the hand as if they were one: within a box, the layers of the map `home` hold what lies on their partners.
+  Quilt asOneMap(const Quilt& quilt, Id home, CellRect box) const;
+  // Cells of a layer of such a one map, given back to the maps that they are of.
+  Quilt givenBack(Quilt now, const LayerCells& canvas, LayerAt home, const CellSet& cells);
   // The partner of a layer on a map, made in `now` where there is none; nothing where nothing can land there.
   std::optional<LayerAt> partner(Quilt& now, LayerAt home, Id map);
 
  private:
+  std::optional<LayerAt> partnerThere(const Quilt& quilt, LayerAt home, Id map) const;
   LayerCells together(const Quilt& quilt, LayerAt home, CellRect box) const;
 
   Patchwork patchwork_;

@@ -21,11 +21,18 @@ std::vector<const Edging*> edgingsMet(const Quilt& quilt, const GridShape& shape
   return met;
 }
 
-void addSheets(const Quilt& quilt, const CellGrid& cells, const CellSet& which, std::set<Id>& sheets) {
+// `beside`: as many rows and columns beside the set count, too.
+void addSheets(const Quilt& quilt, const CellGrid& cells, const CellSet& which, std::set<Id>& sheets, int beside = 0) {
   std::set<SheetSlot> slots;
+  CellReader reader(cells);
+  SheetSlot last{};
   which.forEachStretch([&](CellPos first, int count) {
-    for (int i = 0; i < count; ++i) {
-      if (const Cell cell = cells.at({first.x + i, first.y}); !cell.empty()) slots.insert(cell.tile().slot);
+    for (int y = first.y - beside; y <= first.y + beside; ++y) {
+      for (int x = first.x - beside; x < first.x + count + beside; ++x) {
+        const Cell cell = reader.at({x, y});
+        if (cell.empty() || (cell.tile().slot == last && !slots.empty())) continue;
+        slots.insert(last = cell.tile().slot);
+      }
     }
   });
   for (const SheetSlot slot : slots) {
@@ -41,9 +48,10 @@ Rejoined rejoined(const Quilt& quilt, LayerAt at, const CellSet& cells, const st
   if (!map || !layer || !layer->holdsTiles() || quilt.edgings().empty()) return {layer ? static_cast<const LayerCells&>(*layer) : LayerCells(), {}};
   Rejoined result{*layer, {}};
   const CellSet inside = cells.intersected(CellSet(map->bounds));
-  std::set<Id> sheets;
-  addSheets(quilt, layer->cells, inside, sheets);
   const auto grid = makeGrid(map->grid);
+  std::set<Id> sheets;
+  // What stands beside them may end otherwise where they are empty.
+  addSheets(quilt, layer->cells, inside, sheets, 2);
   const auto mayTouch = [&](CellPos cell) { return map->bounds.contains(cell) && (!may || may(cell)); };
   for (const Edging* edging : edgingsMet(quilt, map->grid, sheets)) {
     result.changed = result.changed.united(Joiner(quilt, *edging, *grid).mend(result.cells, inside, mayTouch, isNew));

@@ -128,21 +128,15 @@ Quilt withLines(const Quilt& quilt, Id id, const CellLines& lines, Id only) {
   if (quilt.edgings().empty()) return after;
   // What now lies beside something else is joined with it.
   const Map& now = *after.map(id);
-  const int from = lines.at - kJoinedBeside;
-  const CellRect all = now.bounds;
-  // What moves by half a cell lies beside other cells all over.
+  // What moves by half a cell lies beside other cells all over, and what it showed of those that were there counts no more.
   const bool shifts = lines.count % evenLines(map->grid.kind, lines.which) != 0;
+  const CellRect all = now.bounds;
+  const int from = shifts ? lines.at : lines.at - kJoinedBeside;
   const int end = lines.areColumns() ? all.x1 : all.y1;
   const int to = shifts ? end : lines.at + std::max(lines.count, 0) + kJoinedBeside;
   const CellSet band(lines.areColumns() ? CellRect{from, all.y0, to, all.y1}.intersected(all) : CellRect{all.x0, from, all.x1, to}.intersected(all));
-  // Staggered cells touch others by a corner two rows away.
-  const int near = lines.at + lines.count + (map->grid.kind == GridKind::staggered ? 2 : 1);
-  const CellSet beside = lines.count < 0 ? CellSet() : CellSet(lines.areColumns() ? CellRect{from, all.y0, near, all.y1} : CellRect{all.x0, from, all.x1, near});
   for (const Shared<Layer>& layer : std::vector(now.layers)) {
-    if (!layer->holdsTiles() || !goesAlong(layer.read(), only)) continue;
-    joinBand(after, {id, layer->id}, band);
-    // What lay beside other cells before may lie at the map's edge now; beside new lines it ends as it did.
-    if (shifts) joinBand(after, {id, layer->id}, band.without(CellSet(all.grown(-1))).without(beside), true);
+    if (layer->holdsTiles() && goesAlong(layer.read(), only)) joinBand(after, {id, layer->id}, band, shifts);
   }
   return after;
 }

@@ -308,12 +308,27 @@ void Stroke::Work::lay(const CellSet& cells) {
 }
 
 void Stroke::Work::layHems(const CellSet& touched) {
-  for (const Edging* edging : laying_->bringsAlong()) {
+  const auto brought = laying_->bringsAlong();
+  const Id home = plan_.layer.map;
+  const CellSet here = allowed(touched);
+  if (brought.empty() || here.empty()) return;
+  // Hems reach as far as they are high.
+  const CellRect box = here.bounds().grown(kMostHemRows + 2);
+  const Quilt before = across_ ? across_->asOneMap(before_, home, box) : before_;
+  for (const Edging* edging : brought) {
     for (const LayerAt& at : landing_.layers) {
-      if (at.map != plan_.layer.map) continue;
-      HemsMended mended = withHemsMended(before_, now_, at, *edging, touched.intersected(CellSet(before_.map(at.map)->bounds)), [this](CellPos cell) { return mayTouch(cell); });
-      now_ = std::move(mended.quilt);
+      if (at.map != home) continue;
+      const Quilt now = across_ ? across_->asOneMap(now_, home, box) : now_;
+      HemsMended mended = withHemsMended(before, now, at, *edging, here, [this](CellPos cell) { return mayTouch(cell); });
       cells_ = cells_.united(mended.changed);
+      if (!across_) {
+        now_ = std::move(mended.quilt);
+        continue;
+      }
+      for (const Shared<Layer>& layer : mended.quilt.map(home)->layers) {
+        const Layer* was = now.layer({home, layer->id});
+        if (was && !was->sameAs(layer.read())) now_ = across_->givenBack(std::move(now_), layer.read(), {home, layer->id}, mended.changed);
+      }
     }
   }
 }
