@@ -104,6 +104,10 @@ TEST_F(Hems, APlatformIsTwoActions) {
 TEST_F(Hems, HalfACellIsOneCorner) {
   EXPECT_FALSE(part<QToolButton>("tape-width-half")->isVisible()) << "nothing in hand has corners";
   hand.click(swatch("material-street-ground-1"));
+  const std::string home = map().name;
+  openMap("Roof Market");
+  EXPECT_FALSE(part<QToolButton>("tape-width-half")->isVisible()) << "what is in hand is for cells of another form";
+  openMap(home.c_str());
   hand.click(part<QToolButton>("tape-width-half"));
   EXPECT_TRUE(part<QToolButton>("tape-width-half")->isChecked());
   EXPECT_FALSE(part<QToolButton>("tape-width-1")->isChecked());
@@ -220,6 +224,26 @@ TEST_F(Hems, TheHeightOfWallsIsSaidBeforeTheyAreLaid) {
   hand.key(Qt::Key_PageDown);
   EXPECT_TRUE(room->canvas()->tagText().contains(QStringLiteral("2 rows high")));
   EXPECT_EQ(session().desk().lift, 0) << "nothing is lifted meanwhile";
+}
+
+TEST_F(Hems, WallsThreeHighRoundAHouseAreTwoActionsWhereTheEdgingSaysSo) {
+  openMap("Signal Loft");
+  session().verbs().layers.choose(map().layerNamed("walls")->id);
+  Edging tall = *edgingNamed(session().quilt(), "Loft walls");
+  tall.hems[0].rows = 3;
+  session().quiltStep("Tall walls", withEdging(session().quilt(), tall));
+  hand.key(Qt::Key_3);
+  session().changeDesk([](Desk& desk) { desk.options.outlines = true; });
+  settle();
+  EXPECT_LE(since([&] {
+              hand.click(swatch("material-loft-walls-0"));
+              hand.drag(room->canvas(), {onMap({3, 3}), onMap({8, 8})});
+            }),
+            2);
+  report("walls three high round a house: two actions");
+  for (const int y : {4, 5, 6}) EXPECT_EQ(at("walls", {5, y}).tile().number, 7u) << y;
+  EXPECT_NE(at("walls", {5, 7}).tile().number, 7u);
+  EXPECT_EQ(material("Loft walls", "walls", {5, 8}), 0);
 }
 
 TEST_F(Hems, WhereMaterialsArePaintedARightClickTakesTheMaterial) {

@@ -222,7 +222,7 @@ void Tape::refresh(Session* session) {
   const bool byLikeness =
       selects && (options.selectBy == SelectBy::touching || options.selectBy == SelectBy::everywhere);
   tool_->setText(map ? translated(actionRow(actionOf(tool)).text) : QString());
-  const bool offersHalf = map && Stroke::mayLayCorners(session->quilt(), tool, session->desk().inHand);
+  const bool offersHalf = map && Stroke::mayLayCorners(session->quilt(), map->id, tool, session->desk().inHand);
   const bool halves = offersHalf && options.halfCell;
   for (const auto& [width, button] : widths_) {
     show(button, map && strokes);

@@ -409,7 +409,7 @@ void Workroom::stepOption(int steps) {
   switch (desk.tool) {
     case Tool::brush:
     case Tool::erase:
-    case Tool::line: options = withWidthStepped(options, steps, Stroke::mayLayCorners(session_->quilt(), desk.tool, desk.inHand)); break;
+    case Tool::line: options = withWidthStepped(options, steps, Stroke::mayLayCorners(session_->quilt(), desk.map, desk.tool, desk.inHand)); break;
     case Tool::box:
     case Tool::oval: options.outlines = !options.outlines; break;
     case Tool::select:

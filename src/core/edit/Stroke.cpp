@@ -64,9 +64,11 @@ std::optional<CellRect> Stroke::stretchBox() const { return work_->box_; }
 std::int64_t Stroke::kept() const { return work_->keptCells_.count(); }
 const std::string& Stroke::refusal() const { return work_->refusal_; }
 
-bool Stroke::mayLayCorners(const Quilt& quilt, Tool tool, const InHand& hand) {
+bool Stroke::mayLayCorners(const Quilt& quilt, Id id, Tool tool, const InHand& hand) {
   const Edging* edging = hand.joins() ? quilt.edging(hand.edging) : nullptr;
-  return (tool == Tool::brush || tool == Tool::erase) && edging && edging->decides == Decides::corners;
+  const Map* map = quilt.map(id);
+  const bool brushes = tool == Tool::brush || tool == Tool::erase;
+  return brushes && map && edging && edging->decides == Decides::corners && areOfOneFamily(edging->grid, map->grid.kind);
 }
 
 ToolOptions withWidthStepped(ToolOptions options, int steps, bool hasHalves) {

@@ -68,8 +68,8 @@ class Stroke {
   void moveTo(CellPos cell, bool even = false) { follow({cell, even}); }
   void follow(const StrokeMove& move);
   // Whether a tool could lay single corners of cells of what is in hand; and whether it does.
-  static bool mayLayCorners(const Quilt& quilt, Tool tool, const InHand& hand);
-  static bool laysCorners(const Quilt& quilt, Tool tool, const ToolOptions& options, const InHand& hand) { return options.halfCell && mayLayCorners(quilt, tool, hand); }
+  static bool mayLayCorners(const Quilt& quilt, Id map, Tool tool, const InHand& hand);
+  static bool laysCorners(const Quilt& quilt, Id map, Tool tool, const ToolOptions& options, const InHand& hand) { return options.halfCell && mayLayCorners(quilt, map, tool, hand); }
   // The map's own cells are the canvas's; those beyond a stitch are of other maps. Which maps it reaches there.
   std::set<Id> mapsLaidOn() const;
   // What lies on a cell of the canvas on the layer where it lands, or that layer's partner there.

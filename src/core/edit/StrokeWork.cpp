@@ -81,7 +81,7 @@ void Stroke::Work::moveTo(const StrokeMove& move) {
   if (!grid_ || plan_.hand.empty()) return;
   if (!press_) press_ = cell;
   lastEven_ = even;
-  if (goesByPath() && laysCorners(before_, plan_.tool, plan_.options, plan_.hand)) {
+  if (goesByPath() && laysCorners(before_, plan_.layer.map, plan_.tool, plan_.options, plan_.hand)) {
     cornersTo({cell, corner});
   } else if (goesByPath()) {
     brushTo(cell);

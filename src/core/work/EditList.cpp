@@ -206,7 +206,7 @@ class Doing : private EditMaps {
     if (!isWidth(plan.options.width)) {
       return refuse("\"width\" is an odd number from 1 to 31, or 0.5", step);
     }
-    if (plan.options.halfCell && !error_ && !Stroke::laysCorners(quilt_, tool, plan.options, plan.hand))
+    if (plan.options.halfCell && !error_ && !Stroke::laysCorners(quilt_, at_.map, tool, plan.options, plan.hand))
       return refuse("Half a cell is for a material whose corners decide", step);
     if (plan.hand.empty() && !plan.takesAway)
       return refuse("it says no tile, hand or stamp, and no step before it did", step);

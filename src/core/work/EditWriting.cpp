@@ -14,7 +14,7 @@ Json stepOf(const Quilt& before, const StrokePlan& plan, const std::vector<Strok
   Json::Object step{{"do", tool->first}, {"map", plan.layer.map.text()}, {"layer", plan.layer.layer.text()}};
   step.emplace_back("hand", handJson(plan.hand, before, SheetsBy::id));
   Json::Array path;
-  const bool halves = Stroke::laysCorners(before, plan.tool, plan.options, plan.hand);
+  const bool halves = Stroke::laysCorners(before, plan.layer.map, plan.tool, plan.options, plan.hand);
   for (const StrokeMove& move : moves) {
     Json::Array place{move.cell.x, move.cell.y};
     if (halves) place.push_back(move.corner);
