@@ -351,6 +351,7 @@ static uint32_t layer_cell(const Json* layer, const char* what, int x, int y) { 
   const Json* area = need(layer, "area");
   const Json* rows = find(layer, what);
   if (!rows || x < item(area, 0) || y < item(area, 1) || x >= item(area, 2) || y >= item(area, 3)) return 0;
+  if (is(need(layer, "as"), "packed")) fail("these cells are packed: export them plain, or as runs", NULL);
   const Json* row = &rows->items[y - item(area, 1)];
   int place = x - item(area, 0);
   if (is(need(layer, "as"), "plain")) return (uint32_t)row->items[place].number;

@@ -241,6 +241,8 @@ class Map:
         """x, y and number of all cells of a layer on which something lies, row by row."""
         if what not in layer:
             return
+        if layer["as"] == "packed":
+            raise ValueError("these cells are packed, for which Python has no unpacker of its own: export them plain, or as runs")
         x0, y0, _, _ = layer["area"]
         for j, row in enumerate(layer[what]):
             if layer["as"] == "runs":

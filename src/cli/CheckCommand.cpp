@@ -1,11 +1,14 @@
 #include "cli/CheckCommand.h"
 
+#include <cstdlib>
+#include <filesystem>
 #include <iostream>
 
 #include "cli/Commands.h"
 #include "core/check/Checks.h"
 #include "core/edit/SizeFindings.h"
 #include "core/sheets/LooseJoints.h"
+#include "core/store/RoundTrip.h"
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
 #include "raster/JointFinder.h"
@@ -82,6 +85,26 @@ void printJson(const Quilt& quilt, const Checked& checked, const std::vector<Err
   std::cout << writeJson(Json::Object{{"broken", std::move(broken)}, {"threads", std::move(threads)}, {"silenced", std::move(silenced)}});
 }
 
+// Saves the quilt in a folder beside the system's temporary files, which goes again, and compares.
+int goRound(const Quilt& quilt, const std::string& folder) {
+  std::string scratch = (std::filesystem::temp_directory_path() / "uquilt-round-trip-XXXXXX").string();
+  if (!mkdtemp(scratch.data())) {
+    std::cerr << "No folder can be made for it among the temporary files.\n";
+    return kNotWritten;
+  }
+  const auto trip = roundTrip(realDisk(), quilt, folder, scratch + "/quilt");
+  std::error_code error;
+  std::filesystem::remove_all(scratch, error);
+  if (!trip) {
+    report(trip.error());
+    return kNotWritten;
+  }
+  for (const std::string& lost : trip->lost) std::cout << "not the same: " << lost << "\n";
+  for (const std::string& file : trip->spelt) std::cout << "would be written otherwise: " << file << "\n";
+  std::cout << quilt.facts().name << ": saved and opened again, " << trip->files << " files, " << trip->lost.size() << " differences\n";
+  return trip->lost.empty() ? kFine : kProblems;
+}
+
 }  // namespace
 
 int check(const CheckOrder& order) {
@@ -113,6 +136,9 @@ int check(const CheckOrder& order) {
   if (const int disagree = order.sizes ? listSizes(quilt) : 0; disagree > 0) {
     std::cout << disagree << (disagree == 1 ? " size does" : " sizes do") << " not agree\n";
     return kProblems;
+  }
+  if (order.roundTrip) {
+    if (const int code = goRound(quilt, quiltFolder(order.quilt)); code != kFine) return code;
   }
   std::cout << quilt.facts().name << ": everything opens (" << quilt.maps().size() << " maps, " << quilt.sheets().size() << " sheets)\n";
   printThreads(quilt, checked);

@@ -10,6 +10,7 @@ struct CheckOrder {
   bool joints = false;  // also every loose joint of every map
   bool sizes = false;   // only sizes, as they were listed before there were loose threads
   bool json = false;    // for machines: one object
+  bool roundTrip = false;  // also saves it beside, opens it there and compares
   bool strict = false;  // loose threads count as something that is wrong
 };
 

@@ -6,11 +6,13 @@
 
 #include "cli/Commands.h"
 #include "core/edit/FormLosses.h"
-#include "core/store/CsvText.h"
+#include "core/edit/Targets.h"
+#include "core/store/ExportPlaces.h"
 #include "core/store/QuiltStore.h"
+#include "core/store/StateFolder.h"
 #include "core/store/TemplateText.h"
-#include "raster/ExchangeExport.h"
 #include "raster/MapExport.h"
+#include "raster/TargetExport.h"
 
 namespace uq::cli {
 
@@ -25,34 +27,13 @@ int notWritten(const Error& error) { return refuse(kNotWritten, error.text()); }
 
 // What is the quilt's own is never written over: its documents and the folders of its parts.
 bool isOwnOf(const std::string& quilt, const std::string& path) {
-  std::error_code error;
-  const auto whole = std::filesystem::weakly_canonical(std::filesystem::absolute(path, error), error);
-  const auto inside = whole.lexically_relative(std::filesystem::weakly_canonical(quilt, error));
-  if (error || inside.empty() || *inside.begin() == "..") return false;
-  constexpr const char* kOwn[] = {"quilt.json", "links.json", "plan.json", "maps", "sheets", "stamps", "edgings", ".urban-quilt"};
-  const auto first = inside.begin()->string();
-  return std::any_of(std::begin(kOwn), std::end(kOwn), [&](const char* own) { return first == own; });
+  const auto inside = std::filesystem::path(canonicalPath(path)).lexically_relative(canonicalPath(quilt));
+  if (inside.empty() || inside == "." || *inside.begin() == "..") return false;
+  const std::string first = inside.begin()->string();
+  return first == ".urban-quilt" || !whyNoExportFolder(inside.generic_string()).empty();
 }
 
 int refuseOwn(const std::string& path) { return refuse(kNotWritten, path + ": what the quilt keeps there is not written over. Nothing was written. Choose another place"); }
-
-// Where each of several maps, or one, goes.
-std::string fileFor(const MapsExportOrder& order, const Map& map, Form form) {
-  const std::string ending = "." + std::string(formName(form));
-  return order.output.ends_with(ending) ? order.output : order.output + "/" + map.folder + ending;
-}
-
-Result<int> writeCsv(Disk& disk, const Quilt& quilt, const Map& map, const MapsExportOrder& order, CsvAs as) {
-  int written = 0;
-  const std::string folder = order.output + "/" + map.folder;
-  if (auto made = disk.makeFolder(folder); !made) return fail(made.error());
-  for (const Shared<Layer>& layer : map.layers) {
-    if (!layer->holdsTiles()) continue;
-    if (auto put = writeWhole(disk, folder + "/" + layer->file + ".csv", csvText(quilt, map, layer.read(), as)); !put) return fail(put.error());
-    ++written;
-  }
-  return written;
-}
 
 // "level.h.mustache" writes files that end in ".h".
 std::string endingOf(const std::string& file) {
@@ -62,118 +43,167 @@ std::string endingOf(const std::string& file) {
   return dot == std::string::npos ? ".txt" : name.substr(dot);
 }
 
-Escaping escapingFor(const std::string& ending) {
-  for (const char* one : {".xml", ".html", ".svg"}) {
-    if (ending == one) return Escaping::xml;
-  }
-  for (const char* one : {".h", ".c", ".cpp", ".hpp", ".lua", ".json", ".js", ".py"}) {
-    if (ending == one) return Escaping::c;
-  }
-  return Escaping::none;
-}
+// Where a target goes, and what it is.
+struct Going {
+  Target target;
+  std::string folder;
+  bool keepsBooks = true;
+};
 
-int exportByTemplate(Disk& disk, const Quilt& quilt, const std::vector<const Map*>& maps, const MapsExportOrder& order) {
-  const auto escaping = order.escape.empty() ? std::optional(escapingFor(endingOf(order.templateFile))) : escapingFromName(order.escape);
-  if (!escaping) return refuse(kUsage, "--escape is none, xml or c.");
-  if (order.templateFile.empty()) return refuse(kUsage, "--form template needs --template FILE; examples/templates has some to begin with.");
-  const auto text = disk.read(order.templateFile, static_cast<std::int64_t>(kLongestTemplate));
-  if (!text) return notWritten(text.error());
-  // All is filled before anything is written.
-  std::vector<std::pair<std::string, std::string>> files;
-  for (const Map* map : maps) {
-    ExchangeMapParts parts;
-    parts.drawing = exchangeDrawing(*map);
-    parts.wholeMap = true;
-    const Result<Json> data = templateData(quilt, *map, parts);
-    if (!data) return notWritten(data.error());
-    const std::string asked = order.name.empty() ? map->folder + endingOf(order.templateFile) : order.name;
-    const auto filledName = filledTemplate(asked, *data, Escaping::none, "--name");
-    const auto name = filledName ? nameInside(*filledName) : filledName;
-    if (!name) return notWritten(name.error());
-    const auto filled = filledTemplate(*text, *data, *escaping, order.templateFile);
-    if (!filled) return notWritten(filled.error());
-    const auto same = [&](const auto& one) { return one.first == *name; };
-    if (std::any_of(files.begin(), files.end(), same)) return refuse(kUsage, "Two maps would be written to " + *name + ": --name has to tell them apart.");
-    files.emplace_back(*name, *filled);
+class Exports {
+ public:
+  Exports(const MapsExportOrder& order, QuiltStore::Opened& opened) : order_(order), opened_(opened), quilt_(opened.quilt) {}
+
+  int run() {
+    for (const std::string& name : order_.maps) {
+      const Map* map = quilt_.mapNamed(name);
+      if (!map) return refuse(kNotOpened, "\"" + name + "\" is no map of this quilt. 'uquilt info' lists them.");
+      maps_.push_back(map->id);
+    }
+    const bool byTarget = order_.allTargets || !order_.targets.empty();
+    if (byTarget && !order_.form.empty()) return refuse(kUsage, "A target has its form: say --form or --target, not both.");
+    if (order_.onlyChanged && !byTarget) return refuse(kUsage, "--changed is of targets: say --target NAME, or --all.");
+    const int gathered = byTarget ? gatherTargets() : gatherByHand();
+    if (gathered != kFine || going_.empty()) return gathered;
+    MapPainter painter(SheetPictures::load(quilt_, opened_.problems));
+    for (const Error& problem : opened_.problems) std::cerr << problem.text() << "\n";
+    for (const Going& one : going_) sayLosses(one.target);
+    for (const Going& one : going_) {
+      if (const int done = write(painter, one); done != kFine && done != kProblems) return done;
+    }
+    return opened_.problems.empty() && !lacks_ ? kFine : kProblems;
   }
-  for (const auto& [name, filled] : files) {
-    if (isOwnOf(quiltFolder(order.quilt), order.output + "/" + name)) return refuseOwn(order.output + "/" + name);
+
+ private:
+  int gatherTargets() {
+    const ExportPlaces places = exportPlaces(*disk_, quiltFolder(order_.quilt));
+    std::vector<const Target*> targets;
+    for (const std::string& name : order_.targets) {
+      const Target* target = targetNamed(quilt_, name);
+      if (!target) return refuse(kNotOpened, "\"" + name + "\" is no target of this quilt: " + listed());
+      targets.push_back(target);
+    }
+    if (order_.allTargets) {
+      for (const Shared<Target>& one : quilt_.all<Target>()) targets.push_back(&one.read());
+    }
+    if (targets.empty()) return refuse(kNotOpened, "This quilt has no targets yet: Quilt > Export in the window makes them.");
+    if (targets.size() > 1 && !order_.output.empty()) return refuse(kUsage, "-o is the folder of one target: say which with --target.");
+    for (const Target* target : targets) {
+      auto folder = order_.output.empty() ? folderOf(places, quiltFolder(order_.quilt), *target) : std::optional(order_.output);
+      if (!folder) return refuse(kUsage, "\"" + target->name + "\" has no folder on this machine: say one with -o, or choose it in the window.");
+      if (isOwnOf(quiltFolder(order_.quilt), *folder)) return refuseOwn(*folder);
+      going_.push_back({*target, *folder, true});
+    }
+    return kFine;
   }
-  for (const auto& [name, filled] : files) {
-    const std::string file = order.output + "/" + name;
-    if (auto made = disk.makeFolder(std::filesystem::path(file).parent_path().string()); !made) return notWritten(made.error());
-    if (auto put = writeWhole(disk, file, filled); !put) return notWritten(put.error());
-    std::cout << file << "\n";
+
+  std::string listed() const {
+    std::string names;
+    for (const Shared<Target>& one : quilt_.all<Target>()) names += (names.empty() ? "\"" : ", \"") + one->name + "\"";
+    return names.empty() ? "it has none yet" : "it has " + names;
   }
-  return kFine;
-}
+
+  int gatherByHand() {
+    if (order_.output.empty()) return refuse(kUsage, "-o says where to write.");
+    auto form = order_.form == "template" ? std::optional(TargetForm::own) : targetFormFromName(order_.form);
+    if (order_.form == "own") form.reset();
+    if (order_.form.empty()) {
+      for (const TargetForm one : {TargetForm::png, TargetForm::ora}) {
+        if (order_.output.ends_with("." + std::string(targetFormName(one)))) form = one;
+      }
+    }
+    if (!form) return refuse(kUsage, "--form is json, csv, png, ora, svg, sheet, links or template; without it -o ends in .png or .ora.");
+    Target target = order_.how;
+    target.name = "export";
+    target.form = *form;
+    target.cells = order_.cells;
+    const auto of = pictureOfFromName(order_.of);
+    if (!of) return refuse(kUsage, "--of is map, layer or screen.");
+    target.of = *of;
+    if (*form == TargetForm::own) {
+      if (const int read = readTemplate(target); read != kFine) return read;
+    }
+    if (const std::string why = whyNoTarget(target); !why.empty()) return refuse(kUsage, why + ".");
+    if (isOwnOf(quiltFolder(order_.quilt), order_.output)) return refuseOwn(order_.output);
+    if (*form == TargetForm::png || *form == TargetForm::ora) {
+      if (order_.output.ends_with("." + std::string(targetFormName(*form)))) return writeFile(target);
+    }
+    if (canonicalPath(order_.output) == canonicalPath(quiltFolder(order_.quilt))) return refuse(kNotWritten, order_.output + ": the quilt itself lies there. Nothing was written. Choose a folder for what is exported");
+    target.maps = maps_;
+    going_.push_back({target, order_.output, false});
+    return kFine;
+  }
+
+  int readTemplate(Target& target) {
+    if (order_.templateFile.empty()) return refuse(kUsage, "--form template needs --template FILE; examples/templates has some to begin with.");
+    const auto text = disk_->read(order_.templateFile, static_cast<std::int64_t>(kLongestTemplate));
+    if (!text) return notWritten(text.error());
+    target.text = *text;
+    target.ending = endingOf(order_.templateFile);
+    target.escape = order_.escape;
+    if (!order_.escape.empty() && !escapingFromName(order_.escape)) return refuse(kUsage, "--escape is none, xml or c.");
+    return kFine;
+  }
+
+  // One map as one picture of a name that was said.
+  int writeFile(const Target& target) {
+    if (maps_.empty() && quilt_.maps().size() == 1) maps_.push_back(quilt_.maps().front()->id);
+    if (maps_.size() != 1) return refuse(kUsage, "One file holds one map: say which, or a folder after -o.");
+    const Map& map = *quilt_.map(maps_.front());
+    MapPainter painter(SheetPictures::load(quilt_, opened_.problems));
+    for (const Error& problem : opened_.problems) std::cerr << problem.text() << "\n";
+    sayLosses(target);
+    if (const auto written = exportMap(*disk_, painter, quilt_, map, order_.output); !written) return notWritten(written.error());
+    std::cout << order_.output << ": " << map.name << ", " << map.layers.size() << " layers\n";
+    return opened_.problems.empty() ? kFine : kProblems;
+  }
+
+  void sayLosses(const Target& target) {
+    for (const Map* map : mapsOf(quilt_, target)) {
+      const bool isAsked = maps_.empty() || std::find(maps_.begin(), maps_.end(), map->id) != maps_.end();
+      const std::string lost = isAsked ? lossesInWords(quilt_, *map, target.form) : std::string();
+      if (!lost.empty()) std::cerr << lost << ".\n";
+    }
+  }
+
+  int write(MapPainter& painter, const Going& going) {
+    TargetAsk ask{going.folder, order_.onlyChanged, going.keepsBooks, going.keepsBooks ? maps_ : std::vector<Id>()};
+    if (going.keepsBooks && maps_.empty()) {
+      // What goes is named before it does.
+      for (const ExportFolder::Gone& gone : goneFrom(*disk_, quilt_, going.target, going.folder)) {
+        std::cout << gone.name << " is gone, and its files go, too:";
+        for (const std::string& file : gone.files) std::cout << " " << file;
+        std::cout << "\n";
+      }
+    }
+    const auto done = exportTarget(*disk_, painter, quilt_, going.target, ask);
+    if (!done) return notWritten(done.error());
+    lacks_ = lacks_ || !done->lacks.empty();
+    for (const std::string& lacks : done->lacks) std::cerr << lacks << ".\n";
+    for (const std::string& file : done->left) std::cerr << going.folder << "/" << file << ": it is of no map any more, but somebody changed it, so it stays.\n";
+    for (const std::string& file : done->written) std::cout << going.folder << "/" << file << "\n";
+    std::cout << done->written.size() << " files written, " << done->same.size() << " were as they are";
+    if (order_.onlyChanged) std::cout << ", " << done->passedOver << " maps had not changed";
+    if (!done->removed.empty()) std::cout << ", " << done->removed.size() << " removed";
+    std::cout << "\n";
+    return kFine;
+  }
+
+  const MapsExportOrder& order_;
+  QuiltStore::Opened& opened_;
+  const Quilt& quilt_;
+  std::shared_ptr<Disk> disk_ = realDisk();
+  std::vector<Id> maps_;
+  std::vector<Going> going_;
+  bool lacks_ = false;
+};
 
 }  // namespace
 
 int exportMaps(const MapsExportOrder& order) {
-  std::optional<Form> form = formFromName(order.form);
-  if (order.form.empty()) {
-    for (const Form one : {Form::png, Form::ora}) {
-      if (order.output.ends_with("." + std::string(formName(one)))) form = one;
-    }
-  }
-  const bool isOwn = order.form == "template";
-  if (!form && !isOwn) return refuse(kUsage, "--form is json, csv, png, ora or template; without it -o ends in .png or .ora.");
-  const auto jsonCells = cellsAsFromName(order.cells);
-  const auto csvCells = csvAsFromName(order.cells == "plain" ? "numbers" : order.cells);
-  if (form == Form::json && !jsonCells) return refuse(kUsage, "--cells of json is plain or runs.");
-  if (form == Form::csv && !csvCells) return refuse(kUsage, "--cells of csv is numbers or names.");
   auto opened = QuiltStore::open(realDisk(), quiltFolder(order.quilt), QuiltStore::Access::read);
   if (!opened) return refuse(kNotOpened, opened.error().text());
-  const Quilt& quilt = opened->quilt;
-  std::vector<const Map*> maps;
-  for (const std::string& name : order.maps) {
-    const Map* map = quilt.mapNamed(name);
-    if (!map) return refuse(kNotOpened, "\"" + name + "\" is no map of this quilt. 'uquilt info' lists them.");
-    maps.push_back(map);
-  }
-  if (maps.empty()) {
-    for (const Shared<Map>& map : quilt.maps()) maps.push_back(&map.read());
-  }
-  const std::shared_ptr<Disk> real = realDisk();
-  Disk& disk = *real;
-  const std::string own = quiltFolder(order.quilt);
-  for (const Map* map : maps) {
-    if (!isOwn && (isOwnOf(own, order.output) || (form != Form::json && isOwnOf(own, fileFor(order, *map, *form))))) return refuseOwn(order.output);
-  }
-  if (isOwn) return exportByTemplate(disk, quilt, maps, order);
-  const bool isFile = form != Form::json && order.output.ends_with("." + std::string(formName(*form)));
-  if (isFile && maps.size() != 1) return refuse(kUsage, "One file holds one map: say which, or a folder after -o.");
-  MapPainter painter(SheetPictures::load(quilt, opened->problems));
-  for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
-  for (const Map* map : maps) {
-    if (const std::string lost = lossesInWords(quilt, *map, *form); !lost.empty()) std::cerr << lost << ".\n";
-  }
-  if (form == Form::json) {
-    ExchangeAsk ask{order.output, {}, *jsonCells};
-    for (const Map* map : maps) ask.maps.push_back(map->id);
-    const auto done = exportExchange(disk, painter, quilt, ask);
-    if (!done) return notWritten(done.error());
-    for (const std::string& lacks : done->lacks) std::cerr << lacks << ".\n";
-    for (const std::string& file : done->written) std::cout << order.output << "/" << file << "\n";
-    std::cout << done->written.size() << " files written, " << done->same.size() << " were as they are\n";
-    return opened->problems.empty() && done->lacks.empty() ? kFine : kProblems;
-  }
-  for (const Map* map : maps) {
-    if (form == Form::csv) {
-      const auto count = writeCsv(disk, quilt, *map, order, *csvCells);
-      if (!count) return notWritten(count.error());
-      std::cout << order.output << "/" << map->folder << ": " << map->name << ", " << *count << " layers\n";
-      continue;
-    }
-    if (!isFile) {
-      if (auto made = disk.makeFolder(order.output); !made) return notWritten(made.error());
-    }
-    const std::string file = fileFor(order, *map, *form);
-    if (const auto written = exportMap(disk, painter, quilt, *map, file); !written) return notWritten(written.error());
-    std::cout << file << ": " << map->name << ", " << map->layers.size() << " layers\n";
-  }
-  return opened->problems.empty() ? kFine : kProblems;
+  return Exports(order, *opened).run();
 }
 
 }  // namespace uq::cli

@@ -10,25 +10,13 @@
 #include "cli/Commands.h"
 #include "core/store/KeptReading.h"
 #include "core/store/QuiltStore.h"
+#include "core/store/StateFolder.h"
 
 namespace uq::cli {
 
 namespace {
 
 constexpr std::size_t kMostPlaces = 10'000;
-
-// As the workroom has it (XDG Base Directory Specification).
-std::string stateFolder() {
-  const char* home = std::getenv("XDG_STATE_HOME");
-  if (home && *home == '/') return joined(home, "urban-quilt");
-  const char* user = std::getenv("HOME");
-  return joined(user ? user : "/", ".local/state/urban-quilt");
-}
-
-std::string canonical(const std::string& path) {
-  std::error_code error;
-  return std::filesystem::weakly_canonical(std::filesystem::absolute(path, error), error).string();
-}
 
 struct Place {
   std::string path;
@@ -39,7 +27,7 @@ struct Place {
 // What is kept, of one quilt or of all; what cannot be read is reported.
 std::vector<Place> places(Disk& disk, const std::string& quilt, bool& broken) {
   std::vector<Place> found;
-  const std::string all = joined(stateFolder(), "kept");
+  const std::string all = joined(stateFolderPath(), "kept");
   const auto there = disk.list(all, kMostPlaces);
   if (!there) return found;
   for (const Disk::Entry& one : *there) {
@@ -48,7 +36,7 @@ std::vector<Place> places(Disk& disk, const std::string& quilt, bool& broken) {
     if (!kept) {
       std::cerr << kept.error().text() << "\n";
       broken = true;
-    } else if (*kept && (quilt.empty() || canonical((*kept)->facts.folder) == quilt)) {
+    } else if (*kept && (quilt.empty() || canonicalPath((*kept)->facts.folder) == quilt)) {
       const bool isAside = one.name.find(".aside-") != std::string::npos;
       found.push_back({joined(all, one.name), std::move(**kept), isAside});
     }
@@ -107,7 +95,7 @@ int recover(const RecoverOrder& order) {
   const std::shared_ptr<Disk> disk = realDisk();
   std::string quilt;
   if (!order.quilt.empty() || order.apply || order.drop) {
-    quilt = canonical(quiltFolder(order.quilt));
+    quilt = canonicalPath(quiltFolder(order.quilt));
   }
   bool broken = false;
   const std::vector<Place> kept = places(*disk, quilt, broken);

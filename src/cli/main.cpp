@@ -8,6 +8,7 @@
 #include "cli/EdgingCommand.h"
 #include "cli/EditCommand.h"
 #include "cli/ExportCommand.h"
+#include "cli/ImportCommand.h"
 #include "cli/JointsCommand.h"
 #include "cli/LinksCommand.h"
 #include "cli/ResizeCommand.h"
@@ -64,15 +65,24 @@ int main(int argc, char** argv) {
   }
   onBoard->excludes(beside);
 
-  auto* out = app.add_subcommand("export", "Maps for a game or another program: exchange JSON, CSV, PNG or OpenRaster");
+  auto* out = app.add_subcommand("export", "Maps for a game or another program, in open forms, by hand or as targets of the quilt say");
   uq::cli::MapsExportOrder mapsOut;
   out->add_option("MAP", mapsOut.maps, "Names of maps (default: all)");
-  out->add_option("-o,--output", mapsOut.output, "The folder to write into, or for one map a file: .ora or .png")->required();
-  out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png, ora or template; without it as -o ends");
+  out->add_option("-o,--output", mapsOut.output, "The folder to write into, or for one map a file: .ora or .png; of a target in place of its own");
+  out->add_option("--target", mapsOut.targets, "A target of the quilt, as Quilt > Export makes them; may be said several times");
+  out->add_flag("--all", mapsOut.allTargets, "All targets of the quilt");
+  out->add_flag("--changed", mapsOut.onlyChanged, "Of targets: pass over maps that have not changed since they were written");
+  out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png, ora, svg, sheet, links or template; without it as -o ends");
   out->add_option("--template", mapsOut.templateFile, "A form of one's own in the Mustache language: NAME.ENDING.mustache (examples/templates)");
   out->add_option("--escape", mapsOut.escape, "How a template writes what is filled in: none, xml or c (default: as its ending asks)");
-  out->add_option("--name", mapsOut.name, "What a template's files are called, as a template itself: \"levels/{{id}}.h\"");
-  out->add_option("--cells", mapsOut.cells, "Of json: plain or runs. Of csv: numbers or names");
+  out->add_option("--name", mapsOut.how.naming, "What a template's files are called, as a template itself: \"levels/{{id}}.h\"");
+  out->add_option("--cells", mapsOut.cells, "Of json: plain, runs or packed. Of csv: numbers or names");
+  out->add_option("--of", mapsOut.of, "What one PNG shows: map, layer or screen")->capture_default_str();
+  out->add_option("--scale", mapsOut.how.scale, "Of png: picture pixels for each map pixel")->check(CLI::Range(1, uq::kLargestTargetScale));
+  out->add_flag("--hidden", mapsOut.how.hidden, "Of png: with what the game hides");
+  out->add_option("--columns", mapsOut.how.columns, "Of sheet: tiles in a row (default: as square as may be)")->check(CLI::Range(0, uq::kMostTargetColumns));
+  out->add_option("--bleed", mapsOut.how.bleed, "Of sheet: pixels by which rims of tiles are drawn on")->check(CLI::Range(0, uq::kMostBleed))->capture_default_str();
+  out->add_flag("--powers-of-two", mapsOut.how.powersOfTwo, "Of sheet: sides of the picture are powers of two");
   out->add_option("--quilt", mapsOut.quilt, "The quilt's folder (default: the current folder)");
 
   auto* check = app.add_subcommand("check", "Open everything and report what is wrong");
@@ -80,10 +90,22 @@ int main(int argc, char** argv) {
   uq::cli::CheckOrder checking;
   check->add_flag("--sizes", checking.sizes, "Also list sizes that do not agree: map and screen, backdrop and map, tiles and cells");
   check->add_flag("--json", checking.json, "Print what is broken and all loose threads as one JSON object");
+  check->add_flag("--round-trip", checking.roundTrip, "Also save it beside, open it there, and compare everything");
   check->add_flag("--strict", checking.strict, "Exit with 1 where a thread hangs loose");
   check->add_flag("--joints", checking.joints, "Also list sides where a picture is cut off and its sheet has what belongs there");
 
   uq::cli::QueryOrder asked;
+  auto* in = app.add_subcommand("import", "A new map made of the picture of a map, or of tables of cells, one for each layer");
+  uq::cli::ImportOrder mapIn;
+  in->add_option("FILE", mapIn.files, "One picture, or tables (.csv), the farthest layer first")->required();
+  in->add_option("--map", mapIn.name, "What the map is called (default: as the file)");
+  auto* likeMap = in->add_option("--like", mapIn.like, "A map whose grid the new one has (default: the first of the quilt)");
+  in->add_option("--grid", mapIn.grid, "Its grid: orthogonal, diamond, staggered, hexagonal-pointy or hexagonal-flat")->excludes(likeMap);
+  in->add_option("--cell", mapIn.cell, "The size of its cells in pixels: 32x32")->excludes(likeMap);
+  in->add_flag("--sheet", mapIn.makesSheet, "Make a sheet of pieces that are in none");
+  in->add_flag("--json", mapIn.json, "Print what came of it as one JSON object");
+  in->add_option("--quilt", mapIn.quilt, "The quilt's folder (default: the current folder)");
+
   auto* queries = app.add_subcommand("query", "What a quilt holds, one JSON object a line, for scripts (docs/exchange.md)");
   queries->add_option("WHAT", asked.what, "facts, maps, layers, cells, tiles, spots or doorways")->required();
   queries->add_option("--quilt", asked.quilt, "The quilt's folder (default: the current folder)");
@@ -227,6 +249,7 @@ int main(int argc, char** argv) {
   if (bring->parsed()) return uq::cli::bringSheetIn(bringIn);
   if (tidying->parsed()) return uq::cli::tidySheet(tidy);
   if (exported->parsed()) return uq::cli::exportSheet(exporting);
+  if (in->parsed()) return uq::cli::importFiles(mapIn);
   if (queries->parsed()) return uq::cli::query(asked);
   if (out->parsed()) return uq::cli::exportMaps(mapsOut);
   checking.quilt = quilt;

@@ -12,78 +12,49 @@ namespace uq {
 
 namespace {
 
-constexpr std::int64_t kMostCompared = std::int64_t{1} << 31;  // bytes of a file that is there already
+constexpr std::int64_t kLargestLookedAt = std::int64_t{1} << 31;  // bytes of a file that is there already
 
-class Exporting {
+class ExchangeFiles {
  public:
-  Exporting(Disk& disk, MapPainter& painter, const Quilt& quilt, const ExchangeAsk& ask, Progress* progress)
-      : disk_(disk), painter_(painter), quilt_(quilt), ask_(ask), progress_(progress) {}
+  ExchangeFiles(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks)
+      : painter_(painter), quilt_(quilt), put_(put), lacks_(lacks) {}
 
-  Result<ExchangeDone> run() {
-    std::vector<const Map*> maps;
-    for (const Shared<Map>& map : quilt_.maps()) {
-      if (ask_.maps.empty() || std::find(ask_.maps.begin(), ask_.maps.end(), map->id) != ask_.maps.end()) maps.push_back(&map.read());
-    }
-    if (const auto there = disk_.read(ask_.folder + "/quilt.json", kMostCompared); there && there->find("\"document\": \"exchange-quilt\"") == std::string::npos) {
-      return fail(Error{Error::Cause::notPermitted, "a quilt is kept in this folder, and the export would overwrite it", ask_.folder, 0, "Nothing was written", "Choose another folder"});
-    }
-    if (progress_) progress_->expect(static_cast<std::int64_t>(maps.size() + quilt_.sheets().size() + 1));
-    for (const char* folder : {"", "/maps", "/sheets", "/backdrops"}) {
-      if (auto made = disk_.makeFolder(ask_.folder + folder); !made) return fail(made.error());
-    }
+  Result<void> putQuilt() {
     for (const Shared<Sheet>& sheet : quilt_.sheets()) {
       const QImage picture = painter_.pictures().picture(sheet.read());
       if (picture.isNull()) {
-        done_.lacks.push_back("The picture of the sheet “" + sheet->name + "” is missing");
-      } else if (auto put = write(exchangePicture(sheet.read()), pngOf(picture)); !put) {
-        return fail(put.error());
+        lacks_.push_back("The picture of the sheet “" + sheet->name + "” is missing");
+      } else if (auto put = put_(exchangePicture(sheet.read()), pngOf(picture)); !put) {
+        return put;
       }
     }
-    for (const Map* map : maps) {
-      if (auto put = writeMap(*map); !put) return fail(put.error());
-    }
-    if (auto put = write("quilt.json", exchangeQuiltText(quilt_)); !put) return fail(put.error());
-    return std::move(done_);
+    return put_("quilt.json", exchangeQuiltText(quilt_));
   }
 
- private:
-  Result<void> write(const std::string& path, const std::string& bytes) {
-    if (progress_ && progress_->isCancelled()) return fail(Error::Cause::cancelled, "exporting was cancelled", path);
-    const std::string whole = ask_.folder + "/" + path;
-    if (progress_) progress_->step(1);
-    const auto there = disk_.read(whole, kMostCompared);
-    if (there && *there == bytes) {
-      done_.same.push_back(path);
-      return {};
-    }
-    if (auto put = writeWhole(disk_, whole, bytes); !put) return put;
-    done_.written.push_back(path);
-    return {};
-  }
-
-  Result<void> writeMap(const Map& map) {
+  Result<void> putMap(const Map& map, CellsAs cells) {
     ExchangeMapParts parts;
     const std::vector<Run> runs = runsOf(map, inGame(map));
     parts.drawing = exchangeDrawing(map);
     parts.picture = painter_.extentOf(quilt_, map, runs);
-    parts.cells = ask_.cells;
+    parts.cells = cells;
     for (std::size_t i = 0; i < map.layers.size(); ++i) {
       const Layer& layer = map.layers[i].read();
       if (layer.kind != LayerKind::backdrop) continue;
-      auto hung = writeBackdrop(map, layer);
+      auto hung = putBackdrop(map, layer);
       if (!hung) return fail(hung.error());
       parts.backdrops[i] = *hung;
     }
     if (hasChalk(map)) {
-      auto chalk = writeChalk(map.grid);
+      auto chalk = putChalk(map.grid);
       if (!chalk) return fail(chalk.error());
       parts.chalk = *chalk;
     }
-    return write(exchangeFile(map), exchangeMapText(quilt_, map, parts));
+    return put_(exchangeFile(map), exchangeMapText(quilt_, map, parts));
   }
 
+ private:
   // One copy, as large as it hangs.
-  Result<ExchangeBackdrop> writeBackdrop(const Map& map, const Layer& layer) {
+  Result<ExchangeBackdrop> putBackdrop(const Map& map, const Layer& layer) {
     Backdrop once = layer.backdrop;
     once.repeatsAcross = once.repeatsDown = false;
     const auto place = hungAt(quilt_, map, once);
@@ -91,12 +62,12 @@ class Exporting {
     QImage picture = blankPicture(QSize(place->w, place->h));
     BackdropArt art;
     if (!art.draw(picture, quilt_, map, once, painter_.pictures(), ViewScale{1}, QRect(place->x, place->y, place->w, place->h))) {
-      done_.lacks.push_back("The picture of “" + layer.name + "” on " + map.name + " is missing");
+      lacks_.push_back("The picture of “" + layer.name + "” on " + map.name + " is missing");
       return ExchangeBackdrop{};
     }
     const std::string size = std::to_string(place->w) + "x" + std::to_string(place->h);
     ExchangeBackdrop hung{"backdrops/" + quilt_.sheet(layer.backdrop.sheet)->file + "-" + size + ".png", {place->w, place->h}};
-    if (auto put = write(hung.picture, pngOf(picture)); !put) return fail(put.error());
+    if (auto put = put_(hung.picture, pngOf(picture)); !put) return fail(put.error());
     return hung;
   }
 
@@ -108,7 +79,7 @@ class Exporting {
   }
 
   // All colours of the chalk as they lie on cells of that shape, from the left.
-  Result<std::string> writeChalk(const GridShape& shape) {
+  Result<std::string> putChalk(const GridShape& shape) {
     const std::string path = "sheets/chalk-" + std::string(gridName(shape.kind)) + "-" + std::to_string(shape.cell.w) + "x" + std::to_string(shape.cell.h) + ".png";
     TileArt art(painter_.pictures());
     (void)art.follow(quilt_);
@@ -118,16 +89,14 @@ class Exporting {
       TileArt::Tile& tile = art.tile(Cell({kChalkSlot, colour}, {}));
       blend(all, {shape.cell.w * static_cast<int>(colour), 0}, art.sized(tile, shape.cell.w, shape.cell.h));
     }
-    if (auto put = write(path, pngOf(all)); !put) return fail(put.error());
+    if (auto put = put_(path, pngOf(all)); !put) return fail(put.error());
     return path;
   }
 
-  Disk& disk_;
   MapPainter& painter_;
   const Quilt& quilt_;
-  const ExchangeAsk& ask_;
-  Progress* progress_;
-  ExchangeDone done_;
+  const FilePut& put_;
+  std::vector<std::string>& lacks_;
 };
 
 }  // namespace
@@ -148,8 +117,38 @@ std::vector<ExchangeStep> exchangeDrawing(const Map& map) {
   return steps;
 }
 
+Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks) {
+  return ExchangeFiles(painter, quilt, put, lacks).putQuilt();
+}
+
+Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePut& put, std::vector<std::string>& lacks) {
+  return ExchangeFiles(painter, quilt, put, lacks).putMap(map, cells);
+}
+
+std::optional<Error> whyNotInto(Disk& disk, const std::string& folder) {
+  const auto there = disk.read(joined(folder, "quilt.json"), kLargestLookedAt);
+  if (!there || there->find("\"document\": \"exchange-quilt\"") != std::string::npos) return std::nullopt;
+  return Error{Error::Cause::notPermitted, "a quilt is kept in this folder, and the export would overwrite it", folder, 0, "Nothing was written", "Choose another folder"};
+}
+
 Result<ExchangeDone> exportExchange(Disk& disk, MapPainter& painter, const Quilt& quilt, const ExchangeAsk& ask, Progress* progress) {
-  return Exporting(disk, painter, quilt, ask, progress).run();
+  if (auto why = whyNotInto(disk, ask.folder)) return fail(std::move(*why));
+  ExchangeDone done;
+  ExportFolder folder(disk, ask.folder, {}, progress);
+  const FilePut put = [&](const std::string& path, const std::string& bytes) {
+    if (progress) progress->step(1);
+    return folder.put(path, bytes);
+  };
+  if (progress) progress->expect(static_cast<std::int64_t>(quilt.maps().size() + quilt.sheets().size() + 1));
+  for (const Shared<Map>& map : quilt.maps()) {
+    const bool isAsked = ask.maps.empty() || std::find(ask.maps.begin(), ask.maps.end(), map->id) != ask.maps.end();
+    if (!isAsked) continue;
+    if (auto written = putExchangeMap(painter, quilt, map.read(), ask.cells, put, done.lacks); !written) return fail(written.error());
+  }
+  if (auto written = putExchangeQuilt(painter, quilt, put, done.lacks); !written) return fail(written.error());
+  done.written = folder.written();
+  done.same = folder.same();
+  return done;
 }
 
 }  // namespace uq

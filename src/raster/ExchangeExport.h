@@ -11,6 +11,7 @@
 #include "core/base/Progress.h"
 #include "core/store/Disk.h"
 #include "core/store/ExchangeText.h"
+#include "core/store/ExportFolder.h"
 #include "raster/MapPainter.h"
 
 namespace uq {
@@ -29,6 +30,12 @@ struct ExchangeDone {
 
 // The Error says which file could not be written; those before it are. A folder in which a quilt is kept is refused.
 Result<ExchangeDone> exportExchange(Disk& disk, MapPainter& painter, const Quilt& quilt, const ExchangeAsk& ask, Progress* progress = nullptr);
+
+// The same piece by piece, for who writes the files: those of the whole quilt, and those of one map. `lacks` gets what could not be given.
+Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks);
+Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePut& put, std::vector<std::string>& lacks);
+// Why no export may go to a folder: a quilt is kept there. Nothing where it may.
+std::optional<Error> whyNotInto(Disk& disk, const std::string& folder);
 
 // What of a map is drawn in the game, in words of the exchange.
 std::vector<ExchangeStep> exchangeDrawing(const Map& map);

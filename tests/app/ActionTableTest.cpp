@@ -2,6 +2,7 @@
 #include <QKeySequence>
 #include <QProcess>
 #include <QWidget>
+#include <map>
 #include <set>
 
 #include "app/actions/ActionTable.h"
@@ -9,6 +10,7 @@
 #include "app/actions/KeyLabels.h"
 #include "app/actions/PhysicalKeys.h"
 #include "app/look/Icons.h"
+#include "core/work/EditReading.h"
 
 namespace uq {
 
@@ -101,6 +103,73 @@ TEST(KeyLabels, AreReadFromAnX11KeyboardAndLearntElsewhere) {
     QCoreApplication::sendEvent(&somewhere, &pressed);
   }
   EXPECT_EQ(labels.text(shiftQ), QStringLiteral("Shift+Q"));
+}
+
+// Whatever an action changes of a quilt, a list of edits can change without a window.
+TEST(ActionTable, ListsOfEditsReachWhatActionsChange) {
+  // A step and what it says, or why there is none.
+  struct Listed {
+    std::vector<std::pair<const char*, const char*>> fields;
+    const char* none = nullptr;
+  };
+  const std::map<std::string, Listed> steps = {
+      {"throw-again", {{{"paint", "seed"}}}},
+      {"cut-cells", {{{"take", "allLayers"}, {"delete", "allLayers"}}}},
+      {"fill-cells", {{{"box", "from"}, {"fill", "at"}}}},
+      {"move-cells-farther", {{{"toLayer", "to"}}}},
+      {"move-cells-nearer", {{{"toLayer", "to"}}}},
+      {"delete-cells", {{{"delete", "joins"}}}},
+      {"duplicate-cells", {{{"take", "allLayers"}, {"stamp", "at"}}}},
+      {"new-map", {{{"newMap", "grid"}}}},
+      {"rename-map", {{{"renameMap", "name"}}}},
+      {"duplicate-map", {{{"copyMap", "name"}}}},
+      {"delete-map", {{{"deleteMap", "map"}}}},
+      {"open-with-map", {{{"map", "opensWith"}}}},
+      {"tidy-board", {{{"tidyBoard", "do"}}}},
+      {"wraps-across", {{{"wrap", "way"}, {"rip", "map"}}}},
+      {"wraps-down", {{{"wrap", "way"}, {"rip", "map"}}}},
+      {"begin-here", {{{"begin", "pin"}}}},
+      {"cut-to-used", {{{"resize", "toUsed"}}}},
+      {"drop-allowance", {{{"resize", "dropsAllowance"}}}},
+      {"insert-columns", {{{"resize", "insertColumns"}}}},
+      {"insert-rows", {{{"resize", "insertRows"}}}},
+      {"remove-columns", {{{"resize", "removeColumns"}}}},
+      {"remove-rows", {{{"resize", "removeRows"}}}},
+      {"add-layer", {{{"addLayer", "role"}}}},
+      {"duplicate-layer", {{{"copyLayer", "name"}}}},
+      {"rename-layer", {{{"layer", "name"}}}},
+      {"move-layer-nearer", {{{"moveLayer", "index"}}}},
+      {"move-layer-farther", {{{"moveLayer", "index"}}}},
+      {"merge-down", {{{"mergeLayer", "layer"}}}},
+      {"delete-layer", {{{"deleteLayer", "layer"}}}},
+      {"put-layers-in-folder", {{{"fold", "layers"}}}},
+      {"take-folder-away", {{{"unfold", "folder"}}}},
+      {"add-level", {{{"level", "rise"}}}},
+      {"rename-level", {{{"folder", "name"}}}},
+      {"delete-level", {{{"deleteFolder", "folder"}}}},
+      {"join-anew", {{{"joinAnew", "layer"}, {"select", "all"}}}},
+      {"turn-left", {{{"turn", "way"}}}},
+      {"undo-step", {{}, "a list has no line of steps: nothing of it counts where one is refused"}},
+      {"redo-step", {{}, "likewise"}},
+      {"list-steps", {{}, "likewise"}},
+      {"join-these", {{}, "uquilt edging guess gives what is understood, for edgings/*.json"}},
+      {"lay-what-belongs", {{}, "what belongs there is found by pictures, which a list has none of: uquilt check --joints lists the places"}},
+      {"lay-all-that-belongs", {{}, "likewise"}},
+  };
+  int named = 0;
+  for (const ActionRow& row : actionTable()) {
+    // A gesture is the tool's, whose strokes are steps of the same names; see kStrokeSteps.
+    if (!row.changesQuilt || row.gesture) continue;
+    const auto step = steps.find(row.name);
+    if (step == steps.end()) {
+      ADD_FAILURE() << row.name << " changes the quilt, and no step is named for it";
+      continue;
+    }
+    ++named;
+    EXPECT_TRUE(step->second.none || !step->second.fields.empty()) << row.name;
+    for (const auto& [what, field] : step->second.fields) EXPECT_TRUE(hasMeaning(what, field)) << row.name << ": " << what << ", " << field;
+  }
+  EXPECT_GE(named, 30);
 }
 
 }  // namespace uq

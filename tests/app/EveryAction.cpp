@@ -15,6 +15,7 @@
 #include "app/look/ThemeChoice.h"
 #include "app/workroom/Clipboard.h"
 #include "core/store/CellsText.h"
+#include "core/edit/Targets.h"
 #include "core/edit/Edgings.h"
 #include "core/edit/LayCells.h"
 #include "core/store/Documents.h"
@@ -104,6 +105,8 @@ class EveryAction : public Story {
     // Lawn amid setts, without its kerb.
     if (id == ActionId::joinAnew) session().quiltStep(QStringLiteral("Lay"), layCells(session().quilt(), session().desk().activeAt(), std::vector<CellChange>{{{20, 10}, Cell(tile("street", 12), {})}}));
     if (id == ActionId::linesOfLayer) choose(ActionId::rulers);
+    if (id == ActionId::film) hand.click(room->canvas(), onMap({20, 20}));
+    if (id == ActionId::exportAgain) session().quiltStep(QStringLiteral("Target"), addTarget(session().quilt(), newTarget(session().quilt(), TargetForm::links), session().work().ids()).quilt);
     if (id == ActionId::removeColumns || id == ActionId::removeRows) select({3, 3, 6, 5});
     if (id == ActionId::cutToUsed) session().verbs().maps.resize(moved(yard().bounds, {3, 0, 0, 2}));
     if (id == ActionId::joinThese) session().quiltStep(QStringLiteral("Join it no more"), session().quilt().without<Edging>(edgingNamed(session().quilt(), "Street ground")->id));
@@ -376,10 +379,8 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
       case ActionId::coveredCells: return changed(&Desk::showsCovered);
       case ActionId::holes: return changed(&Desk::showsHoles);
       case ActionId::colourByHeight: return changed(&Desk::tinting);
-      case ActionId::exportMap: return asks("export-map-dialog");
-      case ActionId::closeJoint:
-      case ActionId::closeJoints:
-      case ActionId::nextJoint: {
+      case ActionId::exportMap: case ActionId::importMap: return asks(id == ActionId::exportMap ? "export-map-dialog" : "import-dialog");
+      case ActionId::closeJoint: case ActionId::closeJoints: case ActionId::nextJoint: {
         // The demo has none, and it says so.
         trigger(id);
         awaitWork();
@@ -420,11 +421,10 @@ class SeenAction : public EveryAction, public testing::WithParamInterface<Action
         return asked;
       }
       case ActionId::sheetCard: return opens("sheet-card");
-      case ActionId::tidySheet:
-        trigger(id);
-        awaitWork();
-        return shows<QWidget>("tidy-card");
-      case ActionId::exportSheet: return opens("export-card");
+      case ActionId::tidySheet: trigger(id), awaitWork(); return shows<QWidget>("tidy-card");
+      case ActionId::exportSheet: case ActionId::exportTargets: return opens(id == ActionId::exportSheet ? "export-card" : "export-page");
+      case ActionId::film: trigger(id), awaitWork(); return shows<QWidget>("film");
+      case ActionId::exportAgain: trigger(id), awaitWork(); return QFileInfo::exists(QString::fromStdString(folder()) + QStringLiteral("/exports/links/links.json"));
       case ActionId::searchTable:
         trigger(id);
         return room->findChild<QLineEdit*>(QStringLiteral("table-search"))->hasFocus();

@@ -288,7 +288,7 @@ TEST_F(Files, EveryDamageIsNamedOnTheScreenAndTheRestOpens) {
     write(file, text);
   };
   replaced("maps/depot-yard/rails.cells", "cells 1\n", "cells 1\nA 1 2\n");
-  replaced("sheets/street.json", "\"version\": \"1.13\"", "\"version\": \"2.0\"");
+  replaced("sheets/street.json", "\"version\": \"1.14\"", "\"version\": \"2.0\"");
   fs::create_directory(folder() + "/maps/loft");
   write("maps/loft/map.json", std::string(200'000, '['));
   fs::create_directory_symlink("/", folder() + "/maps/elsewhere");

@@ -231,9 +231,11 @@ TEST_F(Hems, WallsThreeHighRoundAHouseAreTwoActionsWhereTheEdgingSaysSo) {
   session().verbs().layers.choose(map().layerNamed("walls")->id);
   Edging tall = *edgingNamed(session().quilt(), "Loft walls");
   tall.hems[0].rows = 3;
-  session().quiltStep("Tall walls", withEdging(session().quilt(), tall));
+  session().quiltStep(QStringLiteral("Tall walls"), withEdging(session().quilt(), tall));
   hand.key(Qt::Key_3);
-  session().changeDesk([](Desk& desk) { desk.options.outlines = true; });
+  Desk desk = session().desk();
+  desk.options.outlines = true;
+  session().setDesk(desk);
   settle();
   EXPECT_LE(since([&] {
               hand.click(swatch("material-loft-walls-0"));

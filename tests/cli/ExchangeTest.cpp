@@ -177,7 +177,7 @@ TEST_F(Exchange, ATemplateThatIsWrongOrLeavesTheFolderWritesNothing) {
   EXPECT_THAT(wrong.err, testing::HasSubstr("line 2"));
   put("{{name}}");
   EXPECT_EQ(fill({"--name", "../{{file}}.txt"}).code, 4);
-  EXPECT_EQ(fill({"--name", "all.txt"}).code, 2) << "all maps in one file";
+  EXPECT_EQ(fill({"--name", "all.txt"}).code, 4) << "all maps in one file";
   EXPECT_FALSE(std::filesystem::exists(out().toStdString()));
   EXPECT_EQ(fill({"Depot Yard", "--name", "levels/{{id}}.txt"}).code, 0);
 }
@@ -219,6 +219,75 @@ TEST_F(Exchange, RefusesWhatMakesNoSense) {
   EXPECT_EQ(run(words({"export", "Nowhere", "--form", "json", "-o"}) + QStringList{out()}).code, 3);
   EXPECT_EQ(run(words({"export", "--form", "json", "-o", "/proc/nowhere"})).code, 4);
   EXPECT_EQ(run(words({"export", "-o", "all.png"})).code, 2) << "one file holds one map";
+}
+
+// What the window sets up goes out without it, too: all of it, one map, what has changed.
+TEST_F(Exchange, TargetsGoOutWithoutAWindow) {
+  ASSERT_TRUE(std::filesystem::create_directories(folder + "/targets"));
+  const auto target = [&](const char* file, const char* text) {
+    QFile written(QString::fromStdString(folder + "/targets/" + file));
+    EXPECT_TRUE(written.open(QIODevice::WriteOnly));
+    written.write(text);
+  };
+  target("levels.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaaa", "name": "Levels", "form": "json", "folder": "exports/levels", "cells": "runs"})");
+  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaab", "name": "Names", "form": "own", "folder": "exports/names", "text": ["{{name}}", ""], "naming": "{{id}}", "ending": ".txt"})");
+  ASSERT_EQ(run(words({"check"})).code, 0);
+  const Answer all = run(words({"export", "--all", "--changed"}));
+  EXPECT_EQ(all.code, 0) << all.err;
+  EXPECT_TRUE(std::filesystem::exists(folder + "/exports/levels/maps/depot-yard.json"));
+  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder + "/exports/names"), {}), 9) << "eight maps, and the books";
+  const Answer again = run(words({"export", "--all", "--changed"}));
+  EXPECT_THAT(again.out, testing::HasSubstr("0 files written, 0 were as they are, 8 maps had not changed"));
+  // One map is painted on.
+  const QString edits = scratch.filePath(QStringLiteral("edits.json"));
+  {
+    QFile list(edits);
+    ASSERT_TRUE(list.open(QIODevice::WriteOnly));
+    list.write(R"([{"do": "brush", "map": "Depot Yard", "layer": "Paving", "hand": {"sheet": "street", "tile": 24}, "path": [[20, 20]]}])");
+  }
+  const Answer edited = run(words({"edit"}) + QStringList{edits});
+  ASSERT_EQ(edited.code, 0) << edited.err;
+  const Answer changed = run(words({"export", "--target", "Levels", "--changed"}));
+  EXPECT_THAT(changed.out, testing::HasSubstr("exports/levels/maps/depot-yard.json\n1 files written")) << changed.out;
+  EXPECT_EQ(run(words({"export", "--target", "Levels", "Quayside", "-o"}) + QStringList{out()}).code, 0);
+  EXPECT_TRUE(std::filesystem::exists(out().toStdString() + "/maps/quayside.json"));
+  EXPECT_FALSE(std::filesystem::exists(out().toStdString() + "/quilt.json")) << "what is of the whole quilt is not one map's";
+  // What makes no sense.
+  EXPECT_EQ(run(words({"export", "--target", "Nowhere"})).code, 3);
+  EXPECT_EQ(run(words({"export", "--target", "Levels", "--form", "json"})).code, 2);
+  EXPECT_EQ(run(words({"export", "--changed", "--form", "json", "-o"}) + QStringList{out()}).code, 2);
+  EXPECT_EQ(run(words({"export", "--all", "-o"}) + QStringList{out()}).code, 2);
+  EXPECT_EQ(run(words({"export", "--target", "Levels", "-o", "maps"})).code, 4);
+  // Nobody has said on this machine where it goes.
+  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaab", "name": "Names", "form": "own", "text": ["{{name}}"]})");
+  EXPECT_EQ(run(words({"export", "--target", "Names"})).code, 2);
+}
+
+TEST_F(Exchange, WhatGoesOutComesIn) {
+  ASSERT_EQ(run(words({"export", "Depot Yard", "--form", "csv", "-o"}) + QStringList{out()}).code, 0);
+  const QStringList tables{out() + QStringLiteral("/depot-yard/paving.csv"), out() + QStringLiteral("/depot-yard/rails.csv")};
+  const Answer tabled = run(words({"import"}) + tables + words({"--like", "Depot Yard", "--map", "From tables"}));
+  EXPECT_EQ(tabled.code, 0) << tabled.err;
+  ASSERT_EQ(run(words({"export", "Depot Yard", "Ward Board", "--form", "png", "--of", "layer", "-o"}) + QStringList{out()}).code, 0);
+  const Answer seen = run(words({"import"}) + QStringList{out() + QStringLiteral("/depot-yard/paving.png")} + words({"--like", "Depot Yard", "--map", "From a picture", "--json"}));
+  EXPECT_EQ(seen.code, 0) << seen.err;
+  EXPECT_THAT(seen.out, testing::HasSubstr("\"known\": 1536, \"unknown\": 0"));
+  const Answer hexagons = run(words({"import"}) + QStringList{out() + QStringLiteral("/ward-board/wards.png")} + words({"--like", "Ward Board", "--map", "Wards again"}));
+  EXPECT_EQ(hexagons.code, 0) << hexagons.out << hexagons.err;
+  const auto cells = [&](const char* map, const char* layer) {
+    QByteArray lines = QByteArray::fromStdString(run(words({"query", "cells", "--map", map, "--layer", layer})).out);
+    return lines.replace(map, "").replace(layer, "");
+  };
+  EXPECT_EQ(cells("From tables", "paving"), cells("Depot Yard", "Paving"));
+  EXPECT_EQ(cells("From tables", "rails"), cells("Depot Yard", "Rails"));
+  EXPECT_EQ(cells("Wards again", "Ground").count('\n'), cells("Ward Board", "Wards").count('\n'));
+  const Answer round = run(words({"check", "--round-trip"}));
+  EXPECT_EQ(round.code, 0) << round.out;
+  EXPECT_THAT(round.out, testing::HasSubstr(" 0 differences"));
+  // What is no picture and no table, and what is not there.
+  EXPECT_EQ(run(words({"import", "quilt.json"})).code, 1);
+  EXPECT_EQ(run(words({"import", "nowhere.png"})).code, 3);
+  EXPECT_EQ(run(words({"import"}) + QStringList{tables[0], out() + QStringLiteral("/depot-yard/paving.png")}).code, 1);
 }
 
 }  // namespace uq

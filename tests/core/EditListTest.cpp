@@ -382,4 +382,42 @@ TEST_F(EditList, PlacesPinsAndLeadsWays) {
   EXPECT_THAT(refusal(gate + R"(, {"do": "lead", "map": "Yard", "from": "Gate", "to": "Gate"})"), HasSubstr("where it begins"));
 }
 
+TEST_F(EditList, ArrangesMapsLayersAndFoldersAsTheWindowDoes) {
+  const Quilt made = done(R"({"do": "copyMap", "map": "Yard", "name": "Yard by night"},
+    {"do": "map", "title": "Night", "cloth": "#102030", "screen": [320, 180], "shownTimes": 3, "cameraFree": true, "opensWith": true},
+    {"do": "layer", "layer": "Sheds", "name": "Huts", "opacity": 40, "tint": "#ff8800", "parallax": [50, 75], "offset": [3, -4], "inGame": false, "note": "dark"},
+    {"do": "copyLayer", "name": "Huts again"},
+    {"do": "moveLayer", "index": 0},
+    {"do": "fold", "layers": ["Paving", "Huts"], "name": "Low"},
+    {"do": "level", "layer": "Awnings", "name": "Roofs", "rise": 24},
+    {"do": "renameMap", "map": "Loft", "name": "Attic"},
+    {"do": "placeMap", "map": "Attic", "at": [1000, 500]})");
+  const Map& night = *made.mapNamed("Yard by night");
+  EXPECT_EQ(night.title, "Night");
+  EXPECT_EQ(night.cloth, Colour{0x102030});
+  EXPECT_EQ(night.shownTimes, 3);
+  EXPECT_EQ(made.facts().opensWith, night.id);
+  const Layer& huts = *night.layerNamed("Huts");
+  EXPECT_EQ(huts.opacity, 40);
+  EXPECT_EQ(huts.parallax, (Parallax{50, 75}));
+  EXPECT_EQ(huts.offset, (PixelPos{3, -4}));
+  EXPECT_FALSE(huts.inGame);
+  EXPECT_EQ(night.layers.front()->name, "Huts again");
+  ASSERT_TRUE(night.layerFolder(huts.folder));
+  EXPECT_EQ(night.layerFolder(huts.folder)->name, "Low");
+  const auto roofs = std::find_if(night.folders.begin(), night.folders.end(), [](const LayerFolder& one) { return one.name == "Roofs"; });
+  ASSERT_NE(roofs, night.folders.end());
+  EXPECT_EQ(roofs->rise, 24);
+  EXPECT_EQ(made.mapNamed("Yard")->layerNamed("Sheds")->opacity, 100) << "the map that was copied is as it was";
+  EXPECT_TRUE(made.mapNamed("Attic"));
+  const auto before = run(R"({"do": "copyMap", "map": "Yard", "name": "Two"}, {"do": "unfold", "folder": "Low"})");
+  ASSERT_FALSE(before);
+  EXPECT_THAT(before.error().text(), HasSubstr("no folder “Low”"));
+  EXPECT_EQ(done(R"({"do": "deleteMap", "map": "Loft"}, {"do": "deleteLayer", "map": "Yard", "layer": "Awnings"})").maps().size(), quilt.maps().size() - 1);
+  EXPECT_THAT(refusal(R"({"do": "renameMap", "map": "Yard", "name": "Loft"})"), HasSubstr("called “Loft” already"));
+  EXPECT_THAT(refusal(R"({"do": "layer", "map": "Yard", "layer": "Sheds", "opacity": 101})"), HasSubstr("opacity"));
+  EXPECT_THAT(refusal(R"({"do": "layer", "map": "Yard", "layer": "Sheds", "tint": "red"})"), HasSubstr("a colour like"));
+  EXPECT_THAT(refusal(R"({"do": "map", "map": "Yard", "tint": "red"})"), HasSubstr("means nothing"));
+}
+
 }  // namespace uq::test

@@ -133,10 +133,10 @@ TEST(CsvText, HasALineForEachRowAndQuotesNames) {
 
 TEST(FormLosses, TellsOnlyWhatTheMapHas) {
   HemmedMap on(GridKind::orthogonal);
-  EXPECT_TRUE(formLosses(on.quilt, *on.quilt.map(on.map), Form::csv).empty()) << "an empty map loses nothing";
+  EXPECT_TRUE(formLosses(on.quilt, *on.quilt.map(on.map), TargetForm::csv).empty()) << "an empty map loses nothing";
   on.quilt = withParallax(on.quilt, on.ground(), {50, 100});
-  for (const Form form : {Form::csv, Form::png, Form::ora}) EXPECT_THAT(lossesInWords(on.quilt, *on.quilt.map(on.map), form), testing::HasSubstr("how layers move with the camera"));
-  EXPECT_TRUE(formLosses(on.quilt, *on.quilt.map(on.map), Form::json).empty());
+  for (const TargetForm form : {TargetForm::csv, TargetForm::png, TargetForm::ora}) EXPECT_THAT(lossesInWords(on.quilt, *on.quilt.map(on.map), form), testing::HasSubstr("how layers move with the camera"));
+  EXPECT_TRUE(formLosses(on.quilt, *on.quilt.map(on.map), TargetForm::json).empty());
 }
 
 }  // namespace uq::test

@@ -254,11 +254,11 @@ INSTANTIATE_TEST_SUITE_P(
         Damage{"facing_twice", "sheets/street.json", "\"tiles\"", "\"facings\": [[3, 4, 3, null]], \"tiles\"", 12,
                "4 or 6 tiles"},
         Damage{"footprint", "sheets/street.json", "\"tiles\"", "\"footprint\": [0, 1], \"tiles\"", 12, "from 1 to 64"},
-        Damage{"newer_map", "maps/yard/map.json", "1.13", "2.0", 3, "newer version"},
+        Damage{"newer_map", "maps/yard/map.json", "1.14", "2.0", 3, "newer version"},
         Damage{"broken_sheet", "sheets/street.json", "\"code\"", nullptr, 6, "syntax error"},
         Damage{"sheet_code", "sheets/street.json", "\"A\"", "\"a1\"", 6, "capital letters"},
         Damage{"broken_quilt", "quilt.json", "\"name\"", nullptr, 5, "syntax error"},
-        Damage{"newer_quilt", "quilt.json", "1.13", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
+        Damage{"newer_quilt", "quilt.json", "1.14", "7.3", 3, "newer version of Urban Quilt (format 7.3)"}),
     [](const auto& test) { return std::string(test.param.what); });
 
 // Copied by hand, a map, a sheet or a layer keeps the id of the one it was copied from.
@@ -337,7 +337,7 @@ TEST(QuiltStore, AMissingSheetKeepsItsTilesThroughASave) {
 TEST(QuiltStore, ReadsANewerMinorVersionAndKeepsWhatItAdds) {
   Saved saved;
   std::string& map = saved.file("maps/yard/map.json");
-  map.replace(map.find("1.13"), 4, "1.99");
+  map.replace(map.find("1.14"), 4, "1.99");
   map.replace(map.find("\"layers\""), 0, "\"wraps\": [true, false],\n  ");
   auto opened = saved.open();
   ASSERT_TRUE(opened);

@@ -16,6 +16,11 @@ QString needsIdle(const Situation& s) {
   return s.busy ? translated(UQ_TEXT("A quilt is still being opened or saved")) : QString();
 }
 
+QString needsTarget(const Situation& s) {
+  if (s.busy) return needsIdle(s);
+  return s.quilt.all<Target>().empty() ? translated(UQ_TEXT("Nothing was set up to go out yet: Export… does that")) : QString();
+}
+
 QString needsSomethingToUndo(const Situation& s) {
   return s.undoLine.planBack(tabOf(s.desk), s.quilt) ? QString() : translated(UQ_TEXT("Nothing was done on this map yet"));
 }

@@ -13,6 +13,7 @@ namespace uq {
 
 QString yes(const Situation& s);
 QString needsIdle(const Situation& s);
+QString needsTarget(const Situation& s);
 QString needsSomethingToUndo(const Situation& s);
 QString needsSomethingToRedo(const Situation& s);
 QString needsSteps(const Situation& s);

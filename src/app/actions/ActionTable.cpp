@@ -48,6 +48,12 @@ constexpr ActionRow kTable[] = {
     {ActionId::exportSheet, "export-sheet", UQ_TEXT("Export the sheet in hand…"),
      UQ_TEXT("Write its tiles into a picture, in the order and with the columns you choose"), "export", "", Menu::quilt,
      ActsIn::anywhere, false, false, needsSheetInHand},
+    {ActionId::exportTargets, "export-targets", UQ_TEXT("Export…"),
+     UQ_TEXT("Set up what goes out to the game, in which form and where, and see what comes out"), "export", "", Menu::quilt, ActsIn::anywhere, false, false,
+     yes},
+    {ActionId::exportAgain, "export-again", UQ_TEXT("Export again"),
+     UQ_TEXT("Write what went out last once more: only what has changed"), "export", "Ctrl+E", Menu::quilt, ActsIn::anywhere, false, false,
+     needsTarget},
     {ActionId::closeWindow, "close-window", UQ_TEXT("Close the window"), UQ_TEXT("Close this quilt and its window"),
      "close", "Ctrl+Q", Menu::quilt, ActsIn::anywhere, false, false, yes, kWorksAlone | kOpensGroup},
 
@@ -136,6 +142,10 @@ constexpr ActionRow kTable[] = {
 
     {ActionId::newMap, "new-map", UQ_TEXT("New map…"), UQ_TEXT("Add a map to this quilt"), "plus", "Ctrl+M", Menu::map,
      ActsIn::anywhere, true, false, yes},
+    {ActionId::importMap, "import-map", UQ_TEXT("Map from a picture or tables…"),
+     UQ_TEXT("Cut the picture of a map back into tiles of this quilt, or read tables of cells (CSV), one a layer"), "bring-in", "", Menu::map, ActsIn::anywhere, false, false, needsIdle},
+    {ActionId::film, "film", UQ_TEXT("How it was made…"),
+     UQ_TEXT("Play back what was done on this map, step by step, and write it as a film"), "play", "", Menu::map, ActsIn::anywhere, false, false, needsMap},
     {ActionId::listMaps, "list-maps", UQ_TEXT("Maps…"), UQ_TEXT("Find and open any map of this quilt"), "maps",
      "Ctrl+O", Menu::map, ActsIn::anywhere, false, false, needsMap},
     {ActionId::mapFacts, "map-facts", UQ_TEXT("About the map…"),

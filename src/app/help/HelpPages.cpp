@@ -255,10 +255,22 @@ constexpr HelpPage kPages[] = {
     {"game", UQ_HELP("Getting maps into a game"),
      UQ_HELP("export game engine json csv data format write out build publish code"),
      UQ_HELP(
-         "<p>As pictures: Map &gt; Export the map… writes a PNG, or a layered OpenRaster file; <b>uquilt</b> does both "
-         "without a window. The quilt's own files are plain text and JSON, described in <i>docs/format.md</i>, so a game "
-         "may read them as they are.</p><p>Not yet: one file a map in a form made for games, and doing all of it again by "
-         "one key.</p>")},
+         "<p>Quilt &gt; Export… shows what goes out. Press a form, and there is a target that can go at once: it says where, which "
+         "maps, and what that form has no place for, and shows the beginning of what comes out. <b>Ctrl+E</b> writes again what has "
+         "changed, while you go on. A map that is gone loses its files with the next export; the card says so before.</p>"
+         "<p><b>JSON for a game</b> holds everything; <i>docs/exchange.md</i> describes it, and <i>examples</i> has readers to copy. "
+         "<b>A form of your own</b> is a text that is filled in for each map; begin with one of the gallery.</p>"
+         "<p>After saving, a command of yours may run; its line stays on this machine. <b>uquilt export</b> does all of it without a "
+         "window.</p>")},
+    {"from-elsewhere", UQ_HELP("Maps from pictures and tables"), UQ_HELP("import png csv screenshot recognise tiles load old map convert"),
+     UQ_HELP(
+         "<p>Map &gt; Map from a picture or tables… cuts the picture of a map back into the tiles of this quilt's sheets, turned ones "
+         "too. What is in no sheet is counted, and becomes a sheet of its own if you like. Tables (CSV) become layers, one each, the "
+         "farthest first: numbers or names of tiles.</p>")},
+    {"film", UQ_HELP("How a map was made"), UQ_HELP("replay timelapse film video record history teaching"),
+     UQ_HELP(
+         "<p>Map &gt; How it was made… plays back what was done on the map since the quilt was opened, as fast as you like; "
+         "<b>Space</b> stops, arrow keys go step by step. It can be written as an animated WebP, or as a picture for each frame.</p>")},
     {"lost-work", UQ_HELP("Work that was not saved"), UQ_HELP("lost work crash recover autosave backup power killed restore"),
      UQ_HELP(
          "<p>What you did since the last save is kept on this machine some seconds after each step; the foot line says until "

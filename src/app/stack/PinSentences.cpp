@@ -18,7 +18,7 @@ namespace uq {
 
 namespace {
 
-constexpr std::size_t kMostTargets = 2'000;  // that are listed; others are reached by the cord
+constexpr std::size_t kMostListedEnds = 2'000;  // that are listed; others are reached by the cord
 
 QString shown(std::string_view words) { return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size())); }
 
@@ -220,7 +220,7 @@ void PinSentences::fillTargets() {
     for (const Shared<Layer>& layer : map->layers) {
       for (const Pin& pin : layer->pins.read()) {
         const PinAt at{map->id, pin.id};
-        if (at == shown_ || targets_.size() == kMostTargets) continue;
+        if (at == shown_ || targets_.size() == kMostListedEnds) continue;
         targets_.push_back(at);
         target_->addItem(tr("%1, %2").arg(QString::fromStdString(map->name), QString::fromStdString(pinText(pin)).left(60)));
       }

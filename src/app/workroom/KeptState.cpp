@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/store/StateFolder.h"
 #include "core/store/Disk.h"
 #include "core/store/JsonText.h"
 #include "raster/PictureFile.h"
@@ -111,11 +112,7 @@ void keepRecent(const std::vector<RecentQuilt>& all) {
 
 }  // namespace
 
-QString stateFolder() {
-  QString home = qEnvironmentVariable("XDG_STATE_HOME");
-  if (!QDir::isAbsolutePath(home)) home = QDir::homePath() + QLatin1String("/.local/state");
-  return home + QLatin1String("/urban-quilt");
-}
+QString stateFolder() { return QString::fromStdString(stateFolderPath()); }
 
 std::optional<Json> keptState(const QString& folder) {
   keeper().waitForDone();

@@ -128,7 +128,7 @@ bool Workroom::eventFilter(QObject* watched, QEvent* event) {
   if (escapes && session_ && watched != spread_ && !session_->inGesture()) {
     const bool anyCard = sheetCard_->isVisible() || tidyCard_->isVisible() || exportCard_->isVisible() ||
                          mapFacts_->isVisible() || sizeCard_->isVisible() || cellCard_->isVisible() || hangCard_->isVisible() || rolesCard_->isVisible() ||
-                         bench_->isVisible();
+                         bench_->isVisible() || exportPage_->isVisible() || film_->isVisible();
     hideCards();
     if (anyCard) return true;
   }
@@ -235,6 +235,8 @@ void Workroom::hideCards() {
   rolesCard_->hide();
   hangCard_->hide();
   bench_->hide();
+  exportPage_->hide();
+  film_->hide();
 }
 
 void Workroom::hang(const QStringList& paths) { hangNext(paths, {}, {}); }
@@ -296,6 +298,9 @@ std::unique_ptr<Session> Workroom::adopt(std::unique_ptr<Session> session) {
   spread_->hide();
   sheetCard_->setSession(session.get());
   bench_->setSession(session.get());
+  exports_->setSession(session.get());
+  exportPage_->setSession(session.get());
+  film_->setSession(session.get());
   tidyCard_->setSession(session.get());
   exportCard_->setSession(session.get());
   mapFacts_->setSession(session.get());

@@ -20,6 +20,8 @@
 #include "app/stack/Overview.h"
 #include "app/stack/StackPanel.h"
 #include "app/start/StartPage.h"
+#include "app/exports/ExportPage.h"
+#include "app/film/FilmView.h"
 #include "app/table/ExportCard.h"
 #include "app/table/HangCard.h"
 #include "app/table/InHandPanel.h"
@@ -52,6 +54,8 @@ class ThreadRound;
 class ThreadsCard;
 class WaysPanel;
 struct LooseThread;
+struct MapImport;
+struct MapImportAsk;
 
 class Workroom : public QMainWindow {
   Q_OBJECT
@@ -81,6 +85,8 @@ class Workroom : public QMainWindow {
   TableView* spread() const { return spread_; }
   SheetCard* sheetCard() const { return sheetCard_; }
   EdgingBench* bench() const { return bench_; }
+  ExportPage* exportPage() const { return exportPage_; }
+  FilmView* film() const { return film_; }
   TidyCard* tidyCard() const { return tidyCard_; }
   ExportCard* exportCard() const { return exportCard_; }
   StackPanel* stack() const { return stack_; }
@@ -113,6 +119,10 @@ class Workroom : public QMainWindow {
   QWidget* buildWorkroom();
   // Creates a quilt in a folder and opens it.
   void exportMap();
+  // Asks for files, and makes a map of them; what is not recognised is asked about.
+  void importMap();
+  void importMap(const MapImportAsk& ask);
+  void takeImported(const MapImport& read, const Quilt& base);
   void create(const QString& name, std::function<Result<Quilt>(Progress&)> quilt, const QString& folder,
               const std::function<void()>& then);
   // The first free folder for a quilt of that name, beside the others.
@@ -233,6 +243,9 @@ class Workroom : public QMainWindow {
   bool spreadHeld_ = false;  // its key is down
   SheetCard* sheetCard_;
   EdgingBench* bench_;
+  Exports* exports_ = nullptr;
+  ExportPage* exportPage_ = nullptr;
+  FilmView* film_ = nullptr;
   std::pair<LayerAt, CellSet> joinsAnew_;  // lit, and told
   TidyCard* tidyCard_;
   ExportCard* exportCard_;

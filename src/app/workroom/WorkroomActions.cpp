@@ -231,6 +231,21 @@ void Workroom::act(ActionId id) {
     case ActionId::sheetCard: showCard(sheetCard_, sheetInHand()); break;
     case ActionId::joinThese: join(sheetInHand()); break;
     case ActionId::tidySheet: tidy(sheetInHand()); break;
+    case ActionId::exportTargets:
+      hideCards();
+      if (session_->desk().onBoard) session_->verbs().maps.showBoard(false);
+      exportPage_->open();
+      break;
+    case ActionId::importMap: importMap(); break;
+    case ActionId::film:
+      hideCards();
+      if (session_->desk().onBoard) session_->verbs().maps.showBoard(false);
+      film_->open();
+      break;
+    case ActionId::exportAgain:
+      exportPage_->form()->take();
+      if (const QString why = exports_->again(); !why.isEmpty()) foot_->say(why + QLatin1Char('.'));
+      break;
     case ActionId::exportSheet: showCard(exportCard_, sheetInHand()); break;
     case ActionId::playFrames: changeDesk([](Desk& desk) { desk.playsFrames = !desk.playsFrames; }); break;
     case ActionId::searchTable:

@@ -176,6 +176,19 @@ void Workroom::buildOverMap(QWidget* middle) {
   bench_ = new EdgingBench(middle);
   connect(bench_, &EdgingBench::closed, canvas_, qOverload<>(&QWidget::setFocus));
   connect(bench_, &EdgingBench::said, this, [this](const QString& text) { foot_->say(text); });
+  exports_ = new Exports(&work_, this);
+  connect(exports_, &Exports::said, this, [this](const QString& text) { foot_->say(text); });
+  connect(exports_, &Exports::failed, this, &Workroom::report);
+  connect(exports_, &Exports::commandFailed, this, [this](const QString& why) {
+    report(Error{Error::Cause::other, "the command after saving: " + why.toStdString(), exports_->places().command, 0, "The quilt is saved", "Quilt > Export shows what it said"});
+  });
+  exportPage_ = new ExportPage(exports_, middle);
+  connect(exportPage_, &ExportPage::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(exportPage_, &ExportPage::said, this, [this](const QString& text) { foot_->say(text); });
+  film_ = new FilmView(&work_, middle);
+  connect(film_, &FilmView::closed, canvas_, qOverload<>(&QWidget::setFocus));
+  connect(film_, &FilmView::said, this, [this](const QString& text) { foot_->say(text); });
+  connect(film_, &FilmView::failed, this, &Workroom::report);
   connect(panel_, &TablePanel::benchWanted, this, [this](Id edging) { showCard(bench_, edging); });
   connect(sheetCard_, &SheetCard::joinWanted, this, &Workroom::join);
   connect(sheetCard_, &SheetCard::tidyWanted, this, &Workroom::tidy);

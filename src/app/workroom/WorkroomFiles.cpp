@@ -254,9 +254,14 @@ void Workroom::leaveEarly() {
 }
 
 void Workroom::save(const std::function<void()>& next) {
-  session_->save(work_, [this, next](const Result<QuiltStore::Saved>& saved) {
+  QStringList changed;
+  for (const Shared<Map>& map : session_->quilt().maps()) {
+    if (!session_->isSaved(map.read())) changed << QString::fromStdString(map->name);
+  }
+  session_->save(work_, [this, next, changed](const Result<QuiltStore::Saved>& saved) {
     if (!saved) return report(saved.error());
     notices_->tell({});
+    exports_->afterSaving(changed);
     foot_->say(
         tr("Saved. %n file(s) written.", nullptr, static_cast<int>(saved->written.size() + saved->moved.size())));
     if (next) next();

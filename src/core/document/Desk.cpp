@@ -102,10 +102,11 @@ void forget(Desk& desk, const Quilt& quilt, KindTag<Stamp>) {
   for (InHand& hand : desk.held) keep(hand);
 }
 
-// The desk says nothing of seams and chalk pieces.
+// The desk says nothing of these.
 void forget(Desk&, const Quilt&, KindTag<Seam>) {}
 void forget(Desk&, const Quilt&, KindTag<ChalkPiece>) {}
 void forget(Desk&, const Quilt&, KindTag<Doorway>) {}
+void forget(Desk&, const Quilt&, KindTag<Target>) {}
 
 // A material of an edging that is gone stays in hand as the tile by which it was seen.
 void forget(Desk& desk, const Quilt& quilt, KindTag<Edging>) {

@@ -26,6 +26,7 @@
 #include "core/document/Seam.h"
 #include "core/document/Sheet.h"
 #include "core/document/Stamp.h"
+#include "core/document/Target.h"
 
 namespace uq {
 
@@ -55,6 +56,6 @@ struct KindList {
   using AnyOf = std::variant<std::monostate, Shared<More>..., Shared<Kinds>...>;
 };
 
-using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece, Doorway, Edging>;
+using PartKinds = KindList<Map, Sheet, Stamp, Seam, ChalkPiece, Doorway, Edging, Target>;
 
 }  // namespace uq

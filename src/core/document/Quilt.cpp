@@ -149,6 +149,7 @@ template Quilt Quilt::with(Seam) const;
 template Quilt Quilt::with(ChalkPiece) const;
 template Quilt Quilt::with(Edging) const;
 template Quilt Quilt::with(Doorway) const;
+template Quilt Quilt::with(Target) const;
 template Quilt Quilt::without<Map>(Id) const;
 template Quilt Quilt::without<Sheet>(Id) const;
 template Quilt Quilt::without<Stamp>(Id) const;
@@ -156,6 +157,7 @@ template Quilt Quilt::without<Seam>(Id) const;
 template Quilt Quilt::without<ChalkPiece>(Id) const;
 template Quilt Quilt::without<Edging>(Id) const;
 template Quilt Quilt::without<Doorway>(Id) const;
+template Quilt Quilt::without<Target>(Id) const;
 template Quilt Quilt::restoring(const Shared<Map>&) const;
 template Quilt Quilt::restoring(const Shared<Sheet>&) const;
 template Quilt Quilt::restoring(const Shared<Stamp>&) const;
@@ -163,9 +165,10 @@ template Quilt Quilt::restoring(const Shared<Seam>&) const;
 template Quilt Quilt::restoring(const Shared<ChalkPiece>&) const;
 template Quilt Quilt::restoring(const Shared<Edging>&) const;
 template Quilt Quilt::restoring(const Shared<Doorway>&) const;
+template Quilt Quilt::restoring(const Shared<Target>&) const;
 
 bool Quilt::knows(Id id) const {
-  if (sheet(id) || stamp(id) || listed<Seam>(id) || listed<ChalkPiece>(id) || listed<Doorway>(id) || listed<Edging>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
+  if (sheet(id) || stamp(id) || listed<Seam>(id) || listed<ChalkPiece>(id) || listed<Doorway>(id) || listed<Edging>(id) || listed<Target>(id) || slots_.find(id) || facts().id == id || taken().ids.contains(id)) return true;
   return std::any_of(maps().begin(), maps().end(), [id](const Shared<Map>& map) {
     return map->id == id || map->layer(id) || map->layerFolder(id) || map->pin(id);
   });

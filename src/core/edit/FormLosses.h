@@ -3,23 +3,19 @@
 // Only what the map has is told. Cost: a count of the tiles that lie on its layers.
 #pragma once
 
-#include <optional>
 #include <string>
-#include <string_view>
 #include <vector>
 
 #include "core/document/Quilt.h"
 
 namespace uq {
 
-enum class Form { json, csv, png, ora };
-inline constexpr Form kForms[] = {Form::json, Form::csv, Form::png, Form::ora};
-std::string_view formName(Form form);  // "json"
-std::optional<Form> formFromName(std::string_view name);
-
 // "3 doorways", "rises", …: each a part of a sentence that says they have no place there.
-std::vector<std::string> formLosses(const Quilt& quilt, const Map& map, Form form);
+std::vector<std::string> formLosses(const Quilt& quilt, const Map& map, TargetForm form);
 // "CSV of Depot Yard has no place for rises and 3 doorways"; empty where nothing is lost.
-std::string lossesInWords(const Quilt& quilt, const Map& map, Form form);
+std::string lossesInWords(const Quilt& quilt, const Map& map, TargetForm form);
+
+// Of several maps together, without the form: "rises, 3 doorways and 5 spots". Doorways and seams count for each map at their ends.
+std::string lossesInWords(const Quilt& quilt, const std::vector<const Map*>& maps, TargetForm form);
 
 }  // namespace uq

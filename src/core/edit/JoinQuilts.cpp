@@ -115,6 +115,7 @@ class Joining {
     joinKind<ChalkPiece>();
     joinKind<Doorway>();
     joinKind<Edging>();
+    joinKind<Target>();
     return std::move(joined_);
   }
 
@@ -181,6 +182,8 @@ class Joining {
   void joinChanged(const Doorway&, const Doorway& mine, const Doorway&) { joined_.kept.push_back(toldAs(mine)); }
 
   void joinChanged(const Edging&, const Edging& mine, const Edging&) { joined_.kept.push_back(toldAs(mine)); }
+
+  void joinChanged(const Target&, const Target& mine, const Target&) { joined_.kept.push_back(toldAs(mine)); }
 
   // In a map layer by layer, where what else is said of it changed on one side at most.
   void joinChanged(const Map& was, const Map& mine, const Map& theirs) {

@@ -13,7 +13,7 @@ namespace uq {
 
 // The version this program writes. It reads every minor version of the same major one.
 inline constexpr int kFormatMajor = 1;
-inline constexpr int kFormatMinor = 13;
+inline constexpr int kFormatMinor = 14;
 
 // How every document begins: what it is, and the version.
 Json::Object documentBegun(const char* document);
@@ -50,6 +50,8 @@ template <>
 inline constexpr std::string_view kFolderOf<Doorway> = "doorways";  // likewise: kLinksFile
 template <>
 inline constexpr std::string_view kFolderOf<Edging> = "edgings";
+template <>
+inline constexpr std::string_view kFolderOf<Target> = "targets";
 template <class Part>
 inline constexpr std::string_view kNounOf = kFolderOf<Part>.substr(0, kFolderOf<Part>.size() - 1);
 std::string mapFile(const Map& map);

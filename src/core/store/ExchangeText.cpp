@@ -1,14 +1,11 @@
 #include "core/store/ExchangeText.h"
 
 #include <algorithm>
-#include <array>
-#include <charconv>
-#include <cstring>
-#include <memory>
 #include <set>
 
 #include "core/base/InShares.h"
 #include "core/edit/MapFacts.h"
+#include "core/store/ExchangeRows.h"
 #include "core/store/Fields.h"
 #include "core/store/JsonText.h"
 
@@ -218,87 +215,12 @@ class Out {
     value(json);
   }
   void expect(std::size_t bytes) { text_.reserve(text_.size() + bytes); }
+  void rows(const CellGrid& cells, const CellRect& area, CellsAs as, const ExchangeCells* numbers) { addExchangeRows(text_, cells, area, as, numbers); }
   std::string take() { return std::move(text_); }
 
  private:
   std::string text_;
 };
-
-// Numbers as text with a comma after each. Few different ones lie on a map, so they are kept as they were spelt last.
-class Spelling {
- public:
-  // Writes at most kLongest characters; the end of them.
-  static constexpr std::size_t kLongest = 11;
-  char* spell(std::uint32_t number, char* to) {
-    if (number == 0) {
-      to[0] = '0', to[1] = ',';
-      return to + 2;
-    }
-    Spelt& known = known_[(number ^ number >> 11) & (known_.size() - 1)];
-    if (known.number != number || known.length == 0) {
-      known.number = number;
-      char* end = std::to_chars(known.text, known.text + sizeof known.text, number).ptr;
-      *end++ = ',';
-      known.length = static_cast<unsigned char>(end - known.text);
-    }
-    std::memcpy(to, known.text, sizeof known.text);
-    return to + known.length;
-  }
-
- private:
-  struct Spelt {
-    std::uint32_t number = 0;
-    char text[kLongest] = {};
-    unsigned char length = 0;
-  };
-  std::array<Spelt, 1024> known_;
-};
-
-// The numbers of a row of an area, chunk by chunk.
-template <class NumberOf>
-void fillRow(const CellGrid& cells, const CellRect& area, int y, const NumberOf& numberOf, std::vector<std::uint32_t>& to) {
-  for (int x = area.x0; x < area.x1;) {
-    const CellGrid::ChunkView chunk = cells.chunk(ChunkPos::of({x, y}));
-    const CellRect all = chunk.at.cells();
-    const int end = std::min(area.x1, all.x1);
-    const auto at = to.begin() + (x - area.x0);
-    if (chunk.isUniform()) {
-      std::fill(at, at + (end - x), numberOf(chunk.uniform()));
-    } else {
-      const auto row = chunk.row(y - all.y0);
-      std::transform(row.begin() + (x - all.x0), row.begin() + (end - all.x0), at, numberOf);
-    }
-    x = end;
-  }
-}
-
-// The cells of an area, row by row.
-template <class NumberOf>
-void addRows(Out& out, const CellGrid& cells, const CellRect& area, CellsAs as, const NumberOf& numberOf) {
-  if (as == CellsAs::plain) out.expect(static_cast<std::size_t>(area.count()) * 4);
-  const auto spelling = std::make_unique<Spelling>();
-  std::vector<std::uint32_t> numbers(static_cast<std::size_t>(area.width()));
-  std::vector<char> row((static_cast<std::size_t>(std::max(area.width(), 0)) * 2 + 1) * Spelling::kLongest);
-  out.add("[");
-  for (int y = area.y0; y < area.y1; ++y) {
-    out.add(y == area.y0 ? "\n[" : ",\n[");
-    fillRow(cells, area, y, numberOf, numbers);
-    char* to = row.data();
-    for (auto at = numbers.begin(); at != numbers.end();) {
-      auto end = at + 1;
-      if (as == CellsAs::runs) {
-        end = std::find_if(end, numbers.end(), [&](std::uint32_t one) { return one != *at; });
-        to = spelling->spell(static_cast<std::uint32_t>(end - at), to);
-      }
-      to = spelling->spell(*at, to);
-      at = end;
-    }
-    // Without the last comma.
-    out.add(std::string_view(row.data(), static_cast<std::size_t>(to - row.data() - 1)));
-    out.add("]");
-  }
-  out.add("]");
-}
 
 void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
   const CellsAs as = parts.cells;
@@ -307,10 +229,10 @@ void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells&
   out.field("area", rect(area));
   out.field("as", cellsAsName(as));
   out.add(",\n\"cells\": ");
-  addRows(out, layer.cells, area, as, [&](Cell cell) { return numbers.numberOf(cell); });
+  out.rows(layer.cells, area, as, &numbers);
   if (layer.lifts.empty()) return;
   out.add(",\n\"lifts\": ");
-  addRows(out, layer.lifts.cells(), area, as, [](Cell cell) { return static_cast<std::uint32_t>(NumberGrid::numberOf(cell)); });
+  out.rows(layer.lifts.cells(), area, as, nullptr);
 }
 
 void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
@@ -348,9 +270,12 @@ void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, con
 
 }  // namespace
 
-std::string_view cellsAsName(CellsAs as) { return as == CellsAs::runs ? "runs" : "plain"; }
+std::string_view cellsAsName(CellsAs as) {
+  constexpr std::string_view kNames[] = {"plain", "runs", "packed"};
+  return kNames[static_cast<std::size_t>(as)];
+}
 std::optional<CellsAs> cellsAsFromName(std::string_view name) {
-  for (const CellsAs as : {CellsAs::plain, CellsAs::runs}) {
+  for (const CellsAs as : {CellsAs::plain, CellsAs::runs, CellsAs::packed}) {
     if (name == cellsAsName(as)) return as;
   }
   return std::nullopt;

@@ -19,10 +19,11 @@
 namespace uq {
 
 inline constexpr int kExchangeMajor = 1;
-inline constexpr int kExchangeMinor = 0;
+inline constexpr int kExchangeMinor = 1;
 
-// How cells are spelt: as rows of numbers, or as pairs of how many and which.
-enum class CellsAs { plain, runs };
+// How cells are spelt: as rows of numbers, as pairs of how many and which, or packed: all rows as little-endian numbers of 32 bits,
+// Zstandard (RFC 8878), Base64 (RFC 4648).
+enum class CellsAs { plain, runs, packed };
 std::string_view cellsAsName(CellsAs as);
 std::optional<CellsAs> cellsAsFromName(std::string_view name);
 

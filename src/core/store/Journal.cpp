@@ -100,7 +100,7 @@ bool isQuiltFile(const std::string& path) {
   const bool plain = std::all_of(parts.begin(), parts.end(), [](const std::string& part) { return isPlainName(part); });
   if (!plain || parts.size() < 2 || parts.size() > 3) return false;
   if (parts[0] == "sheets") return true;
-  if (parts[0] == "edgings") return parts.size() == 2 && parts[1].ends_with(".json");
+  if (parts[0] == "edgings" || parts[0] == "targets") return parts.size() == 2 && parts[1].ends_with(".json");
   if (parts.size() != 3 || (parts[0] != "maps" && parts[0] != "stamps")) return false;
   const char* document = parts[0] == "maps" ? "map.json" : "stamp.json";
   if (parts[0] == "maps" && parts[2].ends_with(kPinsEnding)) return true;

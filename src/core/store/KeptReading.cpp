@@ -9,6 +9,7 @@
 #include "core/store/PinsText.h"
 #include "core/store/StampText.h"
 #include "core/store/StoreLimits.h"
+#include "core/store/TargetText.h"
 
 namespace uq {
 
@@ -21,6 +22,7 @@ std::string placeOf(const Seam& seam) { return seam.id.text(); }
 std::string placeOf(const ChalkPiece& piece) { return piece.id.text(); }
 std::string placeOf(const Doorway& doorway) { return doorway.id.text(); }
 std::string placeOf(const Edging& edging) { return edgingFile(edging); }
+std::string placeOf(const Target& target) { return targetFile(target); }
 
 // A `.cells` text up to the last chunk that begins in or before that line; the chunks before it are whole.
 std::string_view wholeChunks(std::string_view text, int line) {

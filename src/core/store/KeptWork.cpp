@@ -9,6 +9,7 @@
 #include "core/store/JsonText.h"
 #include "core/store/OverlayDisk.h"
 #include "core/store/SavePlan.h"
+#include "core/store/StateFolder.h"
 #include "core/store/StoreLimits.h"
 
 namespace uq {
@@ -327,12 +328,7 @@ std::vector<std::string> changedSince(Disk& disk, const std::string& folder, con
 }
 
 std::string keptPlace(const std::string& stateFolder, const std::string& folder) {
-  // FNV-1a (Fowler, Noll, Vo), the same in every run of the program.
-  std::uint64_t hash = 0xcbf29ce484222325u;
-  for (const char one : folder) hash = (hash ^ static_cast<unsigned char>(one)) * 0x100000001b3u;
-  char name[17];
-  const auto end = std::to_chars(name, name + 16, hash, 16).ptr;
-  return joined(stateFolder, "kept/" + std::string(name, end));
+  return joined(stateFolder, "kept/" + keptName(folder));
 }
 
 Result<void> putAside(Disk& disk, const std::string& place) {

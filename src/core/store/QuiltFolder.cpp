@@ -171,7 +171,7 @@ bool QuiltFolder::isAsSeen() const {
   const auto isNew = [this](const std::string& document) { return !seen_.contains(document) && isThere(document); };
   if (isNew(std::string(kLinksFile)) || isNew(std::string(kPlanFile))) return false;
   for (const auto& [folder, document] : {std::pair("maps", "/map.json"), std::pair("stamps", "/stamp.json"),
-                                         std::pair("sheets", ""), std::pair("edgings", "")}) {
+                                         std::pair("sheets", ""), std::pair("edgings", ""), std::pair("targets", "")}) {
     const auto there = disk_->list(full(folder), kMostNames);
     if (!there) continue;
     for (const Disk::Entry& one : *there) {
@@ -205,6 +205,7 @@ void QuiltFolder::removeLeftovers() {
   sweep("");
   sweep("sheets");
   sweep("edgings");
+  sweep("targets");
   const auto sheets = disk_->list(full("sheets"), kMostNames);
   for (const auto& entry : sheets.value_or(std::vector<Disk::Entry>())) {
     if (entry.kind == Disk::Kind::folder) sweep(joined("sheets", entry.name));

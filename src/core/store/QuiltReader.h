@@ -32,7 +32,11 @@ class QuiltReader {
   Result<void> readPlaces(Sheet& sheet);
   void readPictures(Sheet& sheet);
   void readStamps();
+  // Documents that stand in a folder of their own, one a part. `kept`: what is said of those that cannot be read.
+  template <class Part>
+  void readFiles(Result<Part> (*read)(const Json&, const std::string&), const std::string& kept);
   void readEdgings();
+  void readTargets();
   // One document in which all of something stands; nothing where there is none, or where it had to be left out.
   template <class Whole>
   std::optional<Whole> readListed(std::string_view name, Result<Whole> (*readDocument)(const Json&, const std::string&),

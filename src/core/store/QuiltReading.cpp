@@ -78,6 +78,7 @@ QuiltRead QuiltReader::readAll() {
   readSheets();
   readStamps();
   readEdgings();
+  readTargets();
   readLinks();
   readPlan();
   for (const std::string& folder : names(std::string(kFolderOf<Map>), Disk::Kind::folder)) {

@@ -1,6 +1,7 @@
 // What of QuiltReading reads sheets, stamps, edgings, links and plans: all but the maps.
 #include "core/edit/SewnMaps.h"
 #include "core/store/EdgingText.h"
+#include "core/store/TargetText.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PlanText.h"
@@ -63,21 +64,28 @@ void QuiltReader::readStamps() {
   }
 }
 
-void QuiltReader::readEdgings() {
-  for (const std::string& name : names(std::string(kFolderOf<Edging>), Disk::Kind::file)) {
+template <class Part>
+void QuiltReader::readFiles(Result<Part> (*read)(const Json&, const std::string&), const std::string& kept) {
+  for (const std::string& name : names(std::string(kFolderOf<Part>), Disk::Kind::file)) {
     if (!name.ends_with(kJsonEnding)) continue;
-    const std::string file = joined(kFolderOf<Edging>, name);
+    const std::string file = joined(kFolderOf<Part>, name);
     const auto text = folder_.read(file, kLargestDocument);
     const auto json = text ? readJson(*text, file) : Result<Json>(fail(text.error()));
-    auto edging = unlessTaken(json ? readEdgingDocument(*json, file) : Result<Edging>(fail(json.error())), file);
-    if (!edging) {
-      leaveOut(file, text ? *text : std::string(), edging.error(), "The edging is left out, the maps are as they were, and its file stays as it is");
+    auto part = unlessTaken(json ? read(*json, file) : Result<Part>(fail(json.error())), file);
+    if (!part) {
+      leaveOut(file, text ? *text : std::string(), part.error(), kept);
       continue;
     }
-    edging->file = name.substr(0, name.size() - kJsonEnding.size());
-    read_.quilt = read_.quilt.with(std::move(*edging));
+    part->file = name.substr(0, name.size() - kJsonEnding.size());
+    read_.quilt = read_.quilt.with(std::move(*part));
   }
 }
+
+void QuiltReader::readEdgings() {
+  readFiles<Edging>(readEdgingDocument, "The edging is left out, the maps are as they were, and its file stays as it is");
+}
+
+void QuiltReader::readTargets() { readFiles<Target>(readTargetDocument, "The target is left out, and its file stays as it is"); }
 
 void QuiltReader::readLinks() {
   auto links = readListed<Links>(kLinksFile, readLinksDocument,

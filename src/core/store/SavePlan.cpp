@@ -6,6 +6,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/EdgingText.h"
+#include "core/store/TargetText.h"
 #include "core/store/JsonText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PinsText.h"
@@ -187,6 +188,13 @@ void addFiles(const Edging& edging, const Edging* saved, const Quilt&, const Qui
                                               [](const std::string& text) { return judgedJson<Edging>(text, readEdgingDocument, edgingDocument); },
                                               false,
                                               saved && saved->file == edging.file && *saved == edging,
+                                              {}});
+}
+void addFiles(const Target& target, const Target* saved, const Quilt&, const Quilt&, QuiltFiles& files) {
+  files.emplace(targetFile(target), QuiltFile{[&target] { return writeJson(targetDocument(target)); },
+                                              [](const std::string& text) { return judgedJson<Target>(text, readTargetDocument, targetDocument); },
+                                              false,
+                                              saved && saved->file == target.file && *saved == target,
                                               {}});
 }
 void addFiles(const Doorway&, const Doorway*, const Quilt&, const Quilt&, QuiltFiles&) {}

@@ -78,21 +78,6 @@ Data dataOf(const Json& json) {
   return object;
 }
 
-std::string escapedXml(const std::string& text) {
-  std::string escaped;
-  for (const char one : text) {
-    switch (one) {
-      case '&': escaped += "&amp;"; break;
-      case '<': escaped += "&lt;"; break;
-      case '>': escaped += "&gt;"; break;
-      case '"': escaped += "&quot;"; break;
-      case '\'': escaped += "&apos;"; break;
-      default: escaped += one;
-    }
-  }
-  return escaped;
-}
-
 // As it stands between quotes in C and most languages that came of it.
 std::string escapedC(const std::string& text) {
   std::string escaped;
@@ -151,6 +136,31 @@ std::optional<Error> foundWrong(std::string_view text, const std::string& file) 
 struct TooMuch {};
 
 }  // namespace
+
+std::string escapedXml(const std::string& text) {
+  std::string escaped;
+  for (const char one : text) {
+    switch (one) {
+      case '&': escaped += "&amp;"; break;
+      case '<': escaped += "&lt;"; break;
+      case '>': escaped += "&gt;"; break;
+      case '"': escaped += "&quot;"; break;
+      case '\'': escaped += "&apos;"; break;
+      default: escaped += one;
+    }
+  }
+  return escaped;
+}
+
+Escaping escapingFor(std::string_view ending) {
+  for (const char* one : {".xml", ".html", ".svg"}) {
+    if (ending == one) return Escaping::xml;
+  }
+  for (const char* one : {".h", ".c", ".cpp", ".hpp", ".lua", ".json", ".js", ".py"}) {
+    if (ending == one) return Escaping::c;
+  }
+  return Escaping::none;
+}
 
 std::string_view escapingName(Escaping escaping) { return kEscapings[static_cast<std::size_t>(escaping)]; }
 std::optional<Escaping> escapingFromName(std::string_view name) {

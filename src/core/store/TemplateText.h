@@ -27,6 +27,11 @@ enum class Escaping { none, xml, c };
 std::string_view escapingName(Escaping escaping);
 std::optional<Escaping> escapingFromName(std::string_view name);
 
+// A text as it may stand in XML.
+std::string escapedXml(const std::string& text);
+// What suits files with such an ending: ".xml" XML, ".lua" as in C.
+Escaping escapingFor(std::string_view ending);
+
 // The Error names `file` and the line of what is wrong, or says that too much comes of it.
 Result<std::string> filledTemplate(std::string_view text, const Json& data, Escaping escaping, const std::string& file);
 

@@ -3,17 +3,17 @@
 #include <algorithm>
 #include <array>
 
-#include "core/edit/Rejoin.h"
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeStamps.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
+#include "core/edit/Rejoin.h"
 #include "core/edit/Seams.h"
 #include "core/edit/Selected.h"
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
 #include "core/store/HandText.h"
-#include "core/work/EditMaps.h"
+#include "core/work/EditArranging.h"
 #include "core/work/Gesture.h"
 
 namespace uq {
@@ -30,11 +30,11 @@ constexpr std::pair<const char*, BoxShape> kBoxes[] = {{"asSeen", BoxShape::asSe
                                                        {"alongTheGrid", BoxShape::alongTheGrid}};
 constexpr std::size_t kMostPlaces = 1 << 20;
 
-class Doing : private EditMaps {
+class Doing : private EditArranging {
  public:
   // `careful`: each step is held against the rules, so that the one that breaks them can be named.
   Doing(Quilt quilt, const LooksOn& covers, std::string file, const StepRules& rules, bool careful)
-      : EditMaps(std::move(quilt), std::move(file)), covers_(covers), rules_(rules), careful_(careful) {}
+      : EditArranging(std::move(quilt), std::move(file)), covers_(covers), rules_(rules), careful_(careful) {}
 
   Result<EditsDone> list(const Json& json) {
     const Json* document = json.find("document");
@@ -101,10 +101,20 @@ class Doing : private EditMaps {
     }
   }
 
+  // The selected cells, or all of the layer's map.
+  void joinAnew(EditDone& done) {
+    const auto chosen = selected_.find(at_.map);
+    const bool isChosen = chosen != selected_.end() && !chosen->second.empty();
+    const CellSet cells = isChosen ? chosen->second : CellSet(quilt_.map(at_.map)->bounds);
+    QuiltRejoined anew = rejoinedWithHems(quilt_, at_, cells, [&](CellPos cell) { return !isChosen || cells.contains(cell); });
+    done.cells = anew.changed.count();
+    quilt_ = std::move(anew.quilt);
+  }
+
   void step(const Json& step, EditDone& done) {
     const std::string what = text(step, "do");
     if (error_ || !makesSense(step, what)) return;
-    if (ofMaps(step, what, done)) return;
+    if (ofMaps(step, what, done) || ofArranging(step, what, done)) return;
     goTo(step);
     take(step);
     if (error_) return;
@@ -121,6 +131,7 @@ class Doing : private EditMaps {
     if (what == "select") return select(step, done);
     if (what == "keep") return keep(step, done);
     const Quilt before = quilt_;
+    if (what == "joinAnew") return joinAnew(done);
     selected(step, what, done);
     if (flag(step, "joins")) quilt_ = joinedWhereChanged(before, quilt_, at_.map);
   }

@@ -25,6 +25,8 @@ class EditMaps : public EditReading {
   void goTo(const Json& step);
   // The source of the ids of what a step makes.
   IdSource idsOf(const Json& step);
+  // The map that a step names, else the one where the step before was; nullptr where there is none, and why is said.
+  const Map* mapOf(const Json& step);
 
   Quilt quilt_;
   LayerAt at_;
@@ -33,8 +35,6 @@ class EditMaps : public EditReading {
  private:
   // By its name, else by its id; nullptr where there is none.
   const Map* mapCalled(const std::string& name) const;
-  // The map that a step names, else the one where the step before was; nullptr where there is none, and why is said.
-  const Map* mapOf(const Json& step);
   // The pin of a map that a field names: by its name, its number or its id; nothing where there is none, and why is said.
   std::optional<PinAt> pinCalled(const Json& step, const char* field, const Map& map);
 

@@ -37,6 +37,7 @@ const std::map<std::string_view, Names> kOthers = {
     {"toLayer", {"to"}},
     {"take", {"allLayers"}},
     {"keep", {"name", "ids"}},
+    {"joinAnew", {}},
 };
 // Those that make the place where they are, or are about a whole map.
 const std::map<std::string_view, Names> kMakers = {
@@ -50,6 +51,22 @@ const std::map<std::string_view, Names> kMakers = {
     {"removePin", {"do", "map", "pin"}},
     {"begin", {"do", "map", "pin"}},
     {"lead", {"do", "map", "from", "other", "to", "at", "facing", "oneWay", "meantSo", "needs", "ids"}},
+    {"renameMap", {"do", "map", "name"}},
+    {"copyMap", {"do", "map", "name", "ids"}},
+    {"deleteMap", {"do", "map"}},
+    {"placeMap", {"do", "map", "at"}},
+    {"tidyBoard", {"do"}},
+    {"map", {"do", "map", "title", "cloth", "screen", "shownTimes", "cameraFree", "grows", "seen", "opensWith"}},
+    {"layer", {"do", "map", "layer", "name", "role", "opacity", "inGame", "note", "tint", "blend", "offset", "parallax"}},
+    {"copyLayer", {"do", "map", "layer", "name", "ids"}},
+    {"deleteLayer", {"do", "map", "layer"}},
+    {"moveLayer", {"do", "map", "layer", "index"}},
+    {"mergeLayer", {"do", "map", "layer"}},
+    {"level", {"do", "map", "layer", "name", "rise", "ids"}},
+    {"fold", {"do", "map", "layers", "name", "ids"}},
+    {"unfold", {"do", "map", "folder"}},
+    {"deleteFolder", {"do", "map", "folder"}},
+    {"folder", {"do", "map", "folder", "name", "rise"}},
     {"resize", {"do", "map", "left", "top", "right", "bottom", "width", "height", "toUsed", "dropsAllowance", "room",
                 "layer", "insertColumns", "insertRows", "removeColumns", "removeRows"}},
 };

@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/EdgingText.h"
+#include "core/store/TargetText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PinsText.h"
 #include "core/store/PlanText.h"
@@ -196,6 +197,11 @@ void writePart(const Edging& part, const Edging*, KeptWriting& to) {
   to.add("document", writeJson(edgingDocument(part)));
 }
 
+void writePart(const Target& part, const Target*, KeptWriting& to) {
+  to.said.emplace_back("file", part.file);
+  to.add("document", writeJson(targetDocument(part)));
+}
+
 std::optional<QuiltFacts> readPart(KindTag<QuiltFacts>, const Json& said, const KeptRecord& record, const QuiltFacts*,
                                    Quilt&) {
   auto facts = documentIn(textIn(record, said, "document"), readQuiltDocument);
@@ -289,6 +295,13 @@ std::optional<Edging> readPart(KindTag<Edging>, const Json& said, const KeptReco
   if (!edging) return std::nullopt;
   edging->file = keptText(said, "file");
   return std::move(*edging);
+}
+
+std::optional<Target> readPart(KindTag<Target>, const Json& said, const KeptRecord& record, const Target*, Quilt&) {
+  auto target = documentIn(textIn(record, said, "document"), readTargetDocument);
+  if (!target) return std::nullopt;
+  target->file = keptText(said, "file");
+  return std::move(*target);
 }
 
 }  // namespace uq

@@ -38,6 +38,7 @@ void writePart(const Sheet& part, const Sheet* beside, KeptWriting& to);
 void writePart(const Stamp& part, const Stamp* beside, KeptWriting& to);
 void writePart(const Seam& part, const Seam* beside, KeptWriting& to);
 void writePart(const Edging& part, const Edging* beside, KeptWriting& to);
+void writePart(const Target& part, const Target* beside, KeptWriting& to);
 void writePart(const ChalkPiece& part, const ChalkPiece* beside, KeptWriting& to);
 void writePart(const Doorway& part, const Doorway* beside, KeptWriting& to);
 
@@ -52,6 +53,7 @@ std::optional<Stamp> readPart(KindTag<Stamp>, const Json& said, const KeptRecord
 std::optional<Seam> readPart(KindTag<Seam>, const Json& said, const KeptRecord& record, const Seam* beside,
                              Quilt& slots);
 std::optional<Edging> readPart(KindTag<Edging>, const Json& said, const KeptRecord& record, const Edging* beside, Quilt& slots);
+std::optional<Target> readPart(KindTag<Target>, const Json& said, const KeptRecord& record, const Target* beside, Quilt& slots);
 std::optional<ChalkPiece> readPart(KindTag<ChalkPiece>, const Json& said, const KeptRecord& record,
                                    const ChalkPiece* beside, Quilt& slots);
 std::optional<Doorway> readPart(KindTag<Doorway>, const Json& said, const KeptRecord& record,

@@ -7,6 +7,7 @@
 #include "core/store/CellsText.h"
 #include "core/store/Documents.h"
 #include "core/store/EdgingText.h"
+#include "core/store/TargetText.h"
 #include "core/store/LinksText.h"
 #include "core/store/PlanText.h"
 #include "core/store/StampText.h"
@@ -116,6 +117,11 @@ std::optional<Error> whyNoPart(const Edging& edging, const Edging*, const Quilt&
   return read ? std::nullopt : std::optional(unkeepable(read.error(), edging.name));
 }
 
+std::optional<Error> whyNoPart(const Target& target, const Target*, const Quilt&) {
+  const auto read = readTargetDocument(targetDocument(target), targetFile(target));
+  return read ? std::nullopt : std::optional(unkeepable(read.error(), target.name));
+}
+
 std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   if (!before || !(before->facts() == after.facts())) {
     const auto read = readQuiltDocument(quiltDocument(after.facts()), std::string(kQuiltFile));
@@ -129,6 +135,9 @@ std::optional<Error> whyNoParts(const Quilt& after, const Quilt* before) {
   }
   if (after.doorways().size() > kMostDoorways && (!before || before->doorways().size() < after.doorways().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 20,000 doorways");
+  }
+  if (after.all<Target>().size() > kMostTargets && (!before || before->all<Target>().size() < after.all<Target>().size())) {
+    return refused(Error::Cause::tooLarge, "a quilt holds at most 256 targets");
   }
   if (after.edgings().size() > kMostEdgings && (!before || before->edgings().size() < after.edgings().size())) {
     return refused(Error::Cause::tooLarge, "a quilt holds at most 1,024 edgings");

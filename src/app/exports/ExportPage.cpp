@@ -1,0 +1,241 @@
+#include "app/exports/ExportPage.h"
+
+#include <QEvent>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QVBoxLayout>
+
+#include "app/look/Icons.h"
+#include "app/look/SentenceLayout.h"
+#include "app/look/Theme.h"
+#include "app/look/Widgets.h"
+#include "app/workroom/Session.h"
+#include "core/edit/Targets.h"
+
+namespace uq {
+
+namespace {
+
+constexpr int kOutputHeight = 72;  // logical pixels
+
+}  // namespace
+
+ExportPage::ExportPage(Exports* exports, QWidget* parent) : Card(parent), exports_(exports) {
+  setObjectName(QStringLiteral("export-page"));
+  setAccessibleName(tr("Export: what goes out to the game"));
+  makeCard(this);
+  QLayout* head = makeCardHead(this, makeTitle(tr("Out to the game"), this), "export-page-close");
+  pages_ = new QStackedWidget(this);
+  list_ = new QWidget;
+  auto* flow = new SentenceLayout({}, kGap);
+  list_->setLayout(flow);
+  forms_ = buildForms();
+  scroll_ = new QScrollArea(this);
+  scroll_->setFrameShape(QFrame::NoFrame);
+  scroll_->setWidgetResizable(true);
+  scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setWidget(list_);
+  for (QWidget* one : std::initializer_list<QWidget*>{scroll_->viewport(), list_}) one->setAutoFillBackground(false);
+  pages_->addWidget(scroll_);
+  form_ = new FormView(exports, pages_);
+  pages_->addWidget(form_);
+  connect(form_, &FormView::left, this, &ExportPage::showCards);
+  connect(form_, &FormView::said, this, &ExportPage::said);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(kGap + 2, kGap, kGap + 2, kGap);
+  layout->setSpacing(kGap);
+  layout->addLayout(head);
+  layout->addWidget(forms_);
+  layout->addWidget(pages_, 1);
+  layout->addWidget(buildFoot());
+  connect(exports_, &Exports::changed, this, [this] {
+    if (!isVisible()) return;
+    refresh(false);
+    refreshCommand();
+  });
+  parent->installEventFilter(this);
+  hide();
+}
+
+QWidget* ExportPage::buildForms() {
+  auto* part = new QWidget(this);
+  auto* line = new SentenceLayout({new QLabel(tr("New target:"), part)});
+  for (const TargetForm form : kTargetForms) {
+    auto* button = makePlainButton(("export-new-" + std::string(targetFormName(form))).c_str(), part);
+    button->setText(formTitle(form));
+    button->setToolTip(formWords(form));
+    connect(button, &QToolButton::clicked, this, [this, form] { add(form); });
+    line->addWidget(button);
+  }
+  part->setLayout(line);
+  return part;
+}
+
+QWidget* ExportPage::buildFoot() {
+  auto* part = new QWidget(this);
+  all_ = makePlainButton("export-all", part);
+  all_->setIcon(icon(QStringLiteral("export"), Theme::current().ink));
+  all_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+  all_->setText(tr("Export all"));
+  connect(all_, &QToolButton::clicked, this, [this] {
+    std::vector<Id> targets;
+    for (const Shared<Target>& one : session_->quilt().all<Target>()) targets.push_back(one->id);
+    if (const QString why = exports_->write(targets); !why.isEmpty()) Q_EMIT said(why + QLatin1Char('.'));
+  });
+  command_ = new QLineEdit(part);
+  command_->setObjectName(QStringLiteral("export-command"));
+  command_->setAccessibleName(tr("Command that is run after saving"));
+  command_->setPlaceholderText(tr("nothing"));
+  command_->setMaxLength(2000);
+  command_->setToolTip(tr("A line for the shell, on this machine only; the names of the maps that changed are given to it"));
+  connect(command_, &QLineEdit::editingFinished, this, [this] { exports_->setCommand(command_->text().trimmed()); });
+  stop_ = makePlainButton("export-stop", part);
+  stop_->setText(tr("Stop"));
+  connect(stop_, &QToolButton::clicked, this, [this] {
+    exports_->stopCommand();
+    refreshCommand();
+  });
+  output_ = new QPlainTextEdit(part);
+  output_->setObjectName(QStringLiteral("export-output"));
+  output_->setAccessibleName(tr("What the command said"));
+  output_->setReadOnly(true);
+  output_->setTabChangesFocus(true);
+  output_->setFixedHeight(kOutputHeight);
+  QFont fixed(QStringLiteral("DejaVu Sans Mono"));
+  fixed.setStyleHint(QFont::Monospace);
+  output_->setFont(fixed);
+  auto* line = new QHBoxLayout;
+  line->addWidget(all_);
+  line->addSpacing(2 * kGap);
+  line->addWidget(new QLabel(tr("After saving run"), part));
+  line->addWidget(command_, 1);
+  line->addWidget(stop_);
+  auto* layout = new QVBoxLayout(part);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(kGap);
+  layout->addLayout(line);
+  layout->addWidget(output_);
+  return part;
+}
+
+void ExportPage::setSession(Session* session) {
+  if (session_) session_->disconnect(this);
+  hide();
+  session_ = session;
+  form_->setSession(session);
+  for (TargetCard* card : cards_) delete card;
+  cards_.clear();
+  if (!session_) return;
+  connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
+    if (isVisible() && (change.any<Target>() || change.any<Map>() || change.any<Sheet>())) refresh(true);
+  });
+}
+
+void ExportPage::open() {
+  if (!session_) return;
+  place();
+  showCards();
+  show();
+  raise();
+  refresh(true);
+  refreshCommand();
+  // What comes next: a form to choose, or to go out.
+  auto* next = cards_.empty() ? findChild<QToolButton*>(QStringLiteral("export-new-json")) : all_;
+  next->setFocus(Qt::OtherFocusReason);
+}
+
+void ExportPage::place() {
+  parentWidget()->layout()->activate();
+  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
+  const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
+  setGeometry(kGap, kGap, std::max(420, parentWidget()->width() - 2 * kGap), std::max(320, room));
+}
+
+void ExportPage::refresh(bool looks) {
+  const auto& targets = session_->quilt().all<Target>();
+  const bool same = cards_.size() == targets.size() && std::equal(cards_.begin(), cards_.end(), targets.begin(), [](const TargetCard* card, const Shared<Target>& one) { return card->target() == one->id; });
+  if (!same) {
+    for (TargetCard* card : cards_) {
+      card->hide();
+      card->deleteLater();
+    }
+    cards_.clear();
+    for (const Shared<Target>& one : targets) {
+      auto* card = new TargetCard(session_, exports_, one->id, list_);
+      connect(card, &TargetCard::formWanted, this, &ExportPage::showForm);
+      connect(card, &TargetCard::said, this, &ExportPage::said);
+      list_->layout()->addWidget(card);
+      card->show();
+      cards_.push_back(card);
+    }
+  }
+  for (TargetCard* card : cards_) card->refresh(looks || !same);
+  all_->setEnabled(!targets.empty());
+}
+
+void ExportPage::refreshCommand() {
+  if (!command_->hasFocus()) command_->setText(QString::fromStdString(exports_->places().command));
+  stop_->setEnabled(exports_->runsCommand());
+  output_->setVisible(!exports_->output().isEmpty() || exports_->runsCommand());
+  if (output_->toPlainText() != exports_->output()) {
+    output_->setPlainText(exports_->output());
+    output_->moveCursor(QTextCursor::End);
+  }
+}
+
+void ExportPage::add(TargetForm form) {
+  Target target = newTarget(session_->quilt(), form);
+  if (form == TargetForm::own) {
+    const auto gallery = FormView::gallery();
+    if (!gallery.empty()) target.text = gallery.front().text.toStdString(), target.ending = '.' + gallery.front().file.section(QLatin1Char('.'), 1, 1).toStdString();
+  }
+  TargetAdded added = addTarget(session_->quilt(), std::move(target), session_->work().ids());
+  if (added.target.empty()) return Q_EMIT said(tr("A quilt holds at most 256 targets."));
+  session_->quiltStep(tr("New target"), std::move(added.quilt));
+  showCards();
+  if (form == TargetForm::own) return showForm(added.target);
+  for (TargetCard* card : cards_) {
+    if (card->target() != added.target) continue;
+    list_->layout()->activate();
+    scroll_->ensureWidgetVisible(card);
+    if (auto* write = card->findChild<QToolButton*>(QStringLiteral("target-write-") + QString::fromStdString(added.target.text()))) write->setFocus(Qt::OtherFocusReason);
+  }
+}
+
+void ExportPage::showForm(Id target) {
+  forms_->hide();
+  pages_->setCurrentWidget(form_);
+  form_->open(target);
+}
+
+void ExportPage::showCards() {
+  forms_->show();
+  pages_->setCurrentWidget(scroll_);
+}
+
+void ExportPage::keyPressEvent(QKeyEvent* event) {
+  if (event->key() != Qt::Key_Escape) return Card::keyPressEvent(event);
+  if (pages_->currentWidget() == form_) {
+    form_->take();
+    showCards();
+    all_->setFocus(Qt::OtherFocusReason);
+  } else {
+    hide();
+  }
+  event->accept();
+}
+
+bool ExportPage::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  return Card::eventFilter(watched, event);
+}
+
+void ExportPage::hideEvent(QHideEvent* event) {
+  Card::hideEvent(event);
+  if (event->spontaneous()) return;
+  form_->take();
+  Q_EMIT closed();
+}
+
+}  // namespace uq

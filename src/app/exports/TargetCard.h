@@ -1,0 +1,67 @@
+// TargetCard: one target of the quilt: a sample of what comes out, where it goes, of which maps, and what it has no place for.
+//
+// Every change is a step of the quilt. The sample is of the map that is worked on, where it goes out. Threads: the interface's.
+#pragma once
+
+#include <QComboBox>
+#include <QFrame>
+#include <QLabel>
+#include <QLineEdit>
+#include <QToolButton>
+
+#include "app/exports/Exports.h"
+#include "app/look/NumberField.h"
+
+namespace uq {
+
+// What a form is called, and what it gives, in a line.
+QString formTitle(TargetForm form);
+QString formWords(TargetForm form);
+
+class TargetCard : public QFrame {
+  Q_OBJECT
+
+ public:
+  static constexpr int kWidth = 372;  // logical pixels
+
+  TargetCard(Session* session, Exports* exports, Id target, QWidget* parent);
+
+  Id target() const { return target_; }
+  // Says what is so now; the sample anew where `looks`.
+  void refresh(bool looks);
+  void focusName();
+
+ Q_SIGNALS:
+  void formWanted(uq::Id target);
+  void said(const QString& text);
+
+ private:
+  const Target* now() const;
+  void change(const QString& name, const std::function<void(Target&)>& how);
+  QLayout* buildOptions();
+  void fillMaps();
+  void chooseFolder();
+  void showSample();
+  void showWords();
+
+  Session* session_;
+  Exports* exports_;
+  Id target_;
+  QLineEdit* name_;
+  QLabel* form_;
+  QLabel* sample_;
+  QLabel* file_;
+  QComboBox* cells_ = nullptr;
+  QComboBox* of_ = nullptr;
+  NumberField* scale_ = nullptr;
+  QToolButton* hidden_ = nullptr;
+  NumberField* columns_ = nullptr;
+  NumberField* bleed_ = nullptr;
+  QToolButton* powers_ = nullptr;
+  QToolButton* maps_;
+  QToolButton* folder_;
+  QLabel* words_;
+  QToolButton* write_;
+};
+
+}  // namespace uq

@@ -1,0 +1,95 @@
+#define XXH_INLINE_ALL
+#include <xxhash.h>
+
+#include "core/store/ExportState.h"
+
+#include <charconv>
+#include <memory>
+#include <vector>
+
+#include "core/store/Documents.h"
+#include "core/store/ExchangeText.h"
+#include "core/store/JsonText.h"
+#include "core/store/PinsText.h"
+
+namespace uq {
+
+namespace {
+
+std::string hexOf(std::uint64_t sum) {
+  char digits[16];
+  const std::string text(digits, std::to_chars(digits, digits + sizeof digits, sum, 16).ptr);
+  return std::string(16 - text.size(), '0') + text;
+}
+
+class Summing {
+ public:
+  Summing() : state_(XXH3_createState(), XXH3_freeState) { XXH3_64bits_reset(state_.get()); }
+  void add(std::string_view bytes) {
+    const std::uint64_t size = bytes.size();
+    XXH3_64bits_update(state_.get(), &size, sizeof size);
+    XXH3_64bits_update(state_.get(), bytes.data(), bytes.size());
+  }
+  std::string text() const { return hexOf(XXH3_64bits_digest(state_.get())); }
+
+ private:
+  std::unique_ptr<XXH3_state_t, XXH_errorcode (*)(XXH3_state_t*)> state_;
+};
+
+// By numbers of the exchange: slots are given out anew each time a quilt is opened.
+void addCells(Summing& sum, const CellGrid& cells, const std::function<std::uint32_t(Cell)>& numberOf) {
+  std::vector<std::uint32_t> numbers;
+  cells.forEachChunk([&](const CellGrid::ChunkView& chunk) {
+    numbers = {static_cast<std::uint32_t>(chunk.at.cx), static_cast<std::uint32_t>(chunk.at.cy)};
+    if (chunk.isUniform()) {
+      numbers.push_back(numberOf(chunk.uniform()));
+    } else {
+      for (int y = 0; y < kChunkSide; ++y) {
+        for (const Cell cell : chunk.row(y)) numbers.push_back(numberOf(cell));
+      }
+    }
+    sum.add({reinterpret_cast<const char*>(numbers.data()), numbers.size() * sizeof(std::uint32_t)});
+  });
+}
+
+}  // namespace
+
+std::string sumOf(std::string_view bytes) { return hexOf(XXH3_64bits(bytes.data(), bytes.size())); }
+
+ExportStates::ExportStates(const Quilt& quilt, std::string how) : quilt_(quilt), how_(std::move(how)) {
+  Summing sum;
+  sum.add(how_);
+  sum.add(std::to_string(kFormatMinor) + "." + std::to_string(kExchangeMinor));
+  for (const Shared<Sheet>& sheet : quilt.sheets()) {
+    sum.add(writeJson(sheetDocument(sheet.read())));
+    sum.add(sheet->source.read());
+    for (const CollectedPicture& one : sheet->collection) sum.add(one.source.read());
+  }
+  // Which names and links a map's text may say.
+  sum.add(exchangeQuiltText(quilt));
+  shared_ = sum.text();
+}
+
+std::string ExportStates::of(const Map& map) const {
+  const ExchangeCells numbers(quilt_);
+  Summing sum;
+  sum.add(shared_);
+  sum.add(writeJson(mapDocument(map)));
+  for (const Shared<Layer>& layer : map.layers) {
+    addCells(sum, layer->cells, [&](Cell cell) { return numbers.numberOf(cell); });
+    addCells(sum, layer->lifts.cells(), [](Cell cell) { return static_cast<std::uint32_t>(NumberGrid::numberOf(cell)); });
+    if (layer->holdsPins()) sum.add(writeJson(pinsDocument(layer->pins.read())));
+  }
+  return sum.text();
+}
+
+std::string ExportStates::ofQuilt(bool withCells) const {
+  Summing sum;
+  sum.add(shared_);
+  for (const Shared<Map>& map : quilt_.maps()) {
+    if (withCells) sum.add(of(map.read()));
+  }
+  return sum.text();
+}
+
+}  // namespace uq

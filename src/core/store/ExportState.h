@@ -1,0 +1,32 @@
+// ExportState: a word for all that decides how a map comes out, so that an export can tell what has changed since without doing it.
+//
+// Equal words mean the same files, but for an accident of one in 2^64; the same quilt gives the same word in every run of the program.
+// The sums are XXH3 (Yann Collet, 64 bits). Cost: a look at each cell and at the bytes of all pictures. Threads: any.
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "core/document/Quilt.h"
+
+namespace uq {
+
+// Sixteen hexadecimal digits.
+std::string sumOf(std::string_view bytes);
+
+class ExportStates {
+ public:
+  // `how`: in which form, and all that is chosen there. The quilt must live as long.
+  ExportStates(const Quilt& quilt, std::string how);
+
+  // Of what is of the whole quilt: sheets, links, names and sizes of maps, and the cells of all maps where `withCells`.
+  std::string ofQuilt(bool withCells) const;
+  std::string of(const Map& map) const;
+
+ private:
+  const Quilt& quilt_;
+  std::string how_;
+  std::string shared_;  // of what all maps are made with
+};
+
+}  // namespace uq
