@@ -80,6 +80,7 @@ int main(int argc, char** argv) {
   out->add_option("--of", mapsOut.of, "What one PNG shows: map, layer or screen")->capture_default_str();
   out->add_option("--scale", mapsOut.how.scale, "Of png: picture pixels for each map pixel")->check(CLI::Range(1, uq::kLargestTargetScale));
   out->add_flag("--hidden", mapsOut.how.hidden, "Of png: with what the game hides");
+  out->add_option("--order", mapsOut.how.order, "Of sheet: tiles by name, or by use (default: by number)");
   out->add_option("--columns", mapsOut.how.columns, "Of sheet: tiles in a row (default: as square as may be)")->check(CLI::Range(0, uq::kMostTargetColumns));
   out->add_option("--bleed", mapsOut.how.bleed, "Of sheet: pixels by which rims of tiles are drawn on")->check(CLI::Range(0, uq::kMostBleed))->capture_default_str();
   out->add_flag("--powers-of-two", mapsOut.how.powersOfTwo, "Of sheet: sides of the picture are powers of two");

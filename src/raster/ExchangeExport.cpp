@@ -12,23 +12,24 @@ namespace uq {
 
 namespace {
 
+constexpr std::int64_t kMostHeldCells = 8 << 20;  // of a map whose text is put together before it is written
 constexpr std::int64_t kLargestLookedAt = std::int64_t{1} << 31;  // bytes of a file that is there already
 
 class ExchangeFiles {
  public:
-  ExchangeFiles(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks)
-      : painter_(painter), quilt_(quilt), put_(put), lacks_(lacks) {}
+  ExchangeFiles(MapPainter& painter, const Quilt& quilt, const FilePuts& puts, std::vector<std::string>& lacks)
+      : painter_(painter), quilt_(quilt), puts_(puts), lacks_(lacks) {}
 
   Result<void> putQuilt() {
     for (const Shared<Sheet>& sheet : quilt_.sheets()) {
       const QImage picture = painter_.pictures().picture(sheet.read());
       if (picture.isNull()) {
         lacks_.push_back("The picture of the sheet “" + sheet->name + "” is missing");
-      } else if (auto put = put_(exchangePicture(sheet.read()), pngOf(picture)); !put) {
+      } else if (auto put = puts_.whole(exchangePicture(sheet.read()), pngOf(picture)); !put) {
         return put;
       }
     }
-    return put_("quilt.json", exchangeQuiltText(quilt_));
+    return puts_.whole("quilt.json", exchangeQuiltText(quilt_));
   }
 
   Result<void> putMap(const Map& map, CellsAs cells) {
@@ -49,7 +50,9 @@ class ExchangeFiles {
       if (!chalk) return fail(chalk.error());
       parts.chalk = *chalk;
     }
-    return put_(exchangeFile(map), exchangeMapText(quilt_, map, parts));
+    const std::int64_t layers = static_cast<std::int64_t>(map.layers.size());
+    if (map.bounds.count() * layers <= kMostHeldCells) return puts_.whole(exchangeFile(map), exchangeMapText(quilt_, map, parts));
+    return puts_.made(exchangeFile(map), [&](const auto& add) { return giveExchangeMap(quilt_, map, parts, add); });
   }
 
  private:
@@ -67,7 +70,7 @@ class ExchangeFiles {
     }
     const std::string size = std::to_string(place->w) + "x" + std::to_string(place->h);
     ExchangeBackdrop hung{"backdrops/" + quilt_.sheet(layer.backdrop.sheet)->file + "-" + size + ".png", {place->w, place->h}};
-    if (auto put = put_(hung.picture, pngOf(picture)); !put) return fail(put.error());
+    if (auto put = puts_.whole(hung.picture, pngOf(picture)); !put) return fail(put.error());
     return hung;
   }
 
@@ -89,13 +92,13 @@ class ExchangeFiles {
       TileArt::Tile& tile = art.tile(Cell({kChalkSlot, colour}, {}));
       blend(all, {shape.cell.w * static_cast<int>(colour), 0}, art.sized(tile, shape.cell.w, shape.cell.h));
     }
-    if (auto put = put_(path, pngOf(all)); !put) return fail(put.error());
+    if (auto put = puts_.whole(path, pngOf(all)); !put) return fail(put.error());
     return path;
   }
 
   MapPainter& painter_;
   const Quilt& quilt_;
-  const FilePut& put_;
+  const FilePuts& puts_;
   std::vector<std::string>& lacks_;
 };
 
@@ -117,12 +120,12 @@ std::vector<ExchangeStep> exchangeDrawing(const Map& map) {
   return steps;
 }
 
-Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks) {
-  return ExchangeFiles(painter, quilt, put, lacks).putQuilt();
+Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePuts& puts, std::vector<std::string>& lacks) {
+  return ExchangeFiles(painter, quilt, puts, lacks).putQuilt();
 }
 
-Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePut& put, std::vector<std::string>& lacks) {
-  return ExchangeFiles(painter, quilt, put, lacks).putMap(map, cells);
+Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePuts& puts, std::vector<std::string>& lacks) {
+  return ExchangeFiles(painter, quilt, puts, lacks).putMap(map, cells);
 }
 
 std::optional<Error> whyNotInto(Disk& disk, const std::string& folder) {
@@ -135,17 +138,15 @@ Result<ExchangeDone> exportExchange(Disk& disk, MapPainter& painter, const Quilt
   if (auto why = whyNotInto(disk, ask.folder)) return fail(std::move(*why));
   ExchangeDone done;
   ExportFolder folder(disk, ask.folder, {}, progress);
-  const FilePut put = [&](const std::string& path, const std::string& bytes) {
-    if (progress) progress->step(1);
-    return folder.put(path, bytes);
-  };
+  const FilePuts puts = folder.puts();
   if (progress) progress->expect(static_cast<std::int64_t>(quilt.maps().size() + quilt.sheets().size() + 1));
   for (const Shared<Map>& map : quilt.maps()) {
     const bool isAsked = ask.maps.empty() || std::find(ask.maps.begin(), ask.maps.end(), map->id) != ask.maps.end();
     if (!isAsked) continue;
-    if (auto written = putExchangeMap(painter, quilt, map.read(), ask.cells, put, done.lacks); !written) return fail(written.error());
+    if (progress) progress->step(1);
+    if (auto written = putExchangeMap(painter, quilt, map.read(), ask.cells, puts, done.lacks); !written) return fail(written.error());
   }
-  if (auto written = putExchangeQuilt(painter, quilt, put, done.lacks); !written) return fail(written.error());
+  if (auto written = putExchangeQuilt(painter, quilt, puts, done.lacks); !written) return fail(written.error());
   done.written = folder.written();
   done.same = folder.same();
   return done;

@@ -32,8 +32,8 @@ struct ExchangeDone {
 Result<ExchangeDone> exportExchange(Disk& disk, MapPainter& painter, const Quilt& quilt, const ExchangeAsk& ask, Progress* progress = nullptr);
 
 // The same piece by piece, for who writes the files: those of the whole quilt, and those of one map. `lacks` gets what could not be given.
-Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePut& put, std::vector<std::string>& lacks);
-Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePut& put, std::vector<std::string>& lacks);
+Result<void> putExchangeQuilt(MapPainter& painter, const Quilt& quilt, const FilePuts& puts, std::vector<std::string>& lacks);
+Result<void> putExchangeMap(MapPainter& painter, const Quilt& quilt, const Map& map, CellsAs cells, const FilePuts& puts, std::vector<std::string>& lacks);
 // Why no export may go to a folder: a quilt is kept there. Nothing where it may.
 std::optional<Error> whyNotInto(Disk& disk, const std::string& folder);
 

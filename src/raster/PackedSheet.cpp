@@ -40,7 +40,20 @@ std::set<std::uint32_t> usedTiles(const Sheet& sheet, const TileUses& uses, Shee
   return used;
 }
 
-Result<PackedSheet> packedSheet(const Sheet& sheet, const QImage& picture, const std::set<std::uint32_t>& tiles, const Target& how) {
+std::vector<std::uint32_t> inOrder(const Sheet& sheet, const std::set<std::uint32_t>& tiles, const TileUses& uses, SheetSlot slot, const Target& how) {
+  std::vector<std::uint32_t> ordered(tiles.begin(), tiles.end());
+  const auto sortBy = [&](auto&& key) { std::stable_sort(ordered.begin(), ordered.end(), [&](std::uint32_t a, std::uint32_t b) { return key(a) < key(b); }); };
+  if (how.order == "name") sortBy([&](std::uint32_t one) { return std::pair(sheet.factsOf(one).name.empty(), sheet.factsOf(one).name); });
+  if (how.order == "use") {
+    sortBy([&](std::uint32_t one) {
+      const auto used = uses.find({slot, one});
+      return used == uses.end() ? 0 : -used->second;
+    });
+  }
+  return ordered;
+}
+
+Result<PackedSheet> packedSheet(const Sheet& sheet, const QImage& picture, const std::vector<std::uint32_t>& tiles, const Target& how) {
   const auto refuse = [&](Error::Cause cause, const char* why, const char* todo) { return fail(Error{cause, why, sheet.name, 0, "Nothing was written", todo}); };
   PackedSheet packed;
   if (tiles.empty()) return packed;

@@ -17,12 +17,15 @@
 #include "raster/OpenRaster.h"
 #include "raster/PackedSheet.h"
 #include "raster/PictureFile.h"
+#include "raster/PngStream.h"
 
 namespace uq {
 
 namespace {
 
 constexpr std::string_view kWholeOwner = "quilt";
+constexpr int kRowsShown = 32;                  // of a table in a sample
+constexpr std::int64_t kMostHeld = 16 << 20;  // pixels of a picture that is drawn at once
 
 // A text takes much more memory while it is filled in.
 ExchangeMapParts templateParts(const Map& map, bool withCells) {
@@ -52,12 +55,12 @@ Result<std::string> ownText(const Quilt& quilt, const Target& target, const Map&
 // The files that come of one map, or of the whole quilt.
 class Making {
  public:
-  Making(MapPainter& painter, const Quilt& quilt, const Target& target, const FilePut& put, std::vector<std::string>& lacks)
-      : painter_(painter), quilt_(quilt), target_(target), put_(put), lacks_(lacks) {}
+  Making(MapPainter& painter, const Quilt& quilt, const Target& target, const FilePuts& puts, std::vector<std::string>& lacks, Progress* progress = nullptr)
+      : painter_(painter), quilt_(quilt), target_(target), puts_(puts), lacks_(lacks), progress_(progress) {}
 
   Result<void> ofMap(const Map& map) {
     switch (target_.form) {
-      case TargetForm::json: return putExchangeMap(painter_, quilt_, map, cellsAsFromName(target_.cells).value_or(CellsAs::plain), put_, lacks_);
+      case TargetForm::json: return putExchangeMap(painter_, quilt_, map, cellsAsFromName(target_.cells).value_or(CellsAs::plain), puts_, lacks_);
       case TargetForm::csv: return tables(map);
       case TargetForm::png: return pictures(map);
       case TargetForm::ora: return put(map.folder + ".ora", openRaster(painter_, quilt_, map));
@@ -74,10 +77,10 @@ class Making {
 
   Result<void> ofQuilt() {
     switch (target_.form) {
-      case TargetForm::json: return putExchangeQuilt(painter_, quilt_, put_, lacks_);
-      case TargetForm::svg: return put_("board.svg", boardDrawing(painter_, quilt_, ViewScale{1}));
+      case TargetForm::json: return putExchangeQuilt(painter_, quilt_, puts_, lacks_);
+      case TargetForm::svg: return puts_.whole("board.svg", boardDrawing(painter_, quilt_, ViewScale{1}));
       case TargetForm::sheet: return sheets();
-      case TargetForm::links: return put_("links.json", writeJson(linkGraph(quilt_)));
+      case TargetForm::links: return puts_.whole("links.json", writeJson(linkGraph(quilt_)));
       default: return {};
     }
   }
@@ -130,22 +133,29 @@ class Making {
   }
 
  private:
-  Result<void> put(const std::string& path, const Result<std::string>& bytes) { return bytes ? put_(path, *bytes) : Result<void>(fail(bytes.error())); }
+  Result<void> put(const std::string& path, const Result<std::string>& bytes) { return bytes ? puts_.whole(path, *bytes) : Result<void>(fail(bytes.error())); }
 
   Result<void> tables(const Map& map) {
     for (const Shared<Layer>& layer : map.layers) {
       if (!layer->holdsTiles()) continue;
       const std::string text = csvText(quilt_, map, layer.read(), csvAsFromName(target_.cells).value_or(CsvAs::numbers));
-      if (auto done = put_(joined(map.folder, layer->file + ".csv"), text); !done) return done;
+      if (auto done = puts_.whole(joined(map.folder, layer->file + ".csv"), text); !done) return done;
     }
     return {};
   }
 
   Result<void> pictures(const Map& map) {
     for (const Shown& one : shownOf(map)) {
+      const ViewScale scale{static_cast<double>(target_.scale)};
+      const QRect device = scale.toDevice(one.part);
+      if (std::int64_t{device.width()} * device.height() > kMostHeld) {
+        const MapPart part{quilt_, map, one.runs, scale, device, one.onCloth};
+        if (auto done = puts_.made(one.path, [&](const auto& add) { return streamPng(painter_, part, add, progress_); }); !done) return done;
+        continue;
+      }
       auto picture = drawn(map, one, target_.scale);
       if (!picture) return fail(picture.error());
-      if (auto done = put_(one.path, pngOf(std::move(*picture))); !done) return done;
+      if (auto done = puts_.whole(one.path, pngOf(std::move(*picture))); !done) return done;
     }
     return {};
   }
@@ -153,7 +163,7 @@ class Making {
   Result<void> sheets() {
     TileUses uses;
     for (const Map* map : mapsOf(quilt_, target_)) {
-      for (const auto& [tile, count] : usesWithin(*map)) uses[tile] += count;
+      for (const auto& [which, count] : usesWithin(*map)) uses[which] += count;
     }
     const auto numbers = exchangeNumbers(quilt_);
     for (const Shared<Sheet>& sheet : quilt_.sheets()) {
@@ -161,14 +171,14 @@ class Making {
       const auto number = numbers.find(sheet->id);
       const auto tiles = slot ? usedTiles(sheet.read(), uses, *slot) : std::set<std::uint32_t>();
       if (tiles.empty() || number == numbers.end()) continue;
-      const auto packed = packedSheet(sheet.read(), painter_.pictures().picture(sheet.read()), tiles, target_);
+      const auto packed = packedSheet(sheet.read(), painter_.pictures().picture(sheet.read()), inOrder(sheet.read(), tiles, uses, *slot, target_), target_);
       if (!packed && packed.error().cause == Error::Cause::missing) {
         lacks_.push_back("The picture of the sheet “" + sheet->name + "” is missing");
         continue;
       }
       if (!packed) return fail(packed.error());
-      if (auto done = put_(sheet->file + ".png", pngOf(packed->picture)); !done) return done;
-      if (auto done = put_(sheet->file + ".json", writeJson(packedPlaces(sheet.read(), number->second, *packed, sheet->file + ".png", target_.bleed))); !done) return done;
+      if (auto done = puts_.whole(sheet->file + ".png", pngOf(packed->picture)); !done) return done;
+      if (auto done = puts_.whole(sheet->file + ".json", writeJson(packedPlaces(sheet.read(), number->second, *packed, sheet->file + ".png", target_.bleed))); !done) return done;
     }
     return {};
   }
@@ -176,8 +186,9 @@ class Making {
   MapPainter& painter_;
   const Quilt& quilt_;
   const Target& target_;
-  const FilePut& put_;
+  const FilePuts& puts_;
   std::vector<std::string>& lacks_;
+  Progress* progress_;
 };
 
 // All that decides what comes out beside the quilt.
@@ -222,9 +233,9 @@ Result<TargetDone> exportTarget(Disk& disk, MapPainter& painter, const Quilt& qu
   if (auto why = whyNoNames(quilt, target)) return fail(std::move(*why));
   TargetDone done;
   ExportFolder folder(disk, ask.folder, ask.keepsBooks ? target.id.text() : std::string(), progress);
-  const FilePut put = [&](const std::string& path, const std::string& bytes) { return folder.put(path, bytes); };
-  Making making(painter, quilt, target, put, done.lacks);
-  const ExportStates states(quilt, howOf(target));
+  const FilePuts puts = folder.puts();
+  Making making(painter, quilt, target, puts, done.lacks, progress);
+  const ExportStates states(quilt, howOf(target), target.form == TargetForm::own);
   const auto maps = mapsOf(quilt, target);
   if (progress) progress->expect(static_cast<std::int64_t>(maps.size()) + 1);
   const auto write = [&](const std::string& owner, const std::string& name, const std::string& state, const std::function<Result<void>()>& make) -> Result<bool> {
@@ -278,8 +289,8 @@ TargetSample sampleOf(MapPainter& painter, const Quilt& quilt, const Target& tar
     sample.text = bytes.substr(0, kLongestSample);
     return fail(Error::Cause::cancelled, "it was looked at");
   };
-  const FilePut put = stop;
-  Making making(painter, quilt, target, put, lacks);
+  const FilePuts puts{stop, [&](const std::string& path, const FileMaking& make) { return make([&](std::string_view piece) { return stop(path, std::string(piece)); }); }};
+  Making making(painter, quilt, target, puts, lacks);
   const bool isPicture = target.form == TargetForm::png || target.form == TargetForm::ora || target.form == TargetForm::svg;
   if (!map && hasMapFiles(target.form)) {
     sample.wrong = "There is no map to write";
@@ -288,7 +299,7 @@ TargetSample sampleOf(MapPainter& painter, const Quilt& quilt, const Target& tar
   if (isPicture) {
     Target whole = target;
     if (target.form != TargetForm::png) whole.of = PictureOf::map;
-    Making looking(painter, quilt, whole, put, lacks);
+    Making looking(painter, quilt, whole, puts, lacks);
     const auto shown = looking.shownOf(*map);
     if (shown.empty()) return sample;
     sample.file = target.form == TargetForm::png ? shown.front().path : map->folder + "." + std::string(targetFormName(target.form));
@@ -299,7 +310,10 @@ TargetSample sampleOf(MapPainter& painter, const Quilt& quilt, const Target& tar
     else sample.wrong = picture.error().text();
     return sample;
   }
-  const auto done = hasMapFiles(target.form) ? making.ofMap(*map) : making.ofQuilt();
+  // The first rows of a table are enough.
+  Map shown = map ? *map : Map();
+  if (target.form == TargetForm::csv) shown.bounds.y1 = std::min(shown.bounds.y1, shown.bounds.y0 + kRowsShown);
+  const auto done = hasMapFiles(target.form) ? making.ofMap(shown) : making.ofQuilt();
   if (!done && sample.file.empty()) {
     sample.wrong = done.error().reason + (done.error().line > 0 ? ", line " + std::to_string(done.error().line) : "");
     sample.line = done.error().line;

@@ -320,7 +320,8 @@ TEST(TargetExport, PackedTilesStandApartAndTheirRimsAreDrawnOn) {
     how.powersOfTwo = *rc::gen::arbitrary<bool>();
     const QImage picture = noise.pictures.picture(sheet);
     const auto used = usedTiles(sheet, usesIn(noise.quilt), noise.slot);
-    const auto packed = packedSheet(sheet, picture, used, how);
+    how.order = *rc::gen::element<std::string>("", "name", "use");
+    const auto packed = packedSheet(sheet, picture, inOrder(sheet, used, usesIn(noise.quilt), noise.slot, how), how);
     RC_ASSERT(packed.has_value());
     RC_ASSERT(packed->places.size() == used.size());
     const auto isPower = [](int side) { return (side & (side - 1)) == 0; };

@@ -238,18 +238,11 @@ void EdgingBench::open(Id edging) {
   edging_ = edging;
   brush_.reset();
   standIns_->setChecked(false);
-  place();
+  coverMap({420, 280});
   show();
   raise();
   refresh();
   patch_->setFocus(Qt::OtherFocusReason);
-}
-
-void EdgingBench::place() {
-  parentWidget()->layout()->activate();
-  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
-  const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
-  setGeometry(kGap, kGap, std::max(420, parentWidget()->width() - 2 * kGap), std::max(280, room));
 }
 
 void EdgingBench::refresh() {
@@ -474,7 +467,7 @@ void EdgingBench::keyPressEvent(QKeyEvent* event) {
 }
 
 bool EdgingBench::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) coverMap({420, 280});
   return false;
 }
 

@@ -50,7 +50,6 @@ class EdgingBench : public Card {
   void refreshMaterials(const Edging& edging);
   void refreshCoverage(const Edging& edging);
   void showBrush();
-  void place();
   void sayOf(std::optional<CellPos> cell);
   void askAt(CellPos cell);
   void tell(CellPos cell, const TileId& tile, Turn turn);

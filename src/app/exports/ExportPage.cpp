@@ -21,15 +21,40 @@ constexpr int kOutputHeight = 72;  // logical pixels
 
 }  // namespace
 
+void CardRows::setCards(std::vector<QWidget*> cards) {
+  cards_ = std::move(cards);
+  arrange();
+}
+
+void CardRows::arrange() {
+  const int across = std::max(1, (width() + kGap) / (TargetCard::kWidth + kGap));
+  int top = 0;
+  for (std::size_t from = 0; from < cards_.size(); from += static_cast<std::size_t>(across)) {
+    const std::size_t end = std::min(cards_.size(), from + static_cast<std::size_t>(across));
+    int high = 0;
+    for (std::size_t i = from; i < end; ++i) {
+      cards_[i]->ensurePolished();
+      cards_[i]->layout()->activate();
+      high = std::max({high, cards_[i]->layout()->totalHeightForWidth(TargetCard::kWidth), cards_[i]->layout()->totalMinimumSize().height()});
+    }
+    for (std::size_t i = from; i < end; ++i) cards_[i]->setGeometry(static_cast<int>(i - from) * (TargetCard::kWidth + kGap), top, TargetCard::kWidth, high);
+    top += high + kGap;
+  }
+  setMinimumHeight(top);
+}
+
+void CardRows::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  arrange();
+}
+
 ExportPage::ExportPage(Exports* exports, QWidget* parent) : Card(parent), exports_(exports) {
   setObjectName(QStringLiteral("export-page"));
   setAccessibleName(tr("Export: what goes out to the game"));
   makeCard(this);
   QLayout* head = makeCardHead(this, makeTitle(tr("Out to the game"), this), "export-page-close");
   pages_ = new QStackedWidget(this);
-  list_ = new QWidget;
-  auto* flow = new SentenceLayout({}, kGap);
-  list_->setLayout(flow);
+  list_ = new CardRows;
   forms_ = buildForms();
   scroll_ = new QScrollArea(this);
   scroll_->setFrameShape(QFrame::NoFrame);
@@ -50,9 +75,10 @@ ExportPage::ExportPage(Exports* exports, QWidget* parent) : Card(parent), export
   layout->addWidget(pages_, 1);
   layout->addWidget(buildFoot());
   connect(exports_, &Exports::changed, this, [this] {
-    if (!isVisible()) return;
-    refresh(false);
-    refreshCommand();
+    if (isVisible()) refresh(false);
+  });
+  connect(exports_, &Exports::outputChanged, this, [this] {
+    if (isVisible()) refreshCommand();
   });
   parent->installEventFilter(this);
   hide();
@@ -125,7 +151,10 @@ void ExportPage::setSession(Session* session) {
   session_ = session;
   form_->setSession(session);
   for (TargetCard* card : cards_) delete card;
+  for (OfferCard* card : offers_) delete card;
   cards_.clear();
+  offers_.clear();
+  list_->setCards({});
   if (!session_) return;
   connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
     if (isVisible() && (change.any<Target>() || change.any<Map>() || change.any<Sheet>())) refresh(true);
@@ -134,7 +163,7 @@ void ExportPage::setSession(Session* session) {
 
 void ExportPage::open() {
   if (!session_) return;
-  place();
+  coverMap({420, 320});
   showCards();
   show();
   raise();
@@ -145,32 +174,33 @@ void ExportPage::open() {
   next->setFocus(Qt::OtherFocusReason);
 }
 
-void ExportPage::place() {
-  parentWidget()->layout()->activate();
-  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
-  const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
-  setGeometry(kGap, kGap, std::max(420, parentWidget()->width() - 2 * kGap), std::max(320, room));
-}
-
 void ExportPage::refresh(bool looks) {
   const auto& targets = session_->quilt().all<Target>();
   const bool same = cards_.size() == targets.size() && std::equal(cards_.begin(), cards_.end(), targets.begin(), [](const TargetCard* card, const Shared<Target>& one) { return card->target() == one->id; });
-  if (!same) {
-    for (TargetCard* card : cards_) {
-      card->hide();
-      card->deleteLater();
-    }
+  const bool offers = targets.empty() && offers_.empty();
+  if (!same || offers) {
+    for (QWidget* card : std::vector<QWidget*>(cards_.begin(), cards_.end())) card->hide(), card->deleteLater();
+    for (QWidget* card : std::vector<QWidget*>(offers_.begin(), offers_.end())) card->hide(), card->deleteLater();
     cards_.clear();
+    offers_.clear();
     for (const Shared<Target>& one : targets) {
       auto* card = new TargetCard(session_, exports_, one->id, list_);
       connect(card, &TargetCard::formWanted, this, &ExportPage::showForm);
       connect(card, &TargetCard::said, this, &ExportPage::said);
-      list_->layout()->addWidget(card);
-      card->show();
       cards_.push_back(card);
+    }
+    for (const TargetForm form : kTargetForms) {
+      if (!targets.empty()) break;
+      auto* offer = new OfferCard(session_, form, list_);
+      connect(offer, &OfferCard::wanted, this, [this, form] { add(form); });
+      offers_.push_back(offer);
     }
   }
   for (TargetCard* card : cards_) card->refresh(looks || !same);
+  std::vector<QWidget*> shown(cards_.begin(), cards_.end());
+  shown.insert(shown.end(), offers_.begin(), offers_.end());
+  for (QWidget* card : shown) card->show();
+  list_->setCards(std::move(shown));
   all_->setEnabled(!targets.empty());
 }
 
@@ -186,10 +216,7 @@ void ExportPage::refreshCommand() {
 
 void ExportPage::add(TargetForm form) {
   Target target = newTarget(session_->quilt(), form);
-  if (form == TargetForm::own) {
-    const auto gallery = FormView::gallery();
-    if (!gallery.empty()) target.text = gallery.front().text.toStdString(), target.ending = '.' + gallery.front().file.section(QLatin1Char('.'), 1, 1).toStdString();
-  }
+  if (form == TargetForm::own) begunOwn(target);
   TargetAdded added = addTarget(session_->quilt(), std::move(target), session_->work().ids());
   if (added.target.empty()) return Q_EMIT said(tr("A quilt holds at most 256 targets."));
   session_->quiltStep(tr("New target"), std::move(added.quilt));
@@ -197,7 +224,7 @@ void ExportPage::add(TargetForm form) {
   if (form == TargetForm::own) return showForm(added.target);
   for (TargetCard* card : cards_) {
     if (card->target() != added.target) continue;
-    list_->layout()->activate();
+    list_->arrange();
     scroll_->ensureWidgetVisible(card);
     if (auto* write = card->findChild<QToolButton*>(QStringLiteral("target-write-") + QString::fromStdString(added.target.text()))) write->setFocus(Qt::OtherFocusReason);
   }
@@ -227,7 +254,7 @@ void ExportPage::keyPressEvent(QKeyEvent* event) {
 }
 
 bool ExportPage::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) coverMap({420, 320});
   return Card::eventFilter(watched, event);
 }
 

@@ -17,6 +17,24 @@
 
 namespace uq {
 
+// Cards of one width side by side, row by row; each row as high as its highest card, so that a card never moves because another one in
+// its row says more.
+class CardRows : public QWidget {
+  Q_OBJECT
+
+ public:
+  using QWidget::QWidget;
+  void setCards(std::vector<QWidget*> cards);
+  // After what a card says has changed.
+  void arrange();
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  std::vector<QWidget*> cards_;
+};
+
 class ExportPage : public Card {
   Q_OBJECT
 
@@ -45,15 +63,15 @@ class ExportPage : public Card {
   void add(TargetForm form);
   void showForm(Id target);
   void showCards();
-  void place();
 
   Session* session_ = nullptr;
   Exports* exports_;
   QStackedWidget* pages_;
-  QWidget* list_;
+  CardRows* list_;
   QScrollArea* scroll_;
   QWidget* forms_;
   std::vector<TargetCard*> cards_;  // as the quilt lists them
+  std::vector<OfferCard*> offers_;  // while there is none
   FormView* form_;
   QLineEdit* command_;
   QPlainTextEdit* output_;

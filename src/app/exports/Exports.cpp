@@ -47,9 +47,10 @@ Sum writeAll(Disk& disk, const Quilt& quilt, const SheetPictures& pictures, cons
 }  // namespace
 
 Exports::Exports(LongWork* work, QObject* parent) : QObject(parent), work_(work) {}
+Exports::~Exports() { leaveCommand(); }
 
 void Exports::setSession(Session* session) {
-  stopCommand();
+  leaveCommand();
   session_ = session;
   output_.clear();
   places_ = session_ ? exportPlaces(*session_->disk(), session_->folder()) : ExportPlaces();
@@ -109,7 +110,8 @@ QString Exports::write(const std::vector<Id>& targets) {
   const QString where = going.size() == 1 ? QDir::toNativeSeparators(QString::fromStdString(going.front().folder)) : tr("%1 folders").arg(going.size());
   work_->start<Sum>(
       LongWork::Kind::look, going.size() == 1 ? tr("Exporting %1…").arg(QString::fromStdString(going.front().target.name)) : tr("Exporting %1 targets…").arg(going.size()),
-      [disk = session_->disk(), quilt = session_->quilt(), pictures = session_->painter().pictures(), going](Progress& progress) { return writeAll(*disk, quilt, pictures, going, progress); },
+      // What a hand has under way is not done yet.
+      [disk = session_->disk(), quilt = session_->undoLine().inGesture() ? session_->undoLine().beforeGesture() : session_->quilt(), pictures = session_->painter().pictures(), going](Progress& progress) { return writeAll(*disk, quilt, pictures, going, progress); },
       [this, where](const Sum& sum) {
         QString line = sum.written.empty() ? tr("Nothing had changed in %1").arg(where) : tr("%n file(s) written into %1", nullptr, static_cast<int>(sum.written.size())).arg(where);
         if (!sum.removed.empty()) line += tr(", %n of maps that are gone removed", nullptr, static_cast<int>(sum.removed.size()));
@@ -146,7 +148,7 @@ void Exports::afterSaving(const QStringList& maps) {
   running->setWorkingDirectory(QString::fromStdString(session_->folder()));
   connect(running, &QProcess::readyReadStandardOutput, this, [this, running] {
     output_ = (output_ + QString::fromUtf8(running->readAllStandardOutput())).right(kMostOutput);
-    Q_EMIT changed();
+    Q_EMIT outputChanged();
   });
   const auto ended = [this, running](const QString& why) {
     if (command_ != running) return;
@@ -156,7 +158,7 @@ void Exports::afterSaving(const QStringList& maps) {
       output_ += QLatin1Char('\n') + why;
       Q_EMIT commandFailed(why);
     }
-    Q_EMIT changed();
+    Q_EMIT outputChanged();
   };
   connect(running, &QProcess::finished, this, [ended](int code, QProcess::ExitStatus status) {
     ended(status == QProcess::CrashExit ? tr("It was ended from outside") : code != 0 ? tr("It ended with the code %1").arg(code) : QString());
@@ -166,7 +168,15 @@ void Exports::afterSaving(const QStringList& maps) {
   });
   // The line, and after it the maps as single arguments, whatever they are called.
   running->start(QStringLiteral("/bin/sh"), QStringList{QStringLiteral("-c"), QString::fromStdString(places_.command) + QStringLiteral(" \"$@\""), QStringLiteral("urban-quilt")} + maps);
-  Q_EMIT changed();
+  Q_EMIT outputChanged();
+}
+
+void Exports::leaveCommand() {
+  if (!command_) return;
+  QProcess* running = std::exchange(command_, nullptr);
+  running->disconnect(this);
+  running->setParent(nullptr);
+  connect(running, &QProcess::finished, running, &QObject::deleteLater);
 }
 
 void Exports::stopCommand() {

@@ -22,6 +22,7 @@ class Exports : public QObject {
 
  public:
   Exports(LongWork* work, QObject* parent);
+  ~Exports() override;
 
   void setSession(Session* session);  // nullptr: there is none
   const ExportPlaces& places() const { return places_; }
@@ -47,11 +48,14 @@ class Exports : public QObject {
   void began();
   void said(const QString& line);  // what was written
   void failed(const uq::Error& error);
-  void changed();                  // places or output
+  void changed();                  // places, or what was written
+  void outputChanged();
   void commandFailed(const QString& why);
 
  private:
   void keepPlaces();
+  // Nobody listens to the command any more; it goes on.
+  void leaveCommand();
 
   LongWork* work_;
   Session* session_ = nullptr;

@@ -13,6 +13,9 @@
 #include "app/workroom/Session.h"
 #include "core/edit/Targets.h"
 
+// Outside of every namespace, as Qt wants it.
+static void loadForms() { Q_INIT_RESOURCE(forms); }
+
 namespace uq {
 
 namespace {
@@ -34,6 +37,7 @@ QPlainTextEdit* makeText(const char* object, const QString& name, QWidget* paren
 }  // namespace
 
 std::vector<FormView::Example> FormView::gallery() {
+  loadForms();
   std::vector<Example> all;
   const std::pair<const char*, QString> titles[] = {{"level.lua.mustache", tr("Lua table")}, {"level.h.mustache", tr("C array")}, {"level.xml.mustache", tr("XML")}, {"level.ini.mustache", tr("INI")}, {"own.txt.mustache", tr("Your own")}};
   for (const auto& [file, title] : titles) {

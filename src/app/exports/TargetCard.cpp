@@ -5,9 +5,11 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QMenu>
-#include <QPainter>
+#include <QMouseEvent>
 #include <QVBoxLayout>
 
+#include "app/exports/FormView.h"
+#include "app/exports/SamplePicture.h"
 #include "app/look/Icons.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
@@ -20,11 +22,18 @@ namespace uq {
 
 namespace {
 
-constexpr int kSampleHeight = 148;  // logical pixels
+constexpr QSize kSample(TargetCard::kWidth - 2 * kGap - 2, 148);  // logical pixels
 
 std::string object(const char* part, Id target) { return std::string("target-") + part + "-" + target.text(); }
 
 }  // namespace
+
+void begunOwn(Target& target) {
+  const auto gallery = FormView::gallery();
+  if (gallery.empty()) return;
+  target.text = gallery.front().text.toStdString();
+  target.ending = '.' + gallery.front().file.section(QLatin1Char('.'), 1, 1).toStdString();
+}
 
 QString formTitle(TargetForm form) {
   switch (form) {
@@ -89,7 +98,7 @@ TargetCard::TargetCard(Session* session, Exports* exports, Id target, QWidget* p
   form_ = makeSoftLabel(this);
   sample_ = new QLabel(this);
   sample_->setObjectName(QString::fromStdString(object("sample", target)));
-  sample_->setFixedHeight(kSampleHeight);
+  sample_->setFixedHeight(kSample.height());
   sample_->setAccessibleName(tr("The beginning of what comes out"));
   file_ = makeSoftLabel(this);
   file_->setObjectName(QString::fromStdString(object("file", target)));
@@ -191,7 +200,11 @@ QLayout* TargetCard::buildOptions() {
       columns_->setToolTip(tr("0: as square as may be"));
       bleed_ = number("bleed", tr("Pixels by which rims are drawn on"), 0, kMostBleed, &Target::bleed);
       powers_ = flag("powers", tr("sides as powers of two"), &Target::powersOfTwo);
-      return new SentenceLayout({columns_, word(tr("tiles in a row, rims drawn on by")), bleed_, word(tr("px,")), powers_});
+      order_ = choice("order", tr("Order of the tiles"), {tr("by number"), tr("by name"), tr("by use")}, [this](int index) {
+        static constexpr const char* kNames[] = {"", "name", "use"};
+        change(tr("Order of the tiles"), [&](Target& next) { next.order = kNames[index]; });
+      });
+      return new SentenceLayout({word(tr("Tiles")), order_, word(tr(",")), columns_, word(tr("in a row, rims drawn on by")), bleed_, word(tr("px,")), powers_});
     case TargetForm::own: {
       auto* form = makePlainButton(object("form", target_).c_str(), this);
       form->setText(tr("Write the form…"));
@@ -248,6 +261,7 @@ void TargetCard::refresh(bool looks) {
   if (of_) of_->setCurrentIndex(static_cast<int>(target->of));
   if (scale_) scale_->setValue(target->scale);
   if (hidden_) hidden_->setChecked(target->hidden);
+  if (order_) order_->setCurrentIndex(target->order == "name" ? 1 : target->order == "use" ? 2 : 0);
   if (columns_) columns_->setValue(target->columns);
   if (bleed_) bleed_->setValue(target->bleed);
   if (powers_) powers_->setChecked(target->powersOfTwo);
@@ -255,15 +269,15 @@ void TargetCard::refresh(bool looks) {
   maps_->setText(target->maps.empty() ? tr("All maps that changed") : maps.size() == 1 ? onButton(QString::fromStdString(maps.front()->name)) : tr("%n map(s)", nullptr, static_cast<int>(maps.size())));
   const QString folder = target->folder.empty() ? QDir::toNativeSeparators(exports_->folderOf(*target)) : QString::fromStdString(target->folder);
   folder_->setText(folder.isEmpty() ? tr("choose a folder…") : onButton(fontMetrics().elidedText(folder, Qt::ElideLeft, 220)));
-  showWords();
+  showWords(looks);
   if (looks) showSample();
 }
 
-void TargetCard::showWords() {
+void TargetCard::showWords(bool looks) {
   const Target* target = now();
   QStringList lines;
-  const auto maps = mapsOf(session_->quilt(), *target);
-  if (const std::string lost = lossesInWords(session_->quilt(), maps, target->form); !lost.empty()) lines << tr("No place for %1.").arg(QString::fromStdString(lost));
+  if (looks) lost_ = QString::fromStdString(lossesInWords(session_->quilt(), mapsOf(session_->quilt(), *target), target->form));
+  if (!lost_.isEmpty()) lines << tr("No place for %1.").arg(lost_);
   const QString folder = exports_->folderOf(*target);
   if (!folder.isEmpty()) {
     for (const ExportFolder::Gone& gone : goneFrom(*session_->disk(), session_->quilt(), *target, folder.toStdString())) {
@@ -275,33 +289,36 @@ void TargetCard::showWords() {
 }
 
 void TargetCard::showSample() {
-  const Target* target = now();
-  const auto maps = mapsOf(session_->quilt(), *target);
-  // The map that is worked on, where it goes out.
-  const Map* map = session_->map();
-  if (!map || std::find(maps.begin(), maps.end(), map) == maps.end()) map = maps.empty() ? nullptr : maps.front();
-  const double ratio = devicePixelRatioF();
-  const QSize room((QSizeF(kWidth - 2 * kGap - 2, kSampleHeight) * ratio).toSize());
-  const TargetSample sample = sampleOf(session_->painter(), session_->quilt(), *target, map ? map->id : Id(), room);
-  file_->setText(fontMetrics().elidedText(sample.wrong.empty() ? QString::fromStdString(sample.file) : QString::fromStdString(sample.wrong), Qt::ElideMiddle, kWidth - 2 * kGap - 2));
-  QPixmap shown(room);
-  shown.setDevicePixelRatio(ratio);
-  shown.fill(Theme::current().paper.darker(104));
-  QPainter painter(&shown);
-  if (!sample.picture.isNull()) {
-    const QSizeF size = QSizeF(sample.picture.size()) / ratio;
-    painter.fillRect(QRectF(QPointF(), QSizeF(room) / ratio), Theme::current().surround);
-    painter.drawImage(QRectF(QPointF((room.width() / ratio - size.width()) / 2, (kSampleHeight - size.height()) / 2), size), sample.picture);
-  } else {
-    QFont fixed(QStringLiteral("DejaVu Sans Mono"));
-    fixed.setStyleHint(QFont::Monospace);
-    fixed.setPixelSize(11);
-    painter.setFont(fixed);
-    painter.setPen(sample.wrong.empty() ? Theme::current().ink : Theme::current().madder);
-    painter.drawText(QRectF(6, 4, room.width() / ratio - 8, kSampleHeight - 4), Qt::AlignLeft | Qt::AlignTop, QString::fromStdString(sample.wrong.empty() ? sample.text.substr(0, 3000) : sample.wrong));
-  }
-  painter.end();
-  sample_->setPixmap(shown);
+  const SamplePicture sample = samplePicture(*session_, *now(), kSample, devicePixelRatioF());
+  file_->setText(fontMetrics().elidedText(sample.file, Qt::ElideMiddle, kSample.width()));
+  sample_->setPixmap(sample.pixmap);
+}
+
+OfferCard::OfferCard(Session* session, TargetForm form, QWidget* parent) : QFrame(parent) {
+  setObjectName(QString::fromStdString("export-offer-" + std::string(targetFormName(form))));
+  makeCard(this);
+  setFixedWidth(TargetCard::kWidth);
+  auto* sample = new QLabel(this);
+  sample->setFixedHeight(kSample.height());
+  Target target = newTarget(session->quilt(), form);
+  if (form == TargetForm::own) begunOwn(target);
+  sample->setPixmap(samplePicture(*session, target, kSample, devicePixelRatioF()).pixmap);
+  auto* words = makeSoftLabel(this);
+  words->setText(formWords(form));
+  auto* button = makePlainButton((objectName() + QStringLiteral("-button")).toStdString().c_str(), this);
+  button->setText(formTitle(form));
+  connect(button, &QToolButton::clicked, this, &OfferCard::wanted);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(kGap, kGap, kGap, kGap);
+  layout->setSpacing(kGap / 2);
+  layout->addWidget(button, 0, Qt::AlignLeft);
+  layout->addWidget(words);
+  layout->addWidget(sample);
+  setCursor(Qt::PointingHandCursor);
+}
+
+void OfferCard::mouseReleaseEvent(QMouseEvent* event) {
+  if (event->button() == Qt::LeftButton && rect().contains(event->position().toPoint())) Q_EMIT wanted();
 }
 
 }  // namespace uq

@@ -17,6 +17,8 @@ namespace uq {
 // What a form is called, and what it gives, in a line.
 QString formTitle(TargetForm form);
 QString formWords(TargetForm form);
+// A form of one's own as it begins: the first of the gallery.
+void begunOwn(Target& target);
 
 class TargetCard : public QFrame {
   Q_OBJECT
@@ -42,7 +44,8 @@ class TargetCard : public QFrame {
   void fillMaps();
   void chooseFolder();
   void showSample();
-  void showWords();
+  // What is lost is counted anew where `looks`.
+  void showWords(bool looks);
 
   Session* session_;
   Exports* exports_;
@@ -55,13 +58,29 @@ class TargetCard : public QFrame {
   QComboBox* of_ = nullptr;
   NumberField* scale_ = nullptr;
   QToolButton* hidden_ = nullptr;
+  QComboBox* order_ = nullptr;
   NumberField* columns_ = nullptr;
   NumberField* bleed_ = nullptr;
   QToolButton* powers_ = nullptr;
   QToolButton* maps_;
   QToolButton* folder_;
   QLabel* words_;
+  QString lost_;
   QToolButton* write_;
+};
+
+// A form that a quilt has no target of yet, with what would come out of it.
+class OfferCard : public QFrame {
+  Q_OBJECT
+
+ public:
+  OfferCard(Session* session, TargetForm form, QWidget* parent);
+
+ Q_SIGNALS:
+  void wanted();
+
+ protected:
+  void mouseReleaseEvent(QMouseEvent* event) override;
 };
 
 }  // namespace uq

@@ -147,7 +147,7 @@ void FilmView::began(std::vector<FilmState> states) {
   moment_->setRange(0, static_cast<int>(states_.size()) - 1);
   moment_->setValue(0);
   goTo(0);
-  place();
+  coverMap({420, 320});
   Card::show();
   raise();
   screen_->setFocus(Qt::OtherFocusReason);
@@ -198,13 +198,6 @@ void FilmView::write(bool asFrames) {
       });
 }
 
-void FilmView::place() {
-  parentWidget()->layout()->activate();
-  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
-  const int room = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
-  setGeometry(kGap, kGap, std::max(420, parentWidget()->width() - 2 * kGap), std::max(320, room));
-}
-
 void FilmView::keyPressEvent(QKeyEvent* event) {
   switch (event->key()) {
     case Qt::Key_Escape: hide(); break;
@@ -219,7 +212,7 @@ void FilmView::keyPressEvent(QKeyEvent* event) {
 }
 
 bool FilmView::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) place();
+  if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) coverMap({420, 320});
   return Card::eventFilter(watched, event);
 }
 

@@ -67,7 +67,6 @@ class FilmView : public Card {
   void play(bool on);
   void goTo(int state);
   void write(bool asFrames);
-  void place();
 
   LongWork* work_;
   Session* session_ = nullptr;

@@ -1,5 +1,9 @@
 #include "app/look/Card.h"
 
+#include <QLayout>
+
+#include "app/look/Theme.h"
+
 namespace uq {
 
 bool Card::focusNextPrevChild(bool next) {
@@ -13,6 +17,13 @@ bool Card::focusNextPrevChild(bool next) {
     return true;
   } while (at != from);
   return true;
+}
+
+void Card::coverMap(QSize least) {
+  parentWidget()->layout()->activate();
+  const auto* tape = parentWidget()->findChild<QWidget*>(QStringLiteral("tape"));
+  const int high = (tape ? tape->y() : parentWidget()->height()) - 2 * kGap;
+  setGeometry(kGap, kGap, std::max(least.width(), parentWidget()->width() - 2 * kGap), std::max(least.height(), high));
 }
 
 }  // namespace uq

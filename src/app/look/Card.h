@@ -14,6 +14,8 @@ class Card : public QFrame {
 
  protected:
   bool focusNextPrevChild(bool next) override;
+  // Lies over all of its parent above the tape, at least so large.
+  void coverMap(QSize least);
 };
 
 }  // namespace uq

@@ -15,7 +15,7 @@ namespace uq {
 
 namespace {
 
-constexpr QSize kPicture(232, 150);  // logical pixels
+constexpr QSize kPicture(158, 108);  // logical pixels
 constexpr int kSquares = 8;          // in which the cut is shown, across
 
 // A small version of a picture on the disk, read no larger than it is shown.
@@ -54,6 +54,20 @@ QPixmap hungPicture(Session& session, const QImage& picture) {
   return shown;
 }
 
+// As a piece of cloth on the Board.
+QPixmap mapPicture(const QImage& picture) {
+  QPixmap shown(kPicture);
+  const Theme& theme = Theme::current();
+  shown.fill(theme.cloth);
+  QPainter painter(&shown);
+  const QSizeF size = QSizeF(picture.size()).scaled(QSizeF(kPicture) * 0.8, Qt::KeepAspectRatio);
+  const QRectF box(QPointF((kPicture.width() - size.width()) / 2, (kPicture.height() - size.height()) / 2), size);
+  painter.fillRect(box, theme.surround);
+  painter.drawImage(box, picture);
+  drawStitchLines(painter, {QLineF(box.topLeft(), box.topRight()), QLineF(box.topRight(), box.bottomRight()), QLineF(box.bottomRight(), box.bottomLeft()), QLineF(box.bottomLeft(), box.topLeft())}, theme.madder, theme.paper);
+  return shown;
+}
+
 }  // namespace
 
 HangCard::HangCard(QWidget* parent) : Card(parent) {
@@ -80,11 +94,18 @@ HangCard::HangCard(QWidget* parent) : Card(parent) {
     end();
     Q_EMIT hangWanted(paths);
   });
+  map_ = choice("map-of-picture", tr("3  Make a map of it"));
+  connect(map_, &QToolButton::clicked, this, [this] {
+    const QString path = paths_.value(0);
+    end();
+    Q_EMIT mapWanted(path);
+  });
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(kGap * 2, kGap * 2, kGap * 2, kGap * 2);
   layout->setSpacing(kGap * 2);
   layout->addWidget(cut_);
   layout->addWidget(hang_);
+  layout->addWidget(map_);
   hide();
 }
 
@@ -93,6 +114,8 @@ void HangCard::open(Session& session, const QStringList& paths) {
   const QImage picture = smallVersion(paths.front());
   cut_->setIcon(cutPicture(picture));
   hang_->setIcon(hungPicture(session, picture));
+  map_->setIcon(mapPicture(picture));
+  map_->setVisible(paths.size() == 1);
   adjustSize();
   const QSize room = parentWidget()->size();
   move((room.width() - width()) / 2, (room.height() - height()) / 2);
@@ -112,6 +135,9 @@ void HangCard::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Escape: return end();
     case Qt::Key_1: return cut_->click();
     case Qt::Key_2: return hang_->click();
+    case Qt::Key_3:
+      if (map_->isVisible()) map_->click();
+      return;
     default: QFrame::keyPressEvent(event);
   }
 }

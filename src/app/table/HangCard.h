@@ -1,5 +1,5 @@
-// HangCard: asks of pictures that were dropped on the map, by two pictures, whether they are to be cut into tiles or
-// hung behind it as backdrops.
+// HangCard: asks of pictures that were dropped on the map, by pictures, whether they are to be cut into tiles or hung behind it as
+// backdrops, or whether one is the picture of a map, which becomes a map of the tiles that are there.
 #pragma once
 
 #include <QImage>
@@ -22,6 +22,7 @@ class HangCard : public Card {
  Q_SIGNALS:
   void cutWanted(const QStringList& paths);
   void hangWanted(const QStringList& paths);
+  void mapWanted(const QString& path);
   void closed();
 
  protected:
@@ -33,6 +34,7 @@ class HangCard : public Card {
   QStringList paths_;
   QToolButton* cut_;
   QToolButton* hang_;
+  QToolButton* map_;
 };
 
 }  // namespace uq

@@ -29,6 +29,7 @@
 #include "app/workroom/ThreadsCard.h"
 #include "app/workroom/WorkKeeper.h"
 #include "core/edit/Landing.h"
+#include "raster/MapImport.h"
 
 namespace uq {
 
@@ -456,6 +457,8 @@ void Workroom::dropEvent(QDropEvent* event) {
   const bool pictures = isPictureName(first.fileName().toStdString());
   if (isQuilt || (!session_ && !pictures)) {
     openQuilt(paths.front());
+  } else if (session_ && std::all_of(paths.begin(), paths.end(), [](const QString& path) { return isTableName(path.toStdString()); })) {
+    importMap(paths);
   } else if (pictures && session_ && session_->map() &&
              canvas_->geometry().contains(canvas_->parentWidget()->mapFrom(this, event->position().toPoint()))) {
     hideCards();

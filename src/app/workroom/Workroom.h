@@ -121,6 +121,7 @@ class Workroom : public QMainWindow {
   void exportMap();
   // Asks for files, and makes a map of them; what is not recognised is asked about.
   void importMap();
+  void importMap(const QStringList& files);
   void importMap(const MapImportAsk& ask);
   void takeImported(const MapImport& read, const Quilt& base);
   void create(const QString& name, std::function<Result<Quilt>(Progress&)> quilt, const QString& folder,

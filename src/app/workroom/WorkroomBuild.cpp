@@ -168,6 +168,7 @@ void Workroom::buildOverMap(QWidget* middle) {
   connect(hangCard_, &HangCard::closed, canvas_, qOverload<>(&QWidget::setFocus));
   connect(hangCard_, &HangCard::cutWanted, this, &Workroom::bringIn);
   connect(hangCard_, &HangCard::hangWanted, this, &Workroom::hang);
+  connect(hangCard_, &HangCard::mapWanted, this, [this](const QString& path) { importMap(QStringList{path}); });
   // Esc closes a card wherever the keys are.
   for (QWidget* one :
        {static_cast<QWidget*>(canvas_), static_cast<QWidget*>(table()), static_cast<QWidget*>(panel_->found())}) {

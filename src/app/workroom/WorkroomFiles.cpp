@@ -254,6 +254,7 @@ void Workroom::leaveEarly() {
 }
 
 void Workroom::save(const std::function<void()>& next) {
+  exportPage_->form()->take();
   QStringList changed;
   for (const Shared<Map>& map : session_->quilt().maps()) {
     if (!session_->isSaved(map.read())) changed << QString::fromStdString(map->name);
@@ -330,6 +331,7 @@ void Workroom::leaveThen(std::function<void()> next) {
     return;
   }
   if (session_) (void)session_->work().finish();
+  if (session_) exportPage_->form()->take();
   if (!session_ || mayGo()) return next();
   QMessageBox question(this);
   question.setObjectName(QStringLiteral("unsaved-question"));

@@ -42,8 +42,12 @@ void Workroom::importMap() {
   dialog.setLabelText(QFileDialog::Accept, tr("Make a map"));
   dialog.setDirectory(QFileInfo(QString::fromStdString(session_->folder())).absolutePath());
   if (dialog.exec() != QDialog::Accepted || dialog.selectedFiles().isEmpty()) return;
+  importMap(dialog.selectedFiles());
+}
+
+void Workroom::importMap(const QStringList& files) {
   MapImportAsk ask;
-  for (const QString& file : dialog.selectedFiles()) ask.files.push_back(file.toStdString());
+  for (const QString& file : files) ask.files.push_back(file.toStdString());
   ask.grid = proposedMap(session_->quilt(), session_->map(), nullptr).grid;
   importMap(ask);
 }

@@ -63,6 +63,7 @@ std::string whyNoTarget(const Target& target) {
   const bool isCsv = target.form == TargetForm::csv && isOneOf(target.cells, {"", "numbers", "names"});
   if (!target.cells.empty() && !isJson && !isCsv) return "\"cells\" is \"plain\", \"runs\" or \"packed\" of json, \"numbers\" or \"names\" of csv";
   if (target.scale < 1 || target.scale > kLargestTargetScale) return "its pictures are 1 to 16 times as large";
+  if (!isOneOf(target.order, {"", "name", "use"})) return "\"order\" is name or use; without it tiles stand by number";
   if (target.columns < 0 || target.columns > kMostTargetColumns) return "a sheet has at most 256 columns";
   if (target.bleed < 0 || target.bleed > kMostBleed) return "rims are drawn on by at most 16 pixels";
   if (target.text.size() > kLongestTargetText) return "its text is longer than 256 KB";

@@ -46,6 +46,7 @@ struct Target {
   PictureOf of = PictureOf::map;
   int scale = 1;          // 1 .. kLargestTargetScale picture pixels for a map pixel
   bool hidden = false;    // pictures show also what the game hides
+  std::string order;      // of a sheet's tiles: "name" or "use", the most used first; empty: by number
   int columns = 0;        // of a sheet, 0: as many as make it square
   int bleed = 1;          // 0 .. kMostBleed pixels by which the rims of its tiles are drawn on
   bool powersOfTwo = false;  // its sides in pixels

@@ -83,6 +83,44 @@ class FileLock final : public Disk::Lock {
   Descriptor file_;
 };
 
+class FileWriting final : public Disk::Writing {
+ public:
+  FileWriting(Descriptor file, std::string path) : file_(std::move(file)), path_(std::move(path)) {}
+  Result<void> add(std::string_view bytes) override {
+    while (!bytes.empty()) {
+      const auto put = ::write(file_.fd(), bytes.data(), bytes.size());
+      if (put < 0 && errno == EINTR) continue;
+      if (put < 0) return systemError("writing", path_);
+      bytes.remove_prefix(static_cast<std::size_t>(put));
+    }
+    return {};
+  }
+  Result<void> end() override {
+    if (::fsync(file_.fd()) != 0) return systemError("writing", path_);
+    return {};
+  }
+
+ private:
+  Descriptor file_;
+  std::string path_;
+};
+
+// For disks that only write whole files.
+class GatheredWriting final : public Disk::Writing {
+ public:
+  GatheredWriting(Disk& disk, std::string path) : disk_(disk), path_(std::move(path)) {}
+  Result<void> add(std::string_view bytes) override {
+    bytes_ += bytes;
+    return {};
+  }
+  Result<void> end() override { return disk_.write(path_, bytes_); }
+
+ private:
+  Disk& disk_;
+  std::string path_;
+  std::string bytes_;
+};
+
 // The last part of a path, and the folder that holds it: to be used together by the calls that end in "at".
 struct Place {
   Descriptor folder{-1};
@@ -193,23 +231,23 @@ class RealDisk final : public Disk {
   }
 
   Result<void> write(const std::string& path, std::string_view bytes) override {
+    auto file = begin(path);
+    if (!file) return fail(file.error());
+    if (auto put = (*file)->add(bytes); !put) return put;
+    return (*file)->end();
+  }
+
+  Result<std::unique_ptr<Writing>> begin(const std::string& path) override {
     const auto place = placeOf(path, "writing");
     if (!place) return fail(place.error());
     if (place->enclosed && ::unlinkat(place->at, place->name.c_str(), 0) != 0 && errno != ENOENT) {
       return systemError("writing", path);
     }
     const int fresh = place->enclosed ? O_EXCL | O_NOFOLLOW : O_TRUNC;
-    const Descriptor file(
+    Descriptor file(
         ::openat(place->at, place->name.c_str(), O_WRONLY | O_CREAT | O_CLOEXEC | O_NONBLOCK | fresh, 0666));
     if (!file.ok()) return systemError("writing", path);
-    while (!bytes.empty()) {
-      const auto put = ::write(file.fd(), bytes.data(), bytes.size());
-      if (put < 0 && errno == EINTR) continue;
-      if (put < 0) return systemError("writing", path);
-      bytes.remove_prefix(static_cast<std::size_t>(put));
-    }
-    if (::fsync(file.fd()) != 0) return systemError("writing", path);
-    return {};
+    return std::unique_ptr<Writing>(std::make_unique<FileWriting>(std::move(file), path));
   }
 
   Result<void> rename(const std::string& from, const std::string& to) override {
@@ -336,6 +374,8 @@ class RealDisk final : public Disk {
 };
 
 }  // namespace
+
+Result<std::unique_ptr<Disk::Writing>> Disk::begin(const std::string& path) { return std::unique_ptr<Writing>(std::make_unique<GatheredWriting>(*this, path)); }
 
 std::shared_ptr<Disk> realDisk() { return std::make_shared<RealDisk>(); }
 

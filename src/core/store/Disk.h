@@ -56,6 +56,16 @@ class Disk {
   // Makes or overwrites a file and brings it safely to the medium. In an enclosed folder the file is always a new one;
   // what had its name goes.
   virtual Result<void> write(const std::string& path, std::string_view bytes) = 0;
+  // A file that is written piece by piece, as write() does. What was written stays when it is dropped without end().
+  class Writing {
+   public:
+    virtual ~Writing() = default;
+    virtual Result<void> add(std::string_view bytes) = 0;
+    // Brings it safely to the medium; once.
+    virtual Result<void> end() = 0;
+  };
+  // A disk that has no way of its own gathers the bytes until the end.
+  virtual Result<std::unique_ptr<Writing>> begin(const std::string& path);
   // Atomic within a file system.
   virtual Result<void> rename(const std::string& from, const std::string& to) = 0;
   // No Error when there is no such file.

@@ -88,40 +88,40 @@ void addPacked(std::string& out, const CellGrid& cells, const CellRect& area, co
   out.append("\"" + base64(squeezed(bytes)) + "\"");
 }
 
-// The cells of an area, row by row.
+// Some rows of an area.
 template <class NumberOf>
-void addRows(std::string& out, const CellGrid& cells, const CellRect& area, CellsAs as, const NumberOf& numberOf) {
-  if (as == CellsAs::packed) return addPacked(out, cells, area, numberOf);
-  if (as == CellsAs::plain) out.reserve(out.size() + static_cast<std::size_t>(area.count()) * 4);
+void addRows(std::string& out, const ExchangeRows& rows, int from, int to, const NumberOf& numberOf) {
+  const CellRect& area = rows.area;
+  if (rows.as == CellsAs::packed) return addPacked(out, rows.cells, area, numberOf);
+  const auto wide = static_cast<std::size_t>(std::max(area.width(), 0));
+  if (rows.as == CellsAs::plain) out.reserve(out.size() + wide * static_cast<std::size_t>(std::max(to - from, 0)) * 4);
   const auto spelling = std::make_unique<Spelling>();
-  std::vector<std::uint32_t> numbers(static_cast<std::size_t>(area.width()));
-  std::vector<char> row((static_cast<std::size_t>(std::max(area.width(), 0)) * 2 + 1) * Spelling::kLongest);
-  out.append("[");
-  for (int y = area.y0; y < area.y1; ++y) {
+  std::vector<std::uint32_t> numbers(wide);
+  std::vector<char> row((wide * 2 + 1) * Spelling::kLongest);
+  for (int y = from; y < to; ++y) {
     out.append(y == area.y0 ? "\n[" : ",\n[");
-    fillRow(cells, area, y, numberOf, numbers);
-    char* to = row.data();
+    fillRow(rows.cells, area, y, numberOf, numbers);
+    char* end = row.data();
     for (auto at = numbers.begin(); at != numbers.end();) {
-      auto end = at + 1;
-      if (as == CellsAs::runs) {
-        end = std::find_if(end, numbers.end(), [&](std::uint32_t one) { return one != *at; });
-        to = spelling->spell(static_cast<std::uint32_t>(end - at), to);
+      auto next = at + 1;
+      if (rows.as == CellsAs::runs) {
+        next = std::find_if(next, numbers.end(), [&](std::uint32_t one) { return one != *at; });
+        end = spelling->spell(static_cast<std::uint32_t>(next - at), end);
       }
-      to = spelling->spell(*at, to);
-      at = end;
+      end = spelling->spell(*at, end);
+      at = next;
     }
     // Without the last comma.
-    out.append(std::string_view(row.data(), static_cast<std::size_t>(to - row.data() - 1)));
+    out.append(std::string_view(row.data(), static_cast<std::size_t>(end - row.data() - 1)));
     out.append("]");
   }
-  out.append("]");
 }
 
 }  // namespace
 
-void addExchangeRows(std::string& out, const CellGrid& cells, const CellRect& area, CellsAs as, const ExchangeCells* numbers) {
-  if (numbers) return addRows(out, cells, area, as, [&](Cell cell) { return numbers->numberOf(cell); });
-  addRows(out, cells, area, as, [](Cell cell) { return static_cast<std::uint32_t>(NumberGrid::numberOf(cell)); });
+void addExchangeRows(std::string& out, const ExchangeRows& rows, int from, int to) {
+  if (rows.numbers) return addRows(out, rows, from, to, [&](Cell cell) { return rows.numbers->numberOf(cell); });
+  addRows(out, rows, from, to, [](Cell cell) { return static_cast<std::uint32_t>(NumberGrid::numberOf(cell)); });
 }
 
 }  // namespace uq

@@ -9,7 +9,14 @@
 
 namespace uq {
 
+// The rows `from` to `to` (without it) of an area, between the brackets of the list; packed all of the area, whatever is said of rows.
 // `numbers`: what cells are called; nullptr for a grid of plain numbers, such as lifts.
-void addExchangeRows(std::string& out, const CellGrid& cells, const CellRect& area, CellsAs as, const ExchangeCells* numbers);
+struct ExchangeRows {
+  const CellGrid& cells;
+  CellRect area;
+  CellsAs as = CellsAs::plain;
+  const ExchangeCells* numbers = nullptr;
+};
+void addExchangeRows(std::string& out, const ExchangeRows& rows, int from, int to);
 
 }  // namespace uq

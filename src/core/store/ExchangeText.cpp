@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <set>
+#include <thread>
 
 #include "core/base/InShares.h"
 #include "core/edit/MapFacts.h"
@@ -199,27 +200,70 @@ Json stepJson(const Map& map, const ExchangeStep& step) {
   return one;
 }
 
+// The text of a map, of which the cells are spelt later, band by band and several at once: they are nearly all of it.
 class Out {
  public:
-  void add(std::string_view text) { text_ += text; }
+  void add(std::string_view text) {
+    text_ += text;
+    last_ = text.back();
+  }
   // The text of a value without the line feed after it.
   void value(const Json& json) {
     std::string text = writeJson(json);
     while (!text.empty() && text.back() == '\n') text.pop_back();
-    text_ += text;
+    add(text);
   }
   void field(std::string_view name, const Json& json) {
-    text_ += text_.back() == '{' ? "\n\"" : ",\n\"";
-    text_ += name;
-    text_ += "\": ";
+    add(last_ == '{' ? "\n\"" : ",\n\"");
+    add(name);
+    add("\": ");
     value(json);
   }
-  void expect(std::size_t bytes) { text_.reserve(text_.size() + bytes); }
-  void rows(const CellGrid& cells, const CellRect& area, CellsAs as, const ExchangeCells* numbers) { addExchangeRows(text_, cells, area, as, numbers); }
-  std::string take() { return std::move(text_); }
+  void rows(const ExchangeRows& rows) {
+    if (rows.as != CellsAs::packed) add("[");
+    const int all = rows.area.y1 - rows.area.y0;
+    const int band = rows.as == CellsAs::packed ? std::max(1, all) : std::max(1, kCellsOfBand / std::max(1, rows.area.width()));
+    for (int y = rows.area.y0; y < rows.area.y1 || (all <= 0 && y == rows.area.y0 && rows.as == CellsAs::packed); y += band) {
+      bands_.push_back({std::move(text_), rows, y, std::min(y + band, rows.area.y1)});
+      text_.clear();
+    }
+    if (rows.as != CellsAs::packed) add("]");
+    last_ = ']';
+  }
+  // All of it, in order.
+  Result<void> give(const TextPiece& add) const {
+    const std::size_t batch = 4 * std::max(1u, std::thread::hardware_concurrency());
+    for (std::size_t from = 0; from < bands_.size(); from += batch) {
+      const std::size_t count = std::min(batch, bands_.size() - from);
+      const auto shares = inShares(count, 1, [&](std::size_t first, std::size_t end) {
+        std::vector<std::string> spelt;
+        for (std::size_t i = first; i < end; ++i) {
+          const Band& band = bands_[from + i];
+          spelt.push_back(band.before);
+          addExchangeRows(spelt.back(), band.rows, band.from, band.to);
+        }
+        return spelt;
+      });
+      for (const auto& share : shares) {
+        for (const std::string& text : share) {
+          if (auto done = add(text); !done) return done;
+        }
+      }
+    }
+    return add(text_);
+  }
 
  private:
-  std::string text_;
+  static constexpr int kCellsOfBand = 1 << 19;
+  struct Band {
+    std::string before;
+    ExchangeRows rows;
+    int from = 0;
+    int to = 0;
+  };
+  std::vector<Band> bands_;
+  std::string text_;  // after the last of them
+  char last_ = 0;
 };
 
 void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
@@ -229,10 +273,10 @@ void addCells(Out& out, const Map& map, const Layer& layer, const ExchangeCells&
   out.field("area", rect(area));
   out.field("as", cellsAsName(as));
   out.add(",\n\"cells\": ");
-  out.rows(layer.cells, area, as, &numbers);
+  out.rows({layer.cells, area, as, &numbers});
   if (layer.lifts.empty()) return;
   out.add(",\n\"lifts\": ");
-  out.rows(layer.lifts.cells(), area, as, nullptr);
+  out.rows({layer.lifts.cells(), area, as, nullptr});
 }
 
 void addLayer(Out& out, const Map& map, const Grid& grid, std::size_t index, const ExchangeCells& numbers, const ExchangeMapParts& parts) {
@@ -346,6 +390,15 @@ std::string exchangeQuiltText(const Quilt& quilt) {
 }
 
 std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts) {
+  std::string text;
+  (void)giveExchangeMap(quilt, map, parts, [&](std::string_view piece) -> Result<void> {
+    text += piece;
+    return {};
+  });
+  return text;
+}
+
+Result<void> giveExchangeMap(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts, const TextPiece& add) {
   const auto grid = makeGrid(map.grid);
   const ExchangeCells numbers(quilt);
   Json::Object shape{{"kind", gridName(map.grid.kind)}, {"cell", pair(map.grid.cell)}, {"side", map.grid.side}, {"firstShift", map.grid.firstShift}};
@@ -377,20 +430,12 @@ std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMa
   out.field("chalk", textOrNull(parts.chalk));
   out.field("drawing", std::move(drawing));
   out.add(",\n\"layers\": [");
-  const auto texts = inShares(map.layers.size(), 1, [&](std::size_t from, std::size_t to) {
-    Out layers;
-    for (std::size_t i = from; i < to; ++i) {
-      if (i > 0) layers.add(",\n");
-      addLayer(layers, map, *grid, i, numbers, parts);
-    }
-    return layers.take();
-  });
-  std::size_t bytes = 0;
-  for (const std::string& text : texts) bytes += text.size();
-  out.expect(bytes + 8);
-  for (const std::string& text : texts) out.add(text);
+  for (std::size_t i = 0; i < map.layers.size(); ++i) {
+    if (i > 0) out.add(",\n");
+    addLayer(out, map, *grid, i, numbers, parts);
+  }
   out.add("]\n}\n");
-  return out.take();
+  return out.give(add);
 }
 
 Result<Json> templateData(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts) {

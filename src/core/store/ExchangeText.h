@@ -6,10 +6,11 @@
 //
 // A cell is a number, 0 where nothing lies: sheet << 22 | tile << 4 | turn. A sheet's number comes of its code (A is 1, Z 26, AA 27),
 // which it keeps, so numbers are the same from export to export. The same quilt gives the same bytes.
-// Cost: the text, which is put together at once. Threads: any.
+// Cost: the text, of which cells are spelt by all cores. Threads: any.
 #pragma once
 
 #include <cstdint>
+#include <functional>
 #include <map>
 #include <string>
 #include <vector>
@@ -78,6 +79,9 @@ std::string exchangeFile(const Map& map);
 std::string exchangePicture(const Sheet& sheet);
 
 std::string exchangeQuiltText(const Quilt& quilt);
+// The text of a map piece by piece, some megabytes at a time; an Error of `add` ends it, and is what comes back.
+using TextPiece = std::function<Result<void>(std::string_view)>;
+Result<void> giveExchangeMap(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts, const TextPiece& add);
 std::string exchangeMapText(const Quilt& quilt, const Map& map, const ExchangeMapParts& parts);
 // What a template is filled with: all that the map's text says, what the quilt's says under `quilt`, and what is needed first: `columns`,
 // `rows`, `pixelWidth`, `pixelHeight`, and the `file` name of the map without an ending.

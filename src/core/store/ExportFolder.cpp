@@ -16,6 +16,13 @@ constexpr std::int64_t kMostCompared = std::int64_t{1} << 31;  // bytes of a fil
 constexpr std::int64_t kLargestBook = std::int64_t{16} << 20;
 constexpr std::size_t kMostFilesOfOwner = 1'000'000;
 
+Error forPeople(Error error) {
+  if (error.kept.empty()) error.kept = "What was there before is as it was";
+  if (error.cause == Error::Cause::diskFull) error.todo = "Make room, and export again";
+  if (error.cause == Error::Cause::notPermitted) error.todo = "Choose a folder that you may write to";
+  return error;
+}
+
 }  // namespace
 
 void ExportFolder::begin(const std::string& owner, const std::string& name) {
@@ -23,29 +30,71 @@ void ExportFolder::begin(const std::string& owner, const std::string& name) {
   now_ = {name, {}, {}};
 }
 
-Result<void> ExportFolder::put(const std::string& path, const std::string& bytes) {
+Result<std::string> ExportFolder::placeFor(const std::string& path) {
   if (progress_ && progress_->isCancelled()) return fail(Error::Cause::cancelled, "exporting was cancelled", path);
   if (const auto inside = nameInside(path); !inside) return fail(inside.error());
-  const std::string whole = joined(folder_, path);
+  std::string whole = joined(folder_, path);
   const std::string parent = uq::folderOf(whole);
   if (!made_.contains(parent)) {
-    if (auto made = disk_.makeFolder(parent); !made) return fail(made.error());
+    if (auto made = disk_.makeFolder(parent); !made) return fail(forPeople(made.error()));
     made_.insert(parent);
   }
+  return whole;
+}
+
+Result<void> ExportFolder::put(const std::string& path, const std::string& bytes) {
+  const auto place = placeFor(path);
+  if (!place) return fail(place.error());
   now_.files.push_back({path, static_cast<std::int64_t>(bytes.size()), sumOf(bytes)});
-  const auto stamp = disk_.stamp(whole);
+  const auto stamp = disk_.stamp(*place);
   const bool mayBeSame = stamp && *stamp && (*stamp)->size == static_cast<std::int64_t>(bytes.size());
-  const auto there = mayBeSame ? disk_.read(whole, kMostCompared) : Result<std::string>(std::string());
+  const auto there = mayBeSame ? disk_.read(*place, kMostCompared) : Result<std::string>(std::string());
   if (mayBeSame && there && *there == bytes) {
     same_.push_back(path);
     return {};
   }
-  if (auto written = writeWhole(disk_, whole, bytes); !written) {
-    Error error = written.error();
-    error.kept = "What was there before is as it was";
-    if (error.cause == Error::Cause::diskFull) error.todo = "Make room, and export again";
-    if (error.cause == Error::Cause::notPermitted) error.todo = "Choose a folder that you may write to";
-    return fail(std::move(error));
+  if (auto written = writeWhole(disk_, *place, bytes); !written) return fail(forPeople(written.error()));
+  written_.push_back(path);
+  return {};
+}
+
+Result<void> ExportFolder::putMade(const std::string& path, const FileMaking& make) {
+  const auto place = placeFor(path);
+  if (!place) return fail(place.error());
+  const std::string fresh = *place + ".new";
+  auto file = disk_.begin(fresh);
+  if (!file) return fail(forPeople(file.error()));
+  BytesSum sum;
+  std::int64_t size = 0;
+  auto done = make([&](std::string_view bytes) {
+    sum.add(bytes);
+    size += static_cast<std::int64_t>(bytes.size());
+    return (*file)->add(bytes);
+  });
+  if (done) done = (*file)->end();
+  file->reset();
+  if (!done) {
+    (void)disk_.remove(fresh);
+    return fail(forPeople(done.error()));
+  }
+  const Entry entry{path, size, sum.text()};
+  now_.files.push_back(entry);
+  const auto before = book(owner_);
+  const auto stamp = disk_.stamp(*place);
+  bool isSame = stamp && *stamp && (*stamp)->size == size;
+  if (isSame && before) {
+    isSame = std::any_of(before->files.begin(), before->files.end(), [&](const Entry& one) { return one.path == path && one.sum == entry.sum && one.size == size; });
+  } else if (isSame) {
+    const auto there = disk_.read(*place, kMostCompared);
+    isSame = there && sumOf(*there) == entry.sum;
+  }
+  if (isSame) {
+    same_.push_back(path);
+    return disk_.remove(fresh);
+  }
+  if (auto renamed = disk_.rename(fresh, *place); !renamed) {
+    (void)disk_.remove(fresh);
+    return fail(forPeople(renamed.error()));
   }
   written_.push_back(path);
   return {};

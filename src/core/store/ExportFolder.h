@@ -20,6 +20,14 @@ namespace uq {
 
 // Gives a file of an export, by its path inside the folder; an Error ends the export.
 using FilePut = std::function<Result<void>(const std::string& path, const std::string& bytes)>;
+// Makes a file piece by piece: gives each to `add`, whose Error ends it.
+using FileMaking = std::function<Result<void>(const std::function<Result<void>(std::string_view)>& add)>;
+
+// How files are given: those that are held, and those that are too large for that.
+struct FilePuts {
+  FilePut whole;
+  std::function<Result<void>(const std::string& path, const FileMaking& make)> made;
+};
 
 class ExportFolder {
  public:
@@ -31,6 +39,11 @@ class ExportFolder {
   void begin(const std::string& owner, const std::string& name);
   // For paths inside the folder only; an Error also where the work was cancelled.
   Result<void> put(const std::string& path, const std::string& bytes);
+  // A file that is too large to be held: it is made beside its place, and goes again where it is the same.
+  Result<void> putMade(const std::string& path, const FileMaking& make);
+  FilePuts puts() {
+    return {[this](const std::string& path, const std::string& bytes) { return put(path, bytes); }, [this](const std::string& path, const FileMaking& make) { return putMade(path, make); }};
+  }
   Result<void> end(const std::string& state);
 
   // Whether an owner's files are there and of that state. Cost: a look at each, none is read.
@@ -67,6 +80,8 @@ class ExportFolder {
   };
   std::string booksFolder() const { return joined(joined(folder_, ".urban-quilt-export"), target_); }
   std::string bookPath(const std::string& owner) const { return joined(booksFolder(), owner + ".json"); }
+  // Makes the folders of a path inside, and refuses one that leaves.
+  Result<std::string> placeFor(const std::string& path);
   std::optional<Book> book(const std::string& owner) const;
   Result<void> removeIfAsWritten(const Entry& entry, const std::string& owner);
   // Whether another owner than this has the file, too.

@@ -22,18 +22,18 @@ std::string hexOf(std::uint64_t sum) {
   return std::string(16 - text.size(), '0') + text;
 }
 
+// Of several texts, each with its length, so that none can be taken for a part of another.
 class Summing {
  public:
-  Summing() : state_(XXH3_createState(), XXH3_freeState) { XXH3_64bits_reset(state_.get()); }
   void add(std::string_view bytes) {
     const std::uint64_t size = bytes.size();
-    XXH3_64bits_update(state_.get(), &size, sizeof size);
-    XXH3_64bits_update(state_.get(), bytes.data(), bytes.size());
+    sum_.add({reinterpret_cast<const char*>(&size), sizeof size});
+    sum_.add(bytes);
   }
-  std::string text() const { return hexOf(XXH3_64bits_digest(state_.get())); }
+  std::string text() const { return sum_.text(); }
 
  private:
-  std::unique_ptr<XXH3_state_t, XXH_errorcode (*)(XXH3_state_t*)> state_;
+  BytesSum sum_;
 };
 
 // By numbers of the exchange: slots are given out anew each time a quilt is opened.
@@ -54,9 +54,22 @@ void addCells(Summing& sum, const CellGrid& cells, const std::function<std::uint
 
 }  // namespace
 
+struct BytesSum::State {
+  XXH3_state_t* sum = XXH3_createState();
+  State() { XXH3_64bits_reset(sum); }
+  ~State() { XXH3_freeState(sum); }
+  State(const State&) = delete;
+  State& operator=(const State&) = delete;
+};
+
+BytesSum::BytesSum() : state_(std::make_unique<State>()) {}
+BytesSum::~BytesSum() = default;
+void BytesSum::add(std::string_view bytes) { XXH3_64bits_update(state_->sum, bytes.data(), bytes.size()); }
+std::string BytesSum::text() const { return hexOf(XXH3_64bits_digest(state_->sum)); }
+
 std::string sumOf(std::string_view bytes) { return hexOf(XXH3_64bits(bytes.data(), bytes.size())); }
 
-ExportStates::ExportStates(const Quilt& quilt, std::string how) : quilt_(quilt), how_(std::move(how)) {
+ExportStates::ExportStates(const Quilt& quilt, std::string how, bool ofOthers) : quilt_(quilt), how_(std::move(how)) {
   Summing sum;
   sum.add(how_);
   sum.add(std::to_string(kFormatMinor) + "." + std::to_string(kExchangeMinor));
@@ -65,8 +78,8 @@ ExportStates::ExportStates(const Quilt& quilt, std::string how) : quilt_(quilt),
     sum.add(sheet->source.read());
     for (const CollectedPicture& one : sheet->collection) sum.add(one.source.read());
   }
-  // Which names and links a map's text may say.
-  sum.add(exchangeQuiltText(quilt));
+  names_ = sumOf(exchangeQuiltText(quilt));
+  if (ofOthers) sum.add(names_);
   shared_ = sum.text();
 }
 
@@ -86,6 +99,7 @@ std::string ExportStates::of(const Map& map) const {
 std::string ExportStates::ofQuilt(bool withCells) const {
   Summing sum;
   sum.add(shared_);
+  sum.add(names_);
   for (const Shared<Map>& map : quilt_.maps()) {
     if (withCells) sum.add(of(map.read()));
   }

@@ -44,7 +44,7 @@ std::string pathOf(const Grid& grid, const CellGrid& cells, CellRect within) {
 Result<std::string> outlineText(const Map& map) {
   std::int64_t count = 0;
   for (const Shared<Layer>& layer : map.layers) {
-    for (const auto& [tile, uses] : layer->cells.tally(map.bounds)) count += uses;
+    for (const auto& [which, uses] : layer->cells.tally(map.bounds)) count += uses;
   }
   if (count > kMostDrawnCells) return fail(Error{Error::Cause::tooLarge, "more than 4,000,000 cells would be outlined", map.name, 0, "Nothing was written", "Export pictures or cells instead"});
   const auto grid = makeGrid(map.grid);

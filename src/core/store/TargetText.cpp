@@ -40,6 +40,7 @@ Json targetDocument(const Target& target) {
   if (target.of != usual.of) object.emplace_back("of", pictureOfName(target.of));
   put("scale", target.scale, usual.scale);
   put("hidden", target.hidden, usual.hidden);
+  put("order", target.order, usual.order);
   put("columns", target.columns, usual.columns);
   put("bleed", target.bleed, usual.bleed);
   put("powersOfTwo", target.powersOfTwo, usual.powersOfTwo);
@@ -75,6 +76,7 @@ Result<Target> readTargetDocument(const Json& json, const std::string& file) {
   }
   target.scale = fields.numberIfAny("scale", 1, kLargestTargetScale, 1);
   target.hidden = fields.flagIfAny("hidden");
+  target.order = fields.textIfAny("order");
   target.columns = fields.numberIfAny("columns", 0, kMostTargetColumns, 0);
   target.bleed = fields.numberIfAny("bleed", 0, kMostBleed, target.bleed);
   target.powersOfTwo = fields.flagIfAny("powersOfTwo");

@@ -24,6 +24,8 @@ bool EditArranging::ofArranging(const Json& step, const std::string& what, EditD
     sayOfLayer(step, done);
   } else if (what == "copyLayer" || what == "deleteLayer" || what == "moveLayer" || what == "mergeLayer" || what == "level") {
     ofLayer(step, what, done);
+  } else if (what == "addBackdrop") {
+    hang(step, done);
   } else if (what == "fold" || what == "unfold" || what == "deleteFolder" || what == "folder") {
     ofFolder(step, what, done);
   } else {
@@ -126,6 +128,28 @@ void EditArranging::sayOfLayer(const Json& step, EditDone& done) {
     if (std::min(to->x, to->y) < 0 || std::max(to->x, to->y) > kMostParallax) return refuse("“parallax” is 0 to 1,000 hundredths each way", step);
     quilt_ = withParallax(quilt_, at_, {to->x, to->y});
   }
+}
+
+void EditArranging::hang(const Json& step, EditDone& done) {
+  const Map* map = mapOf(step);
+  if (!map) return;
+  const std::string called = text(step, "sheet");
+  const auto sheet = std::find_if(quilt_.sheets().begin(), quilt_.sheets().end(), [&](const auto& one) { return one->name == called || one->file == called || one->id.text() == called; });
+  if (sheet == quilt_.sheets().end()) return lacks("there is no sheet “" + called + "”", step);
+  const std::string fitText = text(step, "fits");
+  const auto fit = fitText.empty() ? std::optional(Backdrop::Fit::asItIs) : fitFromName(fitText);
+  if (!fit) return refuse("“fits” is " + std::string(fitName(Backdrop::Fit::asItIs)) + ", " + std::string(fitName(Backdrop::Fit::map)) + " or " + std::string(fitName(Backdrop::Fit::screen)), step);
+  const int count = static_cast<int>(map->layers.size());
+  IdSource ids = idsOf(step);
+  LayerAdded added = addBackdrop(quilt_, map->id, static_cast<std::size_t>(bounded(step, "index", 0, count, 0)), (*sheet)->id, ids);
+  if (added.layer.empty()) return refuse("no more layers fit on “" + map->name + "”", step);
+  at_ = {map->id, added.layer};
+  Backdrop hung = added.quilt.layer(at_)->backdrop;
+  hung.fit = *fit;
+  hung.repeatsAcross = flag(step, "repeatsAcross", hung.repeatsAcross);
+  hung.repeatsDown = flag(step, "repeatsDown", hung.repeatsDown);
+  quilt_ = withBackdrop(added.quilt, at_, hung);
+  done.what = "hang " + (*sheet)->name + " on " + map->name;
 }
 
 void EditArranging::ofLayer(const Json& step, const std::string& what, EditDone& done) {

@@ -20,6 +20,7 @@ class EditArranging : public EditMaps {
   void ofWholeMap(const Json& step, const std::string& what, EditDone& done);
   void sayOfMap(const Json& step, EditDone& done);
   void sayOfLayer(const Json& step, EditDone& done);
+  void hang(const Json& step, EditDone& done);
   void ofLayer(const Json& step, const std::string& what, EditDone& done);
   void ofFolder(const Json& step, const std::string& what, EditDone& done);
   // The folder that a step names, by its name or id; nothing where there is none, and why is said.

@@ -58,6 +58,7 @@ const std::map<std::string_view, Names> kMakers = {
     {"tidyBoard", {"do"}},
     {"map", {"do", "map", "title", "cloth", "screen", "shownTimes", "cameraFree", "grows", "seen", "opensWith"}},
     {"layer", {"do", "map", "layer", "name", "role", "opacity", "inGame", "note", "tint", "blend", "offset", "parallax"}},
+    {"addBackdrop", {"do", "map", "sheet", "index", "fits", "repeatsAcross", "repeatsDown", "ids"}},
     {"copyLayer", {"do", "map", "layer", "name", "ids"}},
     {"deleteLayer", {"do", "map", "layer"}},
     {"moveLayer", {"do", "map", "layer", "index"}},
