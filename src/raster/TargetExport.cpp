@@ -52,6 +52,8 @@ Result<std::string> ownText(const Quilt& quilt, const Target& target, const Map&
   return filledTemplate(target.text, *data, escapingFromName(target.escape).value_or(escapingFor(endingOf(target))), target.name);
 }
 
+Error tooLarge(const std::string& file) { return {Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB", file, 0, "What was there before is as it was", "Write it smaller, or screen by screen"}; }
+
 // The files that come of one map, or of the whole quilt.
 class Making {
  public:
@@ -63,7 +65,11 @@ class Making {
       case TargetForm::json: return putExchangeMap(painter_, quilt_, map, cellsAsFromName(target_.cells).value_or(CellsAs::plain), puts_, lacks_);
       case TargetForm::csv: return tables(map);
       case TargetForm::png: return pictures(map);
-      case TargetForm::ora: return put(map.folder + ".ora", openRaster(painter_, quilt_, map));
+      case TargetForm::ora: {
+        const PixelRect part = painter_.extentOf(quilt_, map, runsOf(map, inGame(map)));
+        if (isTooLargeToRender(part.w, part.h)) return fail(tooLarge(map.folder + ".ora"));
+        return put(map.folder + ".ora", openRaster(painter_, quilt_, map));
+      }
       case TargetForm::svg: return put(map.folder + ".svg", outlineText(map));
       case TargetForm::sheet:
       case TargetForm::links: return {};
@@ -126,7 +132,7 @@ class Making {
     const ViewScale scale{zoom};
     const QRect device = scale.toDevice(shown.part);
     if (isTooLargeToRender(device.width(), device.height())) {
-      return fail(Error{Error::Cause::tooLarge, "the picture would be larger than 32,768 pixels or 512 MB", shown.path, 0, "What was there before is as it was", "Write it smaller, or screen by screen"});
+      return fail(tooLarge(shown.path));
     }
     if (shown.onCloth) return overCloth(painter_, quilt_, map, shown.runs, scale, device);
     return painter_.draw(quilt_, map, shown.runs, scale, device);

@@ -229,8 +229,8 @@ TEST_F(Exchange, TargetsGoOutWithoutAWindow) {
     EXPECT_TRUE(written.open(QIODevice::WriteOnly));
     written.write(text);
   };
-  target("levels.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaaa", "name": "Levels", "form": "json", "folder": "exports/levels", "cells": "runs"})");
-  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaab", "name": "Names", "form": "own", "folder": "exports/names", "text": ["{{name}}", ""], "naming": "{{id}}", "ending": ".txt"})");
+  target("levels.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaab", "name": "Levels", "form": "json", "folder": "exports/levels", "cells": "runs"})");
+  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaac", "name": "Names", "form": "own", "folder": "exports/names", "text": ["{{name}}", ""], "naming": "{{id}}", "ending": ".txt"})");
   ASSERT_EQ(run(words({"check"})).code, 0);
   const Answer all = run(words({"export", "--all", "--changed"}));
   EXPECT_EQ(all.code, 0) << all.err;
@@ -243,9 +243,9 @@ TEST_F(Exchange, TargetsGoOutWithoutAWindow) {
   {
     QFile list(edits);
     ASSERT_TRUE(list.open(QIODevice::WriteOnly));
-    list.write(R"([{"do": "brush", "map": "Depot Yard", "layer": "Paving", "hand": {"sheet": "street", "tile": 24}, "path": [[20, 20]]}])");
+    list.write(R"({"version": 1, "steps": [{"do": "paint", "map": "Depot Yard", "layer": "Paving", "tile": ["street", 24], "at": [20, 20]}]})");
   }
-  const Answer edited = run(words({"edit"}) + QStringList{edits});
+  const Answer edited = run(words({"edit", "--list"}) + QStringList{edits});
   ASSERT_EQ(edited.code, 0) << edited.err;
   const Answer changed = run(words({"export", "--target", "Levels", "--changed"}));
   EXPECT_THAT(changed.out, testing::HasSubstr("exports/levels/maps/depot-yard.json\n1 files written")) << changed.out;
@@ -259,7 +259,7 @@ TEST_F(Exchange, TargetsGoOutWithoutAWindow) {
   EXPECT_EQ(run(words({"export", "--all", "-o"}) + QStringList{out()}).code, 2);
   EXPECT_EQ(run(words({"export", "--target", "Levels", "-o", "maps"})).code, 4);
   // Nobody has said on this machine where it goes.
-  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaab", "name": "Names", "form": "own", "text": ["{{name}}"]})");
+  target("names.json", R"({"document": "target", "version": "1.14", "id": "aaaaaaaaaaac", "name": "Names", "form": "own", "text": ["{{name}}"]})");
   EXPECT_EQ(run(words({"export", "--target", "Names"})).code, 2);
 }
 
@@ -273,14 +273,14 @@ TEST_F(Exchange, WhatGoesOutComesIn) {
   EXPECT_EQ(seen.code, 0) << seen.err;
   EXPECT_THAT(seen.out, testing::HasSubstr("\"known\": 1536, \"unknown\": 0"));
   const Answer hexagons = run(words({"import"}) + QStringList{out() + QStringLiteral("/ward-board/wards.png")} + words({"--like", "Ward Board", "--map", "Wards again"}));
-  EXPECT_EQ(hexagons.code, 0) << hexagons.out << hexagons.err;
+  EXPECT_THAT(hexagons.out, testing::HasSubstr("479 recognised, 1 with 1 pictures")) << "the gasworks reach over one cell";
   const auto cells = [&](const char* map, const char* layer) {
     QByteArray lines = QByteArray::fromStdString(run(words({"query", "cells", "--map", map, "--layer", layer})).out);
-    return lines.replace(map, "").replace(layer, "");
+    return lines.replace(QByteArray("\"map\": \"") + map + '"', "").replace(QByteArray("\"layer\": \"") + layer + '"', "");
   };
   EXPECT_EQ(cells("From tables", "paving"), cells("Depot Yard", "Paving"));
   EXPECT_EQ(cells("From tables", "rails"), cells("Depot Yard", "Rails"));
-  EXPECT_EQ(cells("Wards again", "Ground").count('\n'), cells("Ward Board", "Wards").count('\n'));
+  EXPECT_EQ(cells("Wards again", "Ground").count('\n') + 1, cells("Ward Board", "Wards").count('\n'));
   const Answer round = run(words({"check", "--round-trip"}));
   EXPECT_EQ(round.code, 0) << round.out;
   EXPECT_THAT(round.out, testing::HasSubstr(" 0 differences"));

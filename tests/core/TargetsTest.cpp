@@ -155,6 +155,37 @@ TEST(ExportFolder, LeavesWhatSomebodyChangedAndWhatIsOutside) {
   EXPECT_TRUE(ExportFolder(*disk, scratch.path, "t").gone({}).empty());
 }
 
+// Wherever writing fails, a file is as it was or as it is to be, and what is said tells what to do.
+TEST(ExportFolder, KeepsTheOldFilesWhereThereIsNoRoom) {
+  for (const bool isLarge : {false, true}) {
+    for (int at = 0;; ++at) {
+      MemoryDisk disk;
+      const auto write = [&](const std::string& bytes) -> Result<void> {
+        ExportFolder folder(disk, "/game", "t");
+        folder.begin("a", "A");
+        auto done = isLarge ? folder.putMade("a.json", [&](const auto& add) { return add(bytes); }) : folder.put("a.json", bytes);
+        return done ? folder.end("1") : done;
+      };
+      ASSERT_TRUE(write("old").has_value());
+      disk.failAt = disk.changes + at;
+      const auto done = write("new one");
+      const std::string& there = disk.files.at("/game/a.json");
+      EXPECT_TRUE(there == "old" || there == "new one") << there;
+      for (const auto& [path, bytes] : disk.files) EXPECT_FALSE(path.ends_with(".new")) << path;
+      if (done) {
+        EXPECT_GE(at, 3);
+        EXPECT_EQ(there, "new one");
+        break;
+      }
+      EXPECT_FALSE(done.error().kept.empty());
+      // What a later export finds is what lies there.
+      disk.failAt = -1;
+      ASSERT_TRUE(write("new one").has_value());
+      EXPECT_EQ(disk.files.at("/game/a.json"), "new one");
+    }
+  }
+}
+
 // The same quilt gives the same word, whichever slots its sheets have; whatever comes out otherwise gives another.
 TEST(ExportState, IsOfWhatAMapShowsAndNothingElse) {
   const Quilt quilt = smallQuilt();

@@ -100,6 +100,8 @@ QString Exports::write(const std::vector<Id>& targets) {
     if (!target) continue;
     const QString folder = folderOf(*target);
     if (folder.isEmpty()) return tr("Choose where %1 goes first").arg(QString::fromStdString(target->name));
+    // A folder of one's own was there when it was chosen: where it is not, a drive may be missing.
+    if (target->folder.empty() && !QDir(folder).exists()) return tr("%1 is gone: choose where %2 goes").arg(QDir::toNativeSeparators(folder), QString::fromStdString(target->name));
     going.push_back({*target, folder.toStdString()});
   }
   if (going.empty()) return tr("No target is set up yet");

@@ -314,6 +314,7 @@ OfferCard::OfferCard(Session* session, TargetForm form, QWidget* parent) : QFram
   layout->addWidget(button, 0, Qt::AlignLeft);
   layout->addWidget(words);
   layout->addWidget(sample);
+  layout->addStretch(1);
   setCursor(Qt::PointingHandCursor);
 }
 

@@ -28,6 +28,7 @@ FilmScreen::FilmScreen(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("film-screen"));
   setAccessibleName(tr("The map as it was"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+  setFocusPolicy(Qt::StrongFocus);
 }
 
 void FilmScreen::show(MapPainter* painter, const FilmState* state, Id map, const PixelRect& part) {
@@ -151,7 +152,6 @@ void FilmView::began(std::vector<FilmState> states) {
   Card::show();
   raise();
   screen_->setFocus(Qt::OtherFocusReason);
-  play_->setFocus(Qt::OtherFocusReason);
   play(true);
 }
 

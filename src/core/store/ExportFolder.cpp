@@ -1,5 +1,7 @@
 #include "core/store/ExportFolder.h"
 
+#include <unistd.h>
+
 #include <algorithm>
 
 #include "core/store/ExportState.h"
@@ -15,6 +17,17 @@ namespace {
 constexpr std::int64_t kMostCompared = std::int64_t{1} << 31;  // bytes of a file that is there already
 constexpr std::int64_t kLargestBook = std::int64_t{16} << 20;
 constexpr std::size_t kMostFilesOfOwner = 1'000'000;
+
+// Beside its place; other processes may write a file of the same name, such as a backdrop of two maps.
+std::string freshName(const std::string& path) { return path + "." + std::to_string(::getpid()) + ".new"; }
+
+Result<void> writeBeside(Disk& disk, const std::string& path, std::string_view bytes) {
+  const std::string fresh = freshName(path);
+  auto done = disk.write(fresh, bytes);
+  if (done) done = disk.rename(fresh, path);
+  if (!done) (void)disk.remove(fresh);
+  return done;
+}
 
 Error forPeople(Error error) {
   if (error.kept.empty()) error.kept = "What was there before is as it was";
@@ -53,7 +66,7 @@ Result<void> ExportFolder::put(const std::string& path, const std::string& bytes
     same_.push_back(path);
     return {};
   }
-  if (auto written = writeWhole(disk_, *place, bytes); !written) return fail(forPeople(written.error()));
+  if (auto written = writeBeside(disk_, *place, bytes); !written) return fail(forPeople(written.error()));
   written_.push_back(path);
   return {};
 }
@@ -61,7 +74,7 @@ Result<void> ExportFolder::put(const std::string& path, const std::string& bytes
 Result<void> ExportFolder::putMade(const std::string& path, const FileMaking& make) {
   const auto place = placeFor(path);
   if (!place) return fail(place.error());
-  const std::string fresh = *place + ".new";
+  const std::string fresh = freshName(*place);
   auto file = disk_.begin(fresh);
   if (!file) return fail(forPeople(file.error()));
   BytesSum sum;
@@ -113,8 +126,10 @@ Result<void> ExportFolder::end(const std::string& state) {
   for (const Entry& one : now_.files) files.push_back(Json::Object{{"file", one.path}, {"size", one.size}, {"sum", one.sum}});
   const std::string text = writeJson(Json::Object{{"document", "export-book"}, {"version", "1.0"}, {"name", now_.name}, {"state", state}, {"files", std::move(files)}});
   if (const auto was = disk_.read(bookPath(owner_), kLargestBook); was && *was == text) return {};
-  if (auto made = disk_.makeFolder(booksFolder()); !made) return made;
-  return writeWhole(disk_, bookPath(owner_), text);
+  auto done = disk_.makeFolder(booksFolder());
+  if (done) done = writeBeside(disk_, bookPath(owner_), text);
+  if (!done) return fail(forPeople(done.error()));
+  return {};
 }
 
 std::optional<ExportFolder::Book> ExportFolder::book(const std::string& owner) const {
@@ -125,7 +140,7 @@ std::optional<ExportFolder::Book> ExportFolder::book(const std::string& owner) c
   if (!json) return std::nullopt;
   Fields fields(*json, path);
   fields.document("export-book");
-  Book read{fields.text("name"), fields.text("state"), {}};
+  Book read{fields.textIfAny("name"), fields.text("state"), {}};
   for (const Json& one : fields.list("files", kMostFilesOfOwner)) {
     Fields file(one, path);
     Entry entry{file.text("file", kLongestPath), file.wholeIfAny("size", -1), file.text("sum")};
