@@ -171,7 +171,9 @@ class Exports {
     if (going.keepsBooks && maps_.empty()) {
       // What goes is named before it does.
       for (const ExportFolder::Gone& gone : goneFrom(*disk_, quilt_, going.target, going.folder)) {
-        std::cout << gone.name << " is gone, and its files go, too:";
+        if (gone.files.empty()) continue;
+        const auto map = Id::parse(gone.owner);
+        std::cout << gone.name << (map && quilt_.map(*map) ? " goes out no more, and its files go:" : " is gone, and its files go, too:");
         for (const std::string& file : gone.files) std::cout << " " << file;
         std::cout << "\n";
       }

@@ -24,6 +24,8 @@ namespace uq {
 namespace {
 
 constexpr std::string_view kWholeOwner = "quilt";
+constexpr std::int64_t kMostFilledCells = 100'000;  // of a map that a sample of a form of one's own shows whole
+constexpr int kPartShown = 64;                  // columns and rows of a larger one
 constexpr int kRowsShown = 32;                  // of a table in a sample
 constexpr std::int64_t kMostHeld = 16 << 20;  // pixels of a picture that is drawn at once
 
@@ -319,6 +321,12 @@ TargetSample sampleOf(MapPainter& painter, const Quilt& quilt, const Target& tar
   // The first rows of a table are enough.
   Map shown = map ? *map : Map();
   if (target.form == TargetForm::csv) shown.bounds.y1 = std::min(shown.bounds.y1, shown.bounds.y0 + kRowsShown);
+  // A text is filled in at each look.
+  if (map && target.form == TargetForm::own && map->bounds.count() * static_cast<std::int64_t>(map->layers.size()) > kMostFilledCells) {
+    shown.bounds.x1 = std::min(shown.bounds.x1, shown.bounds.x0 + kPartShown);
+    shown.bounds.y1 = std::min(shown.bounds.y1, shown.bounds.y0 + kPartShown);
+    sample.isPart = true;
+  }
   const auto done = hasMapFiles(target.form) ? making.ofMap(shown) : making.ofQuilt();
   if (!done && sample.file.empty()) {
     sample.wrong = done.error().reason + (done.error().line > 0 ? ", line " + std::to_string(done.error().line) : "");

@@ -45,6 +45,7 @@ struct TargetSample {
   std::string text;   // at most kLongestSample bytes of it
   QImage picture;     // null: it is a text
   std::string wrong;  // why nothing comes out, in words
+  bool isPart = false;  // of a large map: as if it were only its upper left
   int line = 0;       // of a form of one's own in which that is; 0: in none
 };
 inline constexpr std::size_t kLongestSample = 6000;

@@ -135,6 +135,22 @@ TEST(ExportFolder, WritesOnlyWhatChangesAndTakesAwayWhatIsGone) {
   EXPECT_TRUE(scratch.has("maps/b.json"));
 }
 
+TEST(ExportFolder, LeavesWhatAnotherTargetWroteThere) {
+  MemoryDisk disk;
+  for (const char* target : {"t", "u"}) {
+    ExportFolder folder(disk, "/game", target);
+    folder.begin("a", "A");
+    ASSERT_TRUE(folder.put("maps/a.json", "1").has_value());
+    ASSERT_TRUE(folder.end("1").has_value());
+  }
+  for (const char* target : {"t", "u"}) {
+    EXPECT_TRUE(disk.files.contains("/game/maps/a.json"));
+    ExportFolder folder(disk, "/game", target);
+    ASSERT_TRUE(folder.takeAway(folder.gone({}).at(0)).has_value());
+  }
+  EXPECT_FALSE(disk.files.contains("/game/maps/a.json"));
+}
+
 TEST(ExportFolder, LeavesWhatSomebodyChangedAndWhatIsOutside) {
   const Scratch scratch;
   const auto disk = realDisk();

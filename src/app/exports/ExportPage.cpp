@@ -156,6 +156,12 @@ void ExportPage::setSession(Session* session) {
   offers_.clear();
   list_->setCards({});
   if (!session_) return;
+  // Samples are of the map that is worked on.
+  connect(session_, &Session::deskChanged, this, [this](const DeskChange& change) {
+    if (!isVisible() || !change.map) return;
+    refresh(true);
+    form_->look();
+  });
   connect(session_, &Session::quiltChanged, this, [this](const QuiltChange& change) {
     if (isVisible() && (change.any<Target>() || change.any<Map>() || change.any<Sheet>())) refresh(true);
   });
@@ -176,32 +182,37 @@ void ExportPage::open() {
 
 void ExportPage::refresh(bool looks) {
   const auto& targets = session_->quilt().all<Target>();
-  const bool same = cards_.size() == targets.size() && std::equal(cards_.begin(), cards_.end(), targets.begin(), [](const TargetCard* card, const Shared<Target>& one) { return card->target() == one->id; });
-  const bool offers = targets.empty() && offers_.empty();
-  if (!same || offers) {
-    for (QWidget* card : std::vector<QWidget*>(cards_.begin(), cards_.end())) card->hide(), card->deleteLater();
-    for (QWidget* card : std::vector<QWidget*>(offers_.begin(), offers_.end())) card->hide(), card->deleteLater();
-    cards_.clear();
-    offers_.clear();
-    for (const Shared<Target>& one : targets) {
-      auto* card = new TargetCard(session_, exports_, one->id, list_);
-      connect(card, &TargetCard::formWanted, this, &ExportPage::showForm);
-      connect(card, &TargetCard::said, this, &ExportPage::said);
-      cards_.push_back(card);
-    }
+  // Cards that stay are kept: somebody may be typing in one.
+  std::vector<TargetCard*> before = std::exchange(cards_, {});
+  const auto drop = [](QWidget* card) { card->hide(), card->deleteLater(); };
+  for (const Shared<Target>& one : targets) {
+    const auto known = std::find_if(before.begin(), before.end(), [&](const TargetCard* card) { return card->target() == one->id && card->form() == one->form; });
+    const bool isNew = known == before.end();
+    cards_.push_back(isNew ? newCard(one->id) : *known);
+    if (!isNew) before.erase(known);
+    cards_.back()->refresh(looks || isNew);
+  }
+  for (TargetCard* card : before) drop(card);
+  if (!targets.empty()) {
+    for (OfferCard* card : std::exchange(offers_, {})) drop(card);
+  } else if (offers_.empty()) {
     for (const TargetForm form : kTargetForms) {
-      if (!targets.empty()) break;
-      auto* offer = new OfferCard(session_, form, list_);
-      connect(offer, &OfferCard::wanted, this, [this, form] { add(form); });
-      offers_.push_back(offer);
+      offers_.push_back(new OfferCard(session_, form, list_));
+      connect(offers_.back(), &OfferCard::wanted, this, [this, form] { add(form); });
     }
   }
-  for (TargetCard* card : cards_) card->refresh(looks || !same);
   std::vector<QWidget*> shown(cards_.begin(), cards_.end());
   shown.insert(shown.end(), offers_.begin(), offers_.end());
   for (QWidget* card : shown) card->show();
   list_->setCards(std::move(shown));
   all_->setEnabled(!targets.empty());
+}
+
+TargetCard* ExportPage::newCard(Id target) {
+  auto* card = new TargetCard(session_, exports_, target, list_);
+  connect(card, &TargetCard::formWanted, this, &ExportPage::showForm);
+  connect(card, &TargetCard::said, this, &ExportPage::said);
+  return card;
 }
 
 void ExportPage::refreshCommand() {

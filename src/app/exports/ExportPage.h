@@ -59,6 +59,7 @@ class ExportPage : public Card {
   QWidget* buildForms();
   QWidget* buildFoot();
   void refresh(bool looks);
+  TargetCard* newCard(Id target);
   void refreshCommand();
   void add(TargetForm form);
   void showForm(Id target);

@@ -110,7 +110,7 @@ FormView::FormView(Exports* exports, QWidget* parent) : QWidget(parent), exports
   layout->addWidget(words_);
   soon_.setSingleShot(true);
   soon_.setInterval(kLookedAtAfter);
-  connect(&soon_, &QTimer::timeout, this, &FormView::show_);
+  connect(&soon_, &QTimer::timeout, this, &FormView::look);
   connect(text_, &QPlainTextEdit::textChanged, &soon_, qOverload<>(&QTimer::start));
   for (QLineEdit* one : {naming_, ending_}) connect(one, &QLineEdit::textEdited, &soon_, qOverload<>(&QTimer::start));
   for (QWidget* one : std::initializer_list<QWidget*>{text_, naming_, ending_}) one->installEventFilter(this);
@@ -132,7 +132,7 @@ void FormView::open(Id id) {
   naming_->setText(QString::fromStdString(target->naming));
   ending_->setText(QString::fromStdString(target->ending));
   soon_.stop();
-  show_();
+  look();
   text_->setFocus(Qt::OtherFocusReason);
 }
 
@@ -143,7 +143,7 @@ void FormView::begin(const Example& example) {
   ending_->setText(QLatin1Char('.') + example.file.section(QLatin1Char('.'), 1, 1));
   take();
   soon_.stop();
-  show_();
+  look();
 }
 
 Target FormView::written() const {
@@ -164,7 +164,7 @@ void FormView::take() {
   session_->quiltStep(tr("Write the form %1").arg(title_->text()), session_->quilt().with(std::move(next)));
 }
 
-void FormView::show_() {
+void FormView::look() {
   if (!now()) return;
   const Target target = written();
   const auto maps = mapsOf(session_->quilt(), target);
@@ -172,10 +172,8 @@ void FormView::show_() {
   if (!map || std::find(maps.begin(), maps.end(), map) == maps.end()) map = maps.empty() ? nullptr : maps.front();
   const TargetSample sample = sampleOf(session_->painter(), session_->quilt(), target, map ? map->id : Id(), {});
   if (sample.wrong.empty()) result_->setPlainText(QString::fromStdString(sample.text));
-  words_->setText(sample.wrong.empty() ? tr("The beginning of %1").arg(QString::fromStdString(sample.file)) : QString::fromStdString(sample.wrong));
-  QPalette colours = words_->palette();
-  colours.setColor(QPalette::WindowText, sample.wrong.empty() ? Theme::current().softInk : Theme::current().madder);
-  words_->setPalette(colours);
+  words_->setText(sample.wrong.empty() ? (sample.isPart ? tr("The beginning of %1, as if the map were its upper left 64 × 64 cells") : tr("The beginning of %1")).arg(QString::fromStdString(sample.file)) : QString::fromStdString(sample.wrong));
+  words_->setStyleSheet(sample.wrong.empty() ? QString() : QStringLiteral("color: %1").arg(Theme::current().madder.name()));
   markLine(sample.line);
 }
 

@@ -7,10 +7,12 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
+#include <QPointer>
 #include <QTimer>
 #include <QToolButton>
 
 #include "app/exports/Exports.h"
+#include "app/workroom/Session.h"
 
 namespace uq {
 
@@ -24,6 +26,8 @@ class FormView : public QWidget {
   void open(Id target);
   // Keeps what is written as a step of the quilt.
   void take();
+  // What comes of it now.
+  void look();
 
   // A form to begin with.
   struct Example {
@@ -44,10 +48,9 @@ class FormView : public QWidget {
   const Target* now() const;
   Target written() const;
   void begin(const Example& example);
-  void show_();
   void markLine(int line);
 
-  Session* session_ = nullptr;
+  QPointer<Session> session_;
   Exports* exports_;
   Id target_;
   QLabel* title_;

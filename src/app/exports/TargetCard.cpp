@@ -158,6 +158,7 @@ void TargetCard::change(const QString& name, const std::function<void(Target&)>&
 
 QLayout* TargetCard::buildOptions() {
   const Target* target = now();
+  made_ = target->form;
   const auto word = [this](const QString& text) { return new QLabel(text, this); };
   const auto choice = [this](const char* part, const QString& name, const QStringList& items, std::function<void(int)> take) {
     auto* box = new QComboBox(this);
@@ -281,7 +282,11 @@ void TargetCard::showWords(bool looks) {
   const QString folder = exports_->folderOf(*target);
   if (!folder.isEmpty()) {
     for (const ExportFolder::Gone& gone : goneFrom(*session_->disk(), session_->quilt(), *target, folder.toStdString())) {
-      lines << tr("%1 is gone: the next export takes its %n file(s) away.", nullptr, static_cast<int>(gone.files.size())).arg(QString::fromStdString(gone.name));
+      const auto map = Id::parse(gone.owner);
+      const QString name = QString::fromStdString(gone.name);
+      const int files = static_cast<int>(gone.files.size());
+      if (files == 0) continue;
+      lines << (map && session_->quilt().map(*map) ? tr("%1 goes out no more: the next export takes its %n file(s) away.", nullptr, files).arg(name) : tr("%1 is gone: the next export takes its %n file(s) away.", nullptr, files).arg(name));
     }
   }
   words_->setText(lines.join(QLatin1Char('\n')));

@@ -29,6 +29,7 @@ class TargetCard : public QFrame {
   TargetCard(Session* session, Exports* exports, Id target, QWidget* parent);
 
   Id target() const { return target_; }
+  TargetForm form() const { return made_; }
   // Says what is so now; the sample anew where `looks`.
   void refresh(bool looks);
   void focusName();
@@ -50,6 +51,7 @@ class TargetCard : public QFrame {
   Session* session_;
   Exports* exports_;
   Id target_;
+  TargetForm made_ = TargetForm::json;  // for which it has its fields
   QLineEdit* name_;
   QLabel* form_;
   QLabel* sample_;

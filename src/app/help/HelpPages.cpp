@@ -264,12 +264,12 @@ constexpr HelpPage kPages[] = {
          "window.</p>")},
     {"from-elsewhere", UQ_HELP("Maps from pictures and tables"), UQ_HELP("import png csv screenshot recognise tiles load old map convert"),
      UQ_HELP(
-         "<p>Map &gt; Map from a picture or tables… cuts the picture of a map back into the tiles of this quilt's sheets, turned ones "
+         "<p>Quilt &gt; Map from a picture or tables…, or a picture dropped on the map, cuts the picture of a map back into the tiles of this quilt's sheets, turned ones "
          "too. What is in no sheet is counted, and becomes a sheet of its own if you like. Tables (CSV) become layers, one each, the "
          "farthest first: numbers or names of tiles.</p>")},
     {"film", UQ_HELP("How a map was made"), UQ_HELP("replay timelapse film video record history teaching"),
      UQ_HELP(
-         "<p>Map &gt; How it was made… plays back what was done on the map since the quilt was opened, as fast as you like; "
+         "<p>Edit &gt; How it was made… plays back what was done on the map since the quilt was opened, as fast as you like; "
          "<b>Space</b> stops, arrow keys go step by step. It can be written as an animated WebP, or as a picture for each frame.</p>")},
     {"lost-work", UQ_HELP("Work that was not saved"), UQ_HELP("lost work crash recover autosave backup power killed restore"),
      UQ_HELP(

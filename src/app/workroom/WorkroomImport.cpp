@@ -53,6 +53,7 @@ void Workroom::importMap(const QStringList& files) {
 }
 
 void Workroom::importMap(const MapImportAsk& ask) {
+  if (!session_) return;
   if (work_.isRunning()) return foot_->say(tr("Something else is under way: try again in a moment."));
   const QString file = QFileInfo(QString::fromStdString(ask.files.front())).fileName();
   work_.start<Result<MapImport>>(

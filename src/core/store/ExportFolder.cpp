@@ -191,8 +191,13 @@ Result<void> ExportFolder::takeAway(const Gone& gone) {
 }
 
 bool ExportFolder::isOfAnother(const std::string& path, const std::string& owner) const {
-  const auto books = gone({owner});
-  return std::any_of(books.begin(), books.end(), [&](const Gone& one) { return std::find(one.files.begin(), one.files.end(), path) != one.files.end(); });
+  const auto has = [&](const std::vector<Gone>& books) {
+    return std::any_of(books.begin(), books.end(), [&](const Gone& one) { return std::find(one.files.begin(), one.files.end(), path) != one.files.end(); });
+  };
+  if (has(gone({owner}))) return true;
+  // Another target may go to the same folder.
+  const auto targets = disk_.list(uq::folderOf(booksFolder()), kMostNames);
+  return targets && std::any_of(targets->begin(), targets->end(), [&](const Disk::Entry& one) { return one.kind == Disk::Kind::folder && one.name != target_ && has(ExportFolder(disk_, folder_, one.name).gone({})); });
 }
 
 Result<void> ExportFolder::removeIfAsWritten(const Entry& entry, const std::string& owner) {
