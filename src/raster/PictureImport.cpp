@@ -176,6 +176,42 @@ QPoint bestOrigin(const QImage& picture, const Grid& grid, const Tiles& tiles, P
   return best;
 }
 
+// Calls `visit` for every cell on which something lies, to be changed.
+template <class Visit>
+void forEachCell(PictureCells& read, Visit&& visit) {
+  CellGrid moved;
+  read.cells.forEachPainted(read.cells.usedBounds(), [&](CellPos at, Cell cell) { moved.set(visit(at), cell); });
+  read.cells = std::move(moved);
+  for (PictureCells::Unknown& one : read.unknown) {
+    for (CellPos& at : one.cells) at = visit(at);
+  }
+}
+
+// Where every other row or column is shifted the same picture is that of two maps: with the even ones for the odd ones. The one that
+// takes fewer cells is meant.
+void straighten(PictureCells& read, const Grid& grid, CellRect& used) {
+  const GridKind kind = grid.shape().kind;
+  if (kind == GridKind::orthogonal || kind == GridKind::diamond) return;
+  const PixelRect from = grid.cellBox({0, 0});
+  const PixelRect to = grid.cellBox(kind == GridKind::hexagonalFlat ? CellPos{1, 0} : CellPos{0, 1});
+  const PixelPos by{to.x - from.x, to.y - from.y};
+  const auto other = [&](CellPos cell) {
+    const PixelRect box = grid.cellBox(cell);
+    return grid.cellAt({box.x + box.w / 2 - by.x, box.y + box.h / 2 - by.y});
+  };
+  CellRect otherUsed;
+  PictureCells looked = read;
+  forEachCell(looked, [&](CellPos at) {
+    const CellPos cell = other(at);
+    otherUsed = otherUsed.united({cell.x, cell.y, cell.x + 1, cell.y + 1});
+    return cell;
+  });
+  if (otherUsed.count() >= used.count()) return;
+  looked.origin = {read.origin.x + by.x, read.origin.y + by.y};
+  read = std::move(looked);
+  used = otherUsed;
+}
+
 // The same picture with a map that begins at 0, 0; rows and columns that are shifted stay so.
 void settle(PictureCells& read, const Grid& grid, const CellRect& used) {
   CellPos by{used.x0, used.y0};
@@ -183,12 +219,7 @@ void settle(PictureCells& read, const Grid& grid, const CellRect& used) {
   const PixelRect from = grid.cellBox({0, 0});
   const PixelRect to = grid.cellBox(by);
   read.origin = {read.origin.x + to.x - from.x, read.origin.y + to.y - from.y};
-  CellGrid moved;
-  read.cells.forEachPainted(read.cells.usedBounds(), [&](CellPos at, Cell cell) { moved.set({at.x - by.x, at.y - by.y}, cell); });
-  read.cells = std::move(moved);
-  for (PictureCells::Unknown& one : read.unknown) {
-    for (CellPos& at : one.cells) at = {at.x - by.x, at.y - by.y};
-  }
+  forEachCell(read, [&](CellPos at) { return CellPos{at.x - by.x, at.y - by.y}; });
   read.columns = used.x1 - by.x;
   read.rows = used.y1 - by.y;
 }
@@ -243,6 +274,7 @@ Result<PictureCells> cellsOfPicture(const QImage& given, const Quilt& quilt, con
     if (progress) progress->step(1);
   }
   if (used.empty()) return fail(Error{Error::Cause::broken, "nothing lies on the picture", {}, 0, "Nothing was changed", "Choose another picture"});
+  straighten(read, *grid, used);
   settle(read, *grid, used);
   std::stable_sort(read.unknown.begin(), read.unknown.end(), [](const auto& a, const auto& b) { return a.cells.size() > b.cells.size(); });
   return read;
