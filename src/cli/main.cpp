@@ -69,7 +69,7 @@ int main(int argc, char** argv) {
   uq::cli::MapsExportOrder mapsOut;
   out->add_option("MAP", mapsOut.maps, "Names of maps (default: all)");
   out->add_option("-o,--output", mapsOut.output, "The folder to write into, or for one map a file: .ora or .png; of a target in place of its own");
-  out->add_option("--target", mapsOut.targets, "A target of the quilt, as Quilt > Export makes them; may be said several times");
+  out->add_option("--target", mapsOut.targets, "A target of the quilt, as Quilt > Export makes them; may be said several times")->allow_extra_args(false);
   out->add_flag("--all", mapsOut.allTargets, "All targets of the quilt");
   out->add_flag("--changed", mapsOut.onlyChanged, "Of targets: pass over maps that have not changed since they were written");
   out->add_option("--form", mapsOut.form, "json (docs/exchange.md), csv, png, ora, svg, sheet, links or template; without it as -o ends");

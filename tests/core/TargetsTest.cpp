@@ -135,6 +135,26 @@ TEST(ExportFolder, WritesOnlyWhatChangesAndTakesAwayWhatIsGone) {
   EXPECT_TRUE(scratch.has("maps/b.json"));
 }
 
+// Broken off in the middle, what is there is of no state that was: going back to the old one is written, too.
+TEST(ExportFolder, AnExportThatIsBrokenOffIsDoneAgain) {
+  MemoryDisk disk;
+  const auto write = [&](const char* state, const char* bytes, bool ends) {
+    ExportFolder folder(disk, "/game", "t");
+    folder.begin("a", "A");
+    EXPECT_TRUE(folder.put("a.json", bytes).has_value());
+    if (ends) {
+      EXPECT_TRUE(folder.end(state).has_value());
+    }
+  };
+  write("old", "1", true);
+  EXPECT_TRUE(ExportFolder(disk, "/game", "t").isOf("a", "old"));
+  write("new", "2", false);
+  EXPECT_FALSE(ExportFolder(disk, "/game", "t").isOf("a", "old"));
+  EXPECT_EQ(ExportFolder(disk, "/game", "t").filesOf("a").size(), 1u) << "it still knows what it had";
+  write("old", "1", true);
+  EXPECT_TRUE(ExportFolder(disk, "/game", "t").isOf("a", "old"));
+}
+
 TEST(ExportFolder, LeavesWhatAnotherTargetWroteThere) {
   MemoryDisk disk;
   for (const char* target : {"t", "u"}) {

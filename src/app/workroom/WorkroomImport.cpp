@@ -17,8 +17,8 @@ std::optional<bool> askForPieces(QWidget* parent, const MapImport& read) {
   QMessageBox question(parent);
   question.setObjectName(QStringLiteral("pieces-question"));
   question.setWindowTitle(Workroom::tr("Pieces that are in no sheet"));
-  question.setText(Workroom::tr("%n picture(s) of the map are in no sheet of this quilt.", nullptr, static_cast<int>(read.unknownKinds)));
-  question.setInformativeText(Workroom::tr("They lie on %1 cells; %2 are recognised.").arg(read.unknown).arg(read.known));
+  question.setText(Workroom::tr("In no sheet of this quilt: %n picture(s) of the map.", nullptr, static_cast<int>(read.unknownKinds)));
+  question.setInformativeText(Workroom::tr("On %n cell(s) nothing else lies; %1 recognised.", nullptr, static_cast<int>(read.unknown)).arg(read.known));
   auto* make = question.addButton(Workroom::tr("Make a sheet of them"), QMessageBox::AcceptRole);
   auto* leave = question.addButton(Workroom::tr("Leave their cells empty"), QMessageBox::DestructiveRole);
   auto* stay = question.addButton(Workroom::tr("Bring nothing in"), QMessageBox::RejectRole);

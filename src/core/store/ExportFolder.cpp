@@ -3,6 +3,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <utility>
 
 #include "core/store/ExportState.h"
 #include "core/store/Fields.h"
@@ -17,6 +18,7 @@ namespace {
 constexpr std::int64_t kMostCompared = std::int64_t{1} << 31;  // bytes of a file that is there already
 constexpr std::int64_t kLargestBook = std::int64_t{16} << 20;
 constexpr std::size_t kMostFilesOfOwner = 1'000'000;
+constexpr const char* kUnsettled = "unfinished";
 
 // Beside its place; other processes may write a file of the same name, such as a backdrop of two maps.
 std::string freshName(const std::string& path) { return path + "." + std::to_string(::getpid()) + ".new"; }
@@ -41,6 +43,7 @@ Error forPeople(Error error) {
 void ExportFolder::begin(const std::string& owner, const std::string& name) {
   owner_ = owner;
   now_ = {name, {}, {}};
+  isUnsettled_ = false;
 }
 
 Result<std::string> ExportFolder::placeFor(const std::string& path) {
@@ -66,6 +69,7 @@ Result<void> ExportFolder::put(const std::string& path, const std::string& bytes
     same_.push_back(path);
     return {};
   }
+  if (auto unsettled = unsettle(); !unsettled) return unsettled;
   if (auto written = writeBeside(disk_, *place, bytes); !written) return fail(forPeople(written.error()));
   written_.push_back(path);
   return {};
@@ -105,7 +109,9 @@ Result<void> ExportFolder::putMade(const std::string& path, const FileMaking& ma
     same_.push_back(path);
     return disk_.remove(fresh);
   }
-  if (auto renamed = disk_.rename(fresh, *place); !renamed) {
+  auto renamed = unsettle();
+  if (renamed) renamed = disk_.rename(fresh, *place);
+  if (!renamed) {
     (void)disk_.remove(fresh);
     return fail(forPeople(renamed.error()));
   }
@@ -122,13 +128,25 @@ Result<void> ExportFolder::end(const std::string& state) {
     if (isThere) continue;
     if (auto gone = removeIfAsWritten(entry, owner_); !gone) return gone;
   }
-  Json::Array files;
-  for (const Entry& one : now_.files) files.push_back(Json::Object{{"file", one.path}, {"size", one.size}, {"sum", one.sum}});
-  const std::string text = writeJson(Json::Object{{"document", "export-book"}, {"version", "1.0"}, {"name", now_.name}, {"state", state}, {"files", std::move(files)}});
+  const std::string text = textOf(now_);
   if (const auto was = disk_.read(bookPath(owner_), kLargestBook); was && *was == text) return {};
   auto done = disk_.makeFolder(booksFolder());
   if (done) done = writeBeside(disk_, bookPath(owner_), text);
   if (!done) return fail(forPeople(done.error()));
+  return {};
+}
+
+std::string ExportFolder::textOf(const Book& book) {
+  Json::Array files;
+  for (const Entry& one : book.files) files.push_back(Json::Object{{"file", one.path}, {"size", one.size}, {"sum", one.sum}});
+  return writeJson(Json::Object{{"document", "export-book"}, {"version", "1.0"}, {"name", book.name}, {"state", book.state}, {"files", std::move(files)}});
+}
+
+Result<void> ExportFolder::unsettle() {
+  auto before = std::exchange(isUnsettled_, true) ? std::nullopt : book(owner_);
+  if (!before || before->state == kUnsettled) return {};
+  before->state = kUnsettled;
+  if (auto done = writeBeside(disk_, bookPath(owner_), textOf(*before)); !done) return fail(forPeople(done.error()));
   return {};
 }
 

@@ -83,6 +83,9 @@ class ExportFolder {
   // Makes the folders of a path inside, and refuses one that leaves.
   Result<std::string> placeFor(const std::string& path);
   std::optional<Book> book(const std::string& owner) const;
+  static std::string textOf(const Book& book);
+  // Before a file of the owner is changed: its book says of no state any more that it is there, until end() does.
+  Result<void> unsettle();
   Result<void> removeIfAsWritten(const Entry& entry, const std::string& owner);
   // Whether another owner than this has the file, too.
   bool isOfAnother(const std::string& path, const std::string& owner) const;
@@ -93,6 +96,7 @@ class ExportFolder {
   Progress* progress_;
   std::string owner_;
   Book now_;
+  bool isUnsettled_ = false;
   std::set<std::string> made_;  // folders
   std::vector<std::string> written_;
   std::vector<std::string> same_;
