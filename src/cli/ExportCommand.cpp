@@ -167,7 +167,8 @@ class Exports {
   }
 
   int write(MapPainter& painter, const Going& going) {
-    TargetAsk ask{going.folder, order_.onlyChanged, going.keepsBooks, going.keepsBooks ? maps_ : std::vector<Id>()};
+    TargetAsk ask{going.folder, order_.onlyChanged, going.keepsBooks};
+    if (going.keepsBooks) ask.maps = maps_;
     if (going.keepsBooks && maps_.empty()) {
       // What goes is named before it does.
       for (const ExportFolder::Gone& gone : goneFrom(*disk_, quilt_, going.target, going.folder)) {

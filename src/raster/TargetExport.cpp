@@ -271,7 +271,7 @@ Result<TargetDone> exportTarget(Disk& disk, MapPainter& painter, const Quilt& qu
     const bool ofCells = target.form == TargetForm::sheet || target.form == TargetForm::svg;
     const auto wrote = write(std::string(kWholeOwner), quilt.facts().name, states.ofQuilt(ofCells), [&] { return making.ofQuilt(); });
     if (!wrote) return fail(wrote.error());
-    for (const ExportFolder::Gone& gone : folder.gone(ownersOf(quilt, target))) {
+    for (const ExportFolder::Gone& gone : ask.takesAway ? folder.gone(ownersOf(quilt, target)) : std::vector<ExportFolder::Gone>()) {
       if (auto taken = folder.takeAway(gone); !taken) return fail(taken.error());
     }
   }

@@ -20,6 +20,7 @@ struct TargetAsk {
   std::string folder;
   bool onlyChanged = false;  // maps whose files are there and of what they are made now are passed over
   bool keepsBooks = true;    // else nothing is known of it later
+  bool takesAway = true;     // files of maps that are gone go
   std::vector<Id> maps{};    // of the target's; empty: all of them, and what is of the whole quilt. Else nothing goes
 };
 

@@ -1,5 +1,6 @@
 // Maps going out to the game, by hand: targets with their samples, again with one key, a form of one's own, a command after saving.
 #include <QAction>
+#include <QApplication>
 #include <QDir>
 #include <QFileInfo>
 #include <QLineEdit>
@@ -7,6 +8,7 @@
 #include <QPlainTextEdit>
 #include <QTest>
 #include <QToolButton>
+#include <set>
 
 #include "app/Story.h"
 #include "app/exports/ExportPage.h"
@@ -128,6 +130,18 @@ TEST_F(Exporting, CardsSayWhatComesOutWhereAndWhatIsLost) {
   awaitWork();
   EXPECT_FALSE(QFileInfo::exists(file("exports/pictures/canal-locks.png")));
   EXPECT_FALSE(QFileInfo::exists(file("exports/tables/canal-locks")));
+  // By the key alone it is named first, too.
+  session().quiltStep(QStringLiteral("Delete"), session().quilt().without<Map>(session().quilt().mapNamed("Lantern Row")->id));
+  hand.key(Qt::Key_Escape);
+  session().quiltStep(QStringLiteral("Delete"), session().quilt().without<Map>(session().quilt().mapNamed("Ward Board")->id));
+  hand.key(Qt::Key_E, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_TRUE(QFileInfo::exists(file("exports/pictures/ward-board.png")));
+  hand.key(Qt::Key_E, Qt::ControlModifier);
+  awaitWork();
+  EXPECT_FALSE(QFileInfo::exists(file("exports/pictures/ward-board.png")));
+  EXPECT_FALSE(QFileInfo::exists(file("exports/pictures/lantern-row.png")));
+  choose(ActionId::exportTargets);
   // Esc leads back to the map.
   hand.key(Qt::Key_Escape);
   EXPECT_FALSE(room->exportPage()->isVisible());
@@ -185,6 +199,36 @@ TEST_F(Exporting, ACommandIsRunAfterSavingWithTheChangedMaps) {
   awaitWork();
   EXPECT_TRUE(QTest::qWaitFor([&] { return room->notices()->text().contains(QStringLiteral("code 7")); })) << room->notices()->text().toStdString();
   EXPECT_TRUE(session().isSaved());
+}
+
+TEST_F(Exporting, TheKeyboardAloneSetsATargetUp) {
+  choose(ActionId::exportTargets);
+  const auto focus = [] { return QApplication::focusWidget() ? QApplication::focusWidget()->objectName().toStdString() : std::string("nowhere"); };
+  EXPECT_EQ(focus(), "export-new-json");
+  hand.key(Qt::Key_Space);
+  const std::string id = target("Maps for the game").id.text();
+  EXPECT_EQ(focus(), "target-write-" + id);
+  hand.key(Qt::Key_Space);
+  awaitWork();
+  EXPECT_TRUE(QFileInfo::exists(file("exports/maps-for-the-game/quilt.json")));
+  EXPECT_EQ(focus(), "target-write-" + id);
+  // One sees where the keys are.
+  const auto look = [&] { return of<QToolButton>("write", "Maps for the game")->grab().toImage(); };
+  const QImage with = look();
+  hand.key(Qt::Key_Tab);
+  EXPECT_NE(look(), with);
+  // Tab goes round, through all that can be changed, and never gets stuck.
+  std::set<std::string> seen;
+  for (int i = 0; i < 40; ++i) {
+    hand.key(Qt::Key_Tab);
+    seen.insert(focus());
+    EXPECT_TRUE(room->exportPage()->isAncestorOf(QApplication::focusWidget())) << focus();
+  }
+  for (const std::string& one : {"target-name-" + id, "target-cells-" + id, "target-maps-" + id, "target-folder-" + id, "target-write-" + id, std::string("export-all"), std::string("export-command"), std::string("export-new-own"), std::string("export-page-close")}) {
+    EXPECT_TRUE(seen.contains(one)) << one;
+  }
+  hand.key(Qt::Key_Escape);
+  EXPECT_TRUE(room->canvas()->hasFocus());
 }
 
 }  // namespace uq::test

@@ -25,13 +25,14 @@ struct Sum {
 struct Going {
   Target target;
   std::string folder;
+  bool takesAway = true;
 };
 
 Sum writeAll(Disk& disk, const Quilt& quilt, const SheetPictures& pictures, const std::vector<Going>& going, Progress& progress) {
   Sum sum;
   for (const Going& one : going) {
     MapPainter painter(pictures);
-    const auto done = exportTarget(disk, painter, quilt, one.target, {one.folder, true}, &progress);
+    const auto done = exportTarget(disk, painter, quilt, one.target, {one.folder, true, true, one.takesAway}, &progress);
     if (!done) {
       sum.error = done.error();
       return sum;
@@ -53,6 +54,7 @@ void Exports::setSession(Session* session) {
   leaveCommand();
   session_ = session;
   output_.clear();
+  named_.clear();
   places_ = session_ ? exportPlaces(*session_->disk(), session_->folder()) : ExportPlaces();
 }
 
@@ -79,6 +81,13 @@ void Exports::setFolder(Id id, const QString& folder) {
   Q_EMIT changed();
 }
 
+std::vector<ExportFolder::Gone> Exports::nameGone(const Target& target) {
+  const QString folder = folderOf(target);
+  auto gone = session_ && !folder.isEmpty() ? goneFrom(*session_->disk(), session_->quilt(), target, folder.toStdString()) : std::vector<ExportFolder::Gone>();
+  for (const ExportFolder::Gone& one : gone) named_.insert({target.id, one.owner});
+  return gone;
+}
+
 void Exports::setCommand(const QString& command) {
   if (!session_ || places_.command == command.toStdString()) return;
   places_.command = command.toStdString();
@@ -95,6 +104,7 @@ QString Exports::write(const std::vector<Id>& targets) {
   if (session_->isComing()) return tr("The quilt is still being read");
   if (work_->isRunning()) return tr("Something else is under way: try again in a moment");
   std::vector<Going> going;
+  QString left;
   for (const Id id : targets) {
     const Target* target = session_->quilt().listed<Target>(id);
     if (!target) continue;
@@ -102,7 +112,12 @@ QString Exports::write(const std::vector<Id>& targets) {
     if (folder.isEmpty()) return tr("Choose where %1 goes first").arg(QString::fromStdString(target->name));
     // A folder of one's own was there when it was chosen: where it is not, a drive may be missing.
     if (target->folder.empty() && !QDir(folder).exists()) return tr("%1 is gone: choose where %2 goes").arg(QDir::toNativeSeparators(folder), QString::fromStdString(target->name));
-    going.push_back({*target, folder.toStdString()});
+    const auto gone = goneFrom(*session_->disk(), session_->quilt(), *target, folder.toStdString());
+    const auto isUnnamed = std::find_if(gone.begin(), gone.end(), [&](const ExportFolder::Gone& one) { return !named_.contains({id, one.owner}) && !one.files.empty(); });
+    going.push_back({*target, folder.toStdString(), isUnnamed == gone.end()});
+    if (isUnnamed == gone.end()) continue;
+    left = tr(". %1 does not go out any more: the next export takes its files away").arg(QString::fromStdString(isUnnamed->name));
+    (void)nameGone(*target);
   }
   if (going.empty()) return tr("No target is set up yet");
   if (places_.last != targets) {
@@ -114,9 +129,10 @@ QString Exports::write(const std::vector<Id>& targets) {
       LongWork::Kind::look, going.size() == 1 ? tr("Exporting %1…").arg(QString::fromStdString(going.front().target.name)) : tr("Exporting %1 targets…").arg(going.size()),
       // What a hand has under way is not done yet.
       [disk = session_->disk(), quilt = session_->undoLine().inGesture() ? session_->undoLine().beforeGesture() : session_->quilt(), pictures = session_->painter().pictures(), going](Progress& progress) { return writeAll(*disk, quilt, pictures, going, progress); },
-      [this, where](const Sum& sum) {
+      [this, where, left](const Sum& sum) {
         QString line = sum.written.empty() ? tr("Nothing had changed in %1").arg(where) : tr("%n file(s) written into %1", nullptr, static_cast<int>(sum.written.size())).arg(where);
-        if (!sum.removed.empty()) line += tr(", %n of maps that are gone removed", nullptr, static_cast<int>(sum.removed.size()));
+        if (!sum.removed.empty()) line += tr(", %n removed: %1", nullptr, static_cast<int>(sum.removed.size())).arg(QString::fromStdString(sum.removed.front()));
+        line += left;
         if (!sum.left.empty()) line += tr(", %1 left, for somebody changed it").arg(QString::fromStdString(sum.left.front()));
         for (const std::string& lacks : sum.lacks) line += QStringLiteral(". ") + QString::fromStdString(lacks);
         Q_EMIT changed();

@@ -8,6 +8,7 @@
 #include <QObject>
 #include <QProcess>
 #include <QStringList>
+#include <set>
 
 #include "app/workroom/LongWork.h"
 #include "core/store/ExportPlaces.h"
@@ -31,6 +32,9 @@ class Exports : public QObject {
   // A folder inside the quilt's is said in the target, as a step; any other is kept on this machine.
   void setFolder(Id target, const QString& folder);
   void setCommand(const QString& command);
+
+  // Of a target, what the next export would take away, which is named by this: nothing goes before it was named.
+  std::vector<ExportFolder::Gone> nameGone(const Target& target);
 
   // Writes targets, one after the other. Why it cannot, in words; empty where it began.
   QString write(const std::vector<Id>& targets);
@@ -60,6 +64,7 @@ class Exports : public QObject {
   LongWork* work_;
   Session* session_ = nullptr;
   ExportPlaces places_;
+  std::set<std::pair<Id, std::string>> named_;  // by target: owners of files that are to go
   QString output_;
   QProcess* command_ = nullptr;  // a child; nullptr: none runs
 };

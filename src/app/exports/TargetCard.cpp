@@ -279,15 +279,12 @@ void TargetCard::showWords(bool looks) {
   QStringList lines;
   if (looks) lost_ = QString::fromStdString(lossesInWords(session_->quilt(), mapsOf(session_->quilt(), *target), target->form));
   if (!lost_.isEmpty()) lines << tr("No place for %1.").arg(lost_);
-  const QString folder = exports_->folderOf(*target);
-  if (!folder.isEmpty()) {
-    for (const ExportFolder::Gone& gone : goneFrom(*session_->disk(), session_->quilt(), *target, folder.toStdString())) {
-      const auto map = Id::parse(gone.owner);
-      const QString name = QString::fromStdString(gone.name);
-      const int files = static_cast<int>(gone.files.size());
-      if (files == 0) continue;
-      lines << (map && session_->quilt().map(*map) ? tr("%1 goes out no more: the next export takes its %n file(s) away.", nullptr, files).arg(name) : tr("%1 is gone: the next export takes its %n file(s) away.", nullptr, files).arg(name));
-    }
+  for (const ExportFolder::Gone& gone : exports_->nameGone(*target)) {
+    const auto map = Id::parse(gone.owner);
+    const QString name = QString::fromStdString(gone.name);
+    const int files = static_cast<int>(gone.files.size());
+    if (files == 0) continue;
+    lines << (map && session_->quilt().map(*map) ? tr("%1 goes out no more: the next export takes its %n file(s) away.", nullptr, files).arg(name) : tr("%1 is gone: the next export takes its %n file(s) away.", nullptr, files).arg(name));
   }
   words_->setText(lines.join(QLatin1Char('\n')));
   words_->setVisible(!lines.isEmpty());

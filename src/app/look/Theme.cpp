@@ -92,6 +92,7 @@ QString Theme::styleSheet() const {
              "QToolButton[raised=\"true\"] { background: %1; border-color: %2; }"
              "QToolButton:checked { background: %1; border: 1px solid %7; }"
              "QToolButton[raised=\"true\"]:hover { background: %3; }"
+             "QToolButton[raised=\"true\"]:focus { border-color: %6; }"
              "QToolButton[tight=\"true\"] { padding: 3px 2px; }"
              "QFileDialog QToolButton { padding: 3px; }"
              "QPushButton { background: %3; color: %4; border: 1px solid %2; border-radius: 4px; padding: 5px 16px; }"
