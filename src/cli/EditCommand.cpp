@@ -9,6 +9,7 @@
 #include "core/store/JsonText.h"
 #include "core/store/QuiltStore.h"
 #include "raster/CellCover.h"
+#include "raster/JointFinder.h"
 
 namespace uq::cli {
 
@@ -44,12 +45,17 @@ int editQuilt(const std::string& quilt, const std::string& path, bool dryRun) {
   if (!opened) return refuse(opened.error(), kNotOpened);
   int code = opened->problems.empty() ? kFine : kProblems;
   for (const Error& problem : opened->problems) std::cerr << problem.text() << "\n";
-  CellCover cover(SheetPictures::load(opened->quilt, opened->problems));
-  const LooksOn covers = [&](const Quilt& now, const GridShape& shape, TileRef tile) {
-    return cover.covers(now, shape, tile);
-  };
+  const SheetPictures pictures = SheetPictures::load(opened->quilt, opened->problems);
+  CellCover cover(pictures);
+  JointFinder joints(pictures);
+  EditLooks looks;
+  looks.tiles = {[&](const Quilt& now, const GridShape& shape, TileRef tile) { return cover.covers(now, shape, tile); },
+                 [&](const Quilt& now, const GridShape& shape, TileRef tile) { return cover.hides(now, shape, tile); },
+                 [&](const Quilt& now, const GridShape& shape, TileRef tile) { return cover.keepsIn(now, shape, tile); },
+                 [&](const Quilt& now, const GridShape& shape, TileRef tile) { return cover.fills(now, shape, tile); }};
+  looks.joints = [&](const Quilt& now, const GridShape& shape) { return &joints.bookFor(now, shape); };
   const StepRules rules{[&](Id map) { return opened->store.damage(map); }, {}};
-  const auto done = doEdits(opened->quilt, *list, covers, name, rules);
+  const auto done = doEdits(opened->quilt, *list, looks, name, rules);
   if (!done) return refuse(done.error(), done.error().cause == Error::Cause::notFound ? kNotOpened : kUsage);
   std::int64_t cells = 0;
   for (const EditDone& step : done->steps) {

@@ -144,7 +144,7 @@ TEST(ActionTable, ListsOfEditsReachWhatActionsChange) {
       {"keep-stamp", {{{"keep", "name"}}}},
       {"add-pins-layer", {{{"pin", "at"}, {"pin", "edge"}}}},
       {"hang-sheet", {{{"addBackdrop", "sheet"}}}},
-      {"strip-covered-cells", {{{"delete", "layer"}}, "which cells are covered is seen by pictures, which a list has none of"}},
+      {"strip-covered-cells", {{{"stripCovered", "layer"}}}},
       {"delete-layer", {{{"deleteLayer", "layer"}}}},
       {"put-layers-in-folder", {{{"fold", "layers"}}}},
       {"take-folder-away", {{{"unfold", "folder"}}}},
@@ -156,9 +156,9 @@ TEST(ActionTable, ListsOfEditsReachWhatActionsChange) {
       {"undo-step", {{}, "a list has no line of steps: nothing of it counts where one is refused"}},
       {"redo-step", {{}, "likewise"}},
       {"list-steps", {{}, "likewise"}},
-      {"join-these", {{}, "uquilt edging guess gives what is understood, for edgings/*.json"}},
-      {"lay-what-belongs", {{}, "what belongs there is found by pictures, which a list has none of: uquilt check --joints lists the places"}},
-      {"lay-all-that-belongs", {{}, "likewise"}},
+      {"join-these", {{}, "uquilt edging guess --keep does it"}},
+      {"lay-what-belongs", {{{"select", "from"}, {"closeJoints", "layer"}}}},
+      {"lay-all-that-belongs", {{{"closeJoints", "layer"}}}},
   };
   int named = 0;
   for (const ActionRow& row : actionTable()) {

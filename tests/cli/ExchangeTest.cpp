@@ -263,6 +263,24 @@ TEST_F(Exchange, TargetsGoOutWithoutAWindow) {
   EXPECT_EQ(run(words({"export", "--target", "Names"})).code, 2);
 }
 
+// What needs pictures is done where there are some.
+TEST_F(Exchange, AListStripsWhatIsCoveredAndClosesJoints) {
+  const QString edits = scratch.filePath(QStringLiteral("edits.json"));
+  {
+    QFile list(edits);
+    ASSERT_TRUE(list.open(QIODevice::WriteOnly));
+    list.write(R"({"version": 1, "steps": [
+      {"do": "copyLayer", "map": "Depot Yard", "layer": "Paving", "name": "Paving again"},
+      {"do": "stripCovered", "layer": "Paving"},
+      {"do": "select", "layer": "Sheds & trams", "from": [45, 7], "to": [45, 8]}, {"do": "delete", "layer": "Sheds & trams"},
+      {"do": "select", "layer": "Sheds & trams", "all": true}, {"do": "closeJoints", "layer": "Sheds & trams"}]})");
+  }
+  const Answer done = run(words({"edit", "--list"}) + QStringList{edits});
+  ASSERT_EQ(done.code, 0) << done.err;
+  EXPECT_THAT(done.out, testing::HasSubstr("stripCovered on Paving of Depot Yard: 1495 cells")) << "tiles that move hide nothing; " << done.out;
+  EXPECT_THAT(done.out, testing::Not(testing::HasSubstr("closeJoints on Sheds & trams of Depot Yard: 0 cells"))) << done.out;
+}
+
 TEST_F(Exchange, WhatGoesOutComesIn) {
   ASSERT_EQ(run(words({"export", "Depot Yard", "--form", "csv", "-o"}) + QStringList{out()}).code, 0);
   const QStringList tables{out() + QStringLiteral("/depot-yard/paving.csv"), out() + QStringLiteral("/depot-yard/rails.csv")};

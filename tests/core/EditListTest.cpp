@@ -382,6 +382,22 @@ TEST_F(EditList, PlacesPinsAndLeadsWays) {
   EXPECT_THAT(refusal(gate + R"(, {"do": "lead", "map": "Yard", "from": "Gate", "to": "Gate"})"), HasSubstr("where it begins"));
 }
 
+TEST_F(EditList, WhatIsSeenByPicturesIsDoneWhereThereAreSome) {
+  EXPECT_THAT(refusal(R"({"do": "stripCovered", "map": "Yard", "layer": "Paving"})"), HasSubstr("seen by pictures"));
+  EXPECT_THAT(refusal(R"({"do": "closeJoints", "map": "Yard", "layer": "Paving"})"), HasSubstr("seen by pictures"));
+  const auto list = readJson(R"({"version": 1, "steps": [
+    {"do": "box", "map": "Yard", "layer": "Paving", "tile": ["street", 3], "from": [0, 0], "to": [3, 0]},
+    {"do": "paint", "layer": "Sheds", "tile": ["street", 4], "at": [1, 0]},
+    {"do": "stripCovered", "layer": "Paving"}]})", "l");
+  EditLooks looks;
+  const LooksOn always = [](const Quilt&, const GridShape&, TileRef) { return true; };
+  looks.tiles = {always, always, always, always};
+  const auto done = doEdits(quilt, *list, looks, "l");
+  ASSERT_TRUE(done) << done.error().text();
+  EXPECT_EQ(done->steps.back().cells, 1);
+  EXPECT_EQ(row(done->quilt, "Paving", {0, 0}, 4), (std::vector<int>{3, 0, 3, 3}));
+}
+
 TEST_F(EditList, ArrangesMapsLayersAndFoldersAsTheWindowDoes) {
   const Quilt made = done(R"({"do": "copyMap", "map": "Yard", "name": "Yard by night"},
     {"do": "map", "title": "Night", "cloth": "#102030", "screen": [320, 180], "shownTimes": 3, "cameraFree": true, "opensWith": true},

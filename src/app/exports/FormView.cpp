@@ -20,6 +20,7 @@ namespace uq {
 
 namespace {
 
+constexpr const char* kEscapes[] = {"", "none", "xml", "c"};  // as they are listed
 constexpr int kLookedAtAfter = 250;  // milliseconds after the last key
 
 QPlainTextEdit* makeText(const char* object, const QString& name, QWidget* parent) {
@@ -80,6 +81,15 @@ FormView::FormView(Exports* exports, QWidget* parent) : QWidget(parent), exports
   naming_->setToolTip(tr("A text like the form itself: levels/{{id}}. Empty: as the map's folder is called"));
   ending_ = field("form-ending", tr("Their ending"), 9);
   ending_->setMaxLength(20);
+  escape_ = new QComboBox(this);
+  escape_->setObjectName(QStringLiteral("form-escape"));
+  escape_->setAccessibleName(tr("How what is filled in is written"));
+  escape_->addItems({tr("as the ending asks"), tr("as it is"), tr("for XML"), tr("as between quotes")});
+  escape_->setToolTip(tr("{{name}} is written so; {{{name}}} always as it is"));
+  connect(escape_, &QComboBox::activated, this, [this] {
+    take();
+    look();
+  });
   words_ = makeSoftLabel(this);
   words_->setObjectName(QStringLiteral("form-words"));
   words_->setWordWrap(false);
@@ -106,7 +116,7 @@ FormView::FormView(Exports* exports, QWidget* parent) : QWidget(parent), exports
   layout->addLayout(head);
   layout->addLayout(begins);
   layout->addLayout(texts, 1);
-  layout->addLayout(new SentenceLayout({word(tr("Its files are called")), naming_, word(tr("and end with")), ending_}));
+  layout->addLayout(new SentenceLayout({word(tr("Its files are called")), naming_, word(tr("and end with")), ending_, word(tr("; what is filled in stands")), escape_}));
   layout->addWidget(words_);
   soon_.setSingleShot(true);
   soon_.setInterval(kLookedAtAfter);
@@ -131,6 +141,7 @@ void FormView::open(Id id) {
   text_->setPlainText(QString::fromStdString(target->text));
   naming_->setText(QString::fromStdString(target->naming));
   ending_->setText(QString::fromStdString(target->ending));
+  escape_->setCurrentIndex(static_cast<int>(std::find(std::begin(kEscapes), std::end(kEscapes), target->escape) - std::begin(kEscapes)) % static_cast<int>(std::size(kEscapes)));
   soon_.stop();
   look();
   text_->setFocus(Qt::OtherFocusReason);
@@ -151,6 +162,7 @@ Target FormView::written() const {
   next.text = text_->toPlainText().toStdString();
   next.naming = naming_->text().trimmed().toStdString();
   next.ending = ending_->text().trimmed().toStdString();
+  next.escape = kEscapes[std::max(0, escape_->currentIndex())];
   if (!next.ending.empty() && next.ending.front() != '.') next.ending.insert(0, ".");
   return next;
 }

@@ -4,6 +4,7 @@
 // Threads: the interface's.
 #pragma once
 
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
@@ -58,6 +59,7 @@ class FormView : public QWidget {
   QPlainTextEdit* result_;
   QLineEdit* naming_;
   QLineEdit* ending_;
+  QComboBox* escape_;
   QLabel* words_;
   QTimer soon_;
 };

@@ -5,6 +5,7 @@
 
 #include "core/edit/ArrangeLayers.h"
 #include "core/edit/ArrangeStamps.h"
+#include "core/edit/Covered.h"
 #include "core/edit/LayerFacts.h"
 #include "core/edit/Region.h"
 #include "core/edit/Rejoin.h"
@@ -12,6 +13,7 @@
 #include "core/edit/Selected.h"
 #include "core/edit/SwapTiles.h"
 #include "core/edit/Turned.h"
+#include "core/sheets/CloseJoints.h"
 #include "core/store/HandText.h"
 #include "core/work/EditArranging.h"
 #include "core/work/Gesture.h"
@@ -29,12 +31,13 @@ constexpr std::pair<const char*, Turning> kTurnings[] = {{"left", Turning::left}
 constexpr std::pair<const char*, BoxShape> kBoxes[] = {{"asSeen", BoxShape::asSeen},
                                                        {"alongTheGrid", BoxShape::alongTheGrid}};
 constexpr std::size_t kMostPlaces = 1 << 20;
+constexpr std::size_t kMostJoints = 10'000;  // that are closed in a round
 
 class Doing : private EditArranging {
  public:
   // `careful`: each step is held against the rules, so that the one that breaks them can be named.
-  Doing(Quilt quilt, const LooksOn& covers, std::string file, const StepRules& rules, bool careful)
-      : EditArranging(std::move(quilt), std::move(file)), covers_(covers), rules_(rules), careful_(careful) {}
+  Doing(Quilt quilt, const EditLooks& looks, std::string file, const StepRules& rules, bool careful)
+      : EditArranging(std::move(quilt), std::move(file)), looks_(looks), rules_(rules), careful_(careful) {}
 
   Result<EditsDone> list(const Json& json) {
     const Json* document = json.find("document");
@@ -101,6 +104,28 @@ class Doing : private EditArranging {
     }
   }
 
+  // What nobody can see of a layer goes.
+  void stripCovered(const Json& step, EditDone& done) {
+    const GridShape shape = quilt_.map(at_.map)->grid;
+    const auto asked = [&](const LooksOn& one) { return [this, &one, shape](TileRef tile) { return one(quilt_, shape, tile); }; };
+    const TileLooks& looks = looks_.tiles;
+    if (!looks.hides || !looks.keepsIn || !looks.covers || !looks.fills) return refuse("what is covered is seen by pictures, and there are none here", step);
+    const CellSet covered = coveredCells(quilt_, at_, quilt_.map(at_.map)->bounds, {asked(looks.hides), asked(looks.keepsIn), asked(looks.covers), asked(looks.fills)});
+    done.cells = covered.count();
+    quilt_ = clearCells(quilt_, at_, covered);
+  }
+
+  // What belongs at loose joints of a layer, on the selected cells or everywhere.
+  void closeLoose(const Json& step, EditDone& done) {
+    const Map& map = *quilt_.map(at_.map);
+    JointBook* book = looks_.joints ? looks_.joints(quilt_, map.grid) : nullptr;
+    if (!book) return refuse("what belongs beside what is seen by pictures, and there are none here", step);
+    const auto chosen = selected_.find(at_.map);
+    Closed closed = closeJoints(*book, map, *map.layerIndex(at_.layer), map.bounds, chosen == selected_.end() ? CellSet() : chosen->second, kMostJoints);
+    done.cells = closed.cells;
+    quilt_ = quilt_.with(std::move(closed.map));
+  }
+
   // The selected cells, or all of the layer's map.
   void joinAnew(EditDone& done) {
     const auto chosen = selected_.find(at_.map);
@@ -132,6 +157,8 @@ class Doing : private EditArranging {
     if (what == "keep") return keep(step, done);
     const Quilt before = quilt_;
     if (what == "joinAnew") return joinAnew(done);
+    if (what == "stripCovered") return stripCovered(step, done);
+    if (what == "closeJoints") return closeLoose(step, done);
     selected(step, what, done);
     if (flag(step, "joins")) quilt_ = joinedWhereChanged(before, quilt_, at_.map);
   }
@@ -211,8 +238,8 @@ class Doing : private EditArranging {
     plan.seed = static_cast<std::uint64_t>(integer(step, "seed", static_cast<std::int64_t>(seed_ + step_ + 1))) + number;
     plan.ids = static_cast<std::uint64_t>(integer(step, "ids", static_cast<std::int64_t>(seed_ + step_ + 1))) + number;
     if (!flag(step, "anywhere")) plan.within = selected_.count(at_.map) ? selected_[at_.map] : CellSet();
-    if (covers_) {
-      plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return covers_(quilt_, shape, tile); };
+    if (looks_.tiles.covers) {
+      plan.covers = [this, shape = quilt_.map(at_.map)->grid](TileRef tile) { return looks_.tiles.covers(quilt_, shape, tile); };
     }
     if (!isWidth(plan.options.width)) {
       return refuse("\"width\" is an odd number from 1 to 31, or 0.5", step);
@@ -368,7 +395,7 @@ class Doing : private EditArranging {
     hand_ = quilt_.stamp(kept.stamp)->held;
   }
 
-  const LooksOn& covers_;
+  const EditLooks& looks_;
   const StepRules& rules_;
   bool careful_;
   std::optional<TurnGrip> turnGrip_;
@@ -378,14 +405,14 @@ class Doing : private EditArranging {
 
 }  // namespace
 
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const EditLooks& looks, const std::string& file,
                           const StepRules& rules) {
   // The rules hold for what comes of a list; which step broke them is looked for only where one did.
-  auto done = Doing(quilt, covers, file, rules, false).list(list);
+  auto done = Doing(quilt, looks, file, rules, false).list(list);
   if (!done) return done;
   const auto why = whyNoStep(quilt, done->quilt, rules);
   if (!why) return done;
-  auto named = Doing(quilt, covers, file, rules, true).list(list);
+  auto named = Doing(quilt, looks, file, rules, true).list(list);
   return named ? Result<EditsDone>(fail(Error(*why).in(file))) : named;
 }
 

@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "core/sheets/LooseJoints.h"
 #include "core/base/Error.h"
 #include "core/base/Json.h"
 #include "core/edit/Stroke.h"
@@ -31,9 +32,24 @@ struct EditsDone {
   std::vector<EditDone> steps;
 };
 
-// Does a list. `covers` tells whether a tile covers its cell; `file` is named in errors. The Error's cause is notFound
+// What is known by pictures, of which a list has none; each may be missing, and what needs it is then refused.
+struct EditLooks {
+  TileLooks tiles;
+  // What fits beside what, on a grid; lives until the next call.
+  std::function<JointBook*(const Quilt&, const GridShape&)> joints;
+
+  EditLooks() = default;
+  // Only which tiles cover their cells.
+  template <class Covers>
+    requires std::is_invocable_r_v<bool, const Covers&, const Quilt&, const GridShape&, TileRef>
+  EditLooks(Covers covers) {
+    tiles.covers = std::move(covers);
+  }
+};
+
+// Does a list. `looks`: what pictures tell; `file` is named in errors. The Error's cause is notFound
 // where a map, layer or stamp that the list names is not there.
-Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const LooksOn& covers, const std::string& file,
+Result<EditsDone> doEdits(const Quilt& quilt, const Json& list, const EditLooks& looks, const std::string& file,
                           const StepRules& rules = {});
 
 // A stroke as a step that repeats it: its plan, and the way of the pointer.

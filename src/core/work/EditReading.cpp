@@ -38,6 +38,8 @@ const std::map<std::string_view, Names> kOthers = {
     {"take", {"allLayers"}},
     {"keep", {"name", "ids"}},
     {"joinAnew", {}},
+    {"stripCovered", {}},
+    {"closeJoints", {}},
 };
 // Those that make the place where they are, or are about a whole map.
 const std::map<std::string_view, Names> kMakers = {
