@@ -166,6 +166,11 @@ TEST_F(Exporting, AFolderOutsideIsKeptOnThisMachineOnly) {
   choose(ActionId::saveQuilt);
   awaitWork();
   EXPECT_FALSE(bytesOf("targets/links.json").contains(game.path().toUtf8()));
+  // A folder that is gone, such as a drive that is not there, is said and not made anew.
+  ASSERT_TRUE(game.remove());
+  hand.click(of<QToolButton>("write", "Links"));
+  awaitWork();
+  EXPECT_FALSE(QFileInfo::exists(game.path()));
   // The quilt's own folders are refused.
   hand.inDialog(QStringLiteral("target-folder-dialog"), [&](QWidget& dialog) {
     dialog.findChild<QLineEdit*>()->setText(file("maps"));

@@ -12,10 +12,12 @@
 #include "core/store/CsvReading.h"
 #include "core/store/CsvText.h"
 #include "raster/FilmWriter.h"
+#include "raster/MapExport.h"
 #include "raster/MapImport.h"
 #include "raster/PackedSheet.h"
 #include "raster/PictureFile.h"
 #include "raster/PictureImport.h"
+#include "raster/PngStream.h"
 #include "raster/TargetExport.h"
 
 namespace uq {
@@ -294,6 +296,41 @@ TEST(TargetExport, WritesEachFormTheSameAndOnlyWhatChanged) {
     ASSERT_TRUE(last.has_value());
     for (const std::string& file : gone[0].files) EXPECT_THAT(last->removed, testing::Contains(file)) << targetFormName(form);
   }
+}
+
+// Band by band, a picture is that which is drawn at once; one too large is refused before anything is written.
+TEST(PngStream, DrawsWhatIsDrawnAtOnce) {
+  EXPECT_TRUE(rc::check([] {
+    const Noise noise({GridKind::orthogonal, {16, 16}}, *rc::gen::arbitrary<std::uint32_t>());
+    MapPainter painter(noise.pictures);
+    const auto runs = runsOf(noise.yard());
+    const ViewScale scale{static_cast<double>(*rc::gen::inRange(1, 4))};
+    const QRect device(-5, 3, *rc::gen::inRange(1, 300), *rc::gen::inRange(1, 200));
+    const bool onCloth = *rc::gen::arbitrary<bool>();
+    std::string bytes;
+    RC_ASSERT(streamPng(painter, {noise.quilt, noise.yard(), runs, scale, device, onCloth}, [&](std::string_view piece) -> Result<void> {
+                bytes += piece;
+                return {};
+              }).has_value());
+    const QImage streamed = QImage::fromData(QByteArray::fromStdString(bytes), "PNG").convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    const QImage whole = onCloth ? overCloth(painter, noise.quilt, noise.yard(), runs, scale, device) : painter.draw(noise.quilt, noise.yard(), runs, scale, device);
+    RC_ASSERT(streamed == whole.convertToFormat(streamed.format()));
+  }));
+  Noise noise({GridKind::orthogonal, {16, 16}});
+  MapPainter painter(noise.pictures);
+  const auto runs = runsOf(noise.yard());
+  bool isCalled = false;
+  const auto refused = streamPng(painter, {noise.quilt, noise.yard(), runs, ViewScale{1}, QRect(0, 0, 100'000, 10)}, [&](std::string_view) -> Result<void> {
+    isCalled = true;
+    return {};
+  });
+  ASSERT_FALSE(refused.has_value());
+  EXPECT_EQ(refused.error().cause, Error::Cause::tooLarge);
+  EXPECT_FALSE(isCalled);
+  // Where there is no room any more, that is what is said.
+  const auto full = streamPng(painter, {noise.quilt, noise.yard(), runs, ViewScale{1}, QRect(0, 0, 100, 100)}, [](std::string_view) -> Result<void> { return fail(Error::Cause::diskFull, "the disk is full"); });
+  ASSERT_FALSE(full.has_value());
+  EXPECT_EQ(full.error().cause, Error::Cause::diskFull);
 }
 
 // A sample is the beginning of what is written.
