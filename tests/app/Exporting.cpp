@@ -12,6 +12,7 @@
 
 #include "app/Story.h"
 #include "app/exports/ExportPage.h"
+#include "app/look/Theme.h"
 #include "core/edit/Targets.h"
 
 namespace uq::test {
@@ -217,6 +218,14 @@ TEST_F(Exporting, TheKeyboardAloneSetsATargetUp) {
   awaitWork();
   EXPECT_TRUE(QFileInfo::exists(file("exports/maps-for-the-game/quilt.json")));
   EXPECT_EQ(focus(), "target-write-" + id);
+  // Icons follow the theme.
+  const auto inked = [&] { return part<QToolButton>("export-all")->icon().pixmap(16, 16).toImage(); };
+  const QImage linen = inked();
+  applyTheme(*qobject_cast<QApplication*>(QApplication::instance()), Theme::indigo());
+  settle();
+  EXPECT_NE(inked(), linen);
+  applyTheme(*qobject_cast<QApplication*>(QApplication::instance()), Theme::linen());
+  settle();
   // One sees where the keys are.
   const auto look = [&] { return of<QToolButton>("write", "Maps for the game")->grab().toImage(); };
   const QImage with = look();

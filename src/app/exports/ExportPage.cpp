@@ -6,7 +6,6 @@
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
-#include "app/look/Icons.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -101,7 +100,7 @@ QWidget* ExportPage::buildForms() {
 QWidget* ExportPage::buildFoot() {
   auto* part = new QWidget(this);
   all_ = makePlainButton("export-all", part);
-  all_->setIcon(icon(QStringLiteral("export"), Theme::current().ink));
+  setInkedIcon(all_, QStringLiteral("export"));
   all_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   all_->setText(tr("Export all"));
   connect(all_, &QToolButton::clicked, this, [this] {
@@ -267,6 +266,12 @@ void ExportPage::keyPressEvent(QKeyEvent* event) {
 bool ExportPage::eventFilter(QObject* watched, QEvent* event) {
   if (watched == parentWidget() && event->type() == QEvent::Resize && isVisible()) coverMap({420, 320});
   return Card::eventFilter(watched, event);
+}
+
+// Samples are drawn in the theme's colours.
+void ExportPage::changeEvent(QEvent* event) {
+  Card::changeEvent(event);
+  if (event->type() == QEvent::PaletteChange && session_ && isVisible()) refresh(true);
 }
 
 void ExportPage::hideEvent(QHideEvent* event) {

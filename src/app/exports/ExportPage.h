@@ -53,6 +53,7 @@ class ExportPage : public Card {
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
+  void changeEvent(QEvent* event) override;
   void hideEvent(QHideEvent* event) override;
 
  private:

@@ -6,7 +6,6 @@
 #include <QTextBlock>
 #include <QVBoxLayout>
 
-#include "app/look/Icons.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -58,7 +57,7 @@ FormView::FormView(Exports* exports, QWidget* parent) : QWidget(parent), exports
     Q_EMIT left();
   });
   auto* write = makePlainButton("form-write", this);
-  write->setIcon(icon(QStringLiteral("export"), Theme::current().ink));
+  setInkedIcon(write, QStringLiteral("export"));
   write->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   write->setText(tr("Export"));
   connect(write, &QToolButton::clicked, this, [this] {

@@ -10,7 +10,6 @@
 
 #include "app/exports/FormView.h"
 #include "app/exports/SamplePicture.h"
-#include "app/look/Icons.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -88,7 +87,7 @@ TargetCard::TargetCard(Session* session, Exports* exports, Id target, QWidget* p
   });
   auto* remove = new QToolButton(this);
   remove->setObjectName(QString::fromStdString(object("remove", target)));
-  remove->setIcon(icon(QStringLiteral("close"), Theme::current().softInk));
+  setInkedIcon(remove, QStringLiteral("close"));
   remove->setAutoRaise(true);
   remove->setAccessibleName(tr("Remove the target"));
   remove->setToolTip(tr("Remove the target; what it has written stays"));
@@ -115,7 +114,7 @@ TargetCard::TargetCard(Session* session, Exports* exports, Id target, QWidget* p
   words_ = makeSoftLabel(this);
   words_->setObjectName(QString::fromStdString(object("words", target)));
   write_ = makePlainButton(object("write", target).c_str(), this);
-  write_->setIcon(icon(QStringLiteral("export"), Theme::current().ink));
+  setInkedIcon(write_, QStringLiteral("export"));
   write_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   write_->setText(tr("Export"));
   write_->setToolTip(tr("Write what has changed now; Ctrl+E does it again"));

@@ -8,7 +8,6 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
-#include "app/look/Icons.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
 #include "app/look/Widgets.h"
@@ -79,7 +78,7 @@ FilmView::FilmView(LongWork* work, QWidget* parent) : Card(parent), work_(work) 
 
 QLayout* FilmView::buildPlaying() {
   play_ = makePlainButton("film-play", this);
-  play_->setIcon(icon(QStringLiteral("play"), Theme::current().ink));
+  setInkedIcon(play_, QStringLiteral("play"));
   play_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   play_->setToolTip(tr("Play, or stop (Space)"));
   connect(play_, &QToolButton::clicked, this, [this] { play(!plays()); });

@@ -13,25 +13,33 @@ void makeCard(QFrame* frame) { frame->setProperty("card", true); }
 
 namespace {
 
-// In the ink of whatever theme is in force.
-class CloseButton : public QToolButton {
+// Draws the icon of its parent anew when the theme changes.
+class InkedIcon : public QObject {
  public:
-  explicit CloseButton(QWidget* parent) : QToolButton(parent) { redraw(); }
+  InkedIcon(QToolButton* button, QString name) : QObject(button), button_(button), name_(std::move(name)) {
+    button->installEventFilter(this);
+    redraw();
+  }
 
  protected:
-  void changeEvent(QEvent* event) override {
+  bool eventFilter(QObject*, QEvent* event) override {
     if (event->type() == QEvent::PaletteChange) redraw();
-    QToolButton::changeEvent(event);
+    return false;
   }
 
  private:
-  void redraw() { setIcon(uq::icon(QStringLiteral("close"), Theme::current().ink)); }
+  void redraw() { button_->setIcon(uq::icon(name_, Theme::current().ink)); }
+  QToolButton* button_;
+  QString name_;
 };
 
 }  // namespace
 
+void setInkedIcon(QToolButton* button, const QString& name) { new InkedIcon(button, name); }
+
 QLayout* makeCardHead(QFrame* card, QWidget* title, const char* closeName) {
-  auto* close = new CloseButton(card);
+  auto* close = new QToolButton(card);
+  setInkedIcon(close, QStringLiteral("close"));
   close->setObjectName(QLatin1String(closeName));
   close->setAccessibleName(QCoreApplication::translate("cards", "Close the card"));
   close->setToolTip(QCoreApplication::translate("cards", "Close the card (Esc)"));

@@ -29,6 +29,9 @@ QString onButton(QString name);
 // A raised button with words, for cards.
 QToolButton* makePlainButton(const char* object, QWidget* parent);
 
+// Gives a button an icon by its name, in the ink of whatever theme is in force.
+void setInkedIcon(QToolButton* button, const QString& name);
+
 // A size in pixels: "32", or "32 × 16" where it is no square.
 QString sizeText(PixelSize size);
 

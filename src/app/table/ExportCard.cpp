@@ -11,7 +11,6 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
-#include "app/look/Icons.h"
 #include "app/look/NumberField.h"
 #include "app/look/SentenceLayout.h"
 #include "app/look/Theme.h"
@@ -54,7 +53,7 @@ ExportCard::ExportCard(QWidget* parent) : Card(parent) {
   write_ = new QToolButton(this);
   write_->setObjectName(QStringLiteral("export-write"));
   write_->setProperty("raised", true);
-  write_->setIcon(icon(QStringLiteral("export"), Theme::current().ink));
+  setInkedIcon(write_, QStringLiteral("export"));
   write_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
   write_->setText(tr("Write the picture…"));
   connect(write_, &QToolButton::clicked, this, &ExportCard::write);
