@@ -204,7 +204,8 @@ std::string howOf(const Target& target) {
   Target plain = target;
   plain.id = {};
   plain.name = "export";
-  plain.maps.clear();
+  // Which tiles a packed sheet has comes of the maps.
+  if (target.form != TargetForm::sheet) plain.maps.clear();
   plain.folder.clear();
   plain.extra.clear();
   return writeJson(targetDocument(plain));

@@ -298,6 +298,27 @@ TEST(TargetExport, WritesEachFormTheSameAndOnlyWhatChanged) {
   }
 }
 
+// Other maps, other tiles: that counts as a change.
+TEST(TargetExport, APackedSheetFollowsWhichMapsGoOut) {
+  Noise noise({GridKind::orthogonal, {16, 16}});
+  IdSource ids(12);
+  Map empty = noise.yard();
+  empty.id = ids.next();
+  empty.name = empty.folder = "empty";
+  empty.layers.clear();
+  noise.quilt = noise.quilt.with(empty);
+  Target target;
+  target.id = ids.next();
+  target.name = "Out";
+  target.form = TargetForm::sheet;
+  const QTemporaryDir folder;
+  MapPainter painter(noise.pictures);
+  const auto write = [&] { return exportTarget(*realDisk(), painter, noise.quilt, target, {folder.path().toStdString(), true}); };
+  ASSERT_EQ(write()->written.size(), 2u);
+  target.maps = {empty.id};
+  EXPECT_EQ(write()->removed.size(), 2u) << "no tile lies there";
+}
+
 // Band by band, a picture is that which is drawn at once; one too large is refused before anything is written.
 TEST(PngStream, DrawsWhatIsDrawnAtOnce) {
   EXPECT_TRUE(rc::check([] {

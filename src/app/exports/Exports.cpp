@@ -137,7 +137,7 @@ QString Exports::write(const std::vector<Id>& targets) {
         for (const std::string& lacks : sum.lacks) line += QStringLiteral(". ") + QString::fromStdString(lacks);
         Q_EMIT changed();
         if (!sum.error) return Q_EMIT said(line + QLatin1Char('.'));
-        if (sum.error->cause == Error::Cause::cancelled) return Q_EMIT said(tr("Cancelled: %n file(s) are written, all others as they were.", nullptr, static_cast<int>(sum.written.size())));
+        if (sum.error->cause == Error::Cause::cancelled) return Q_EMIT said(tr("Cancelled: what was written by then stays, all else is as it was."));
         Q_EMIT failed(*sum.error);
       });
   Q_EMIT began();
